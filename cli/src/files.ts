@@ -1,0 +1,59 @@
+import { createHash } from "node:crypto";
+import { readFileSync, readdirSync, statSync } from "node:fs";
+import path from "node:path";
+import type { InputLog, TextHash, World } from "@keen-pebble/core";
+import { LIMITS, readLog } from "@keen-pebble/core";
+import { readWorld } from "@keen-pebble/core/reading";
+
+/** A file that cannot be read at all: missing, a folder, too large, not UTF-8. */
+export class UnreadableFile extends Error {
+  constructor(file: string, why: string) {
+    super(`${file} cannot be read: ${why}`);
+  }
+}
+
+/** The text of a file, refused where it is not UTF-8 or larger than any file of ours may be. */
+export function readText(file: string): string {
+  try {
+    const { size } = statSync(file);
+    if (size > LIMITS.fileBytes) throw new UnreadableFile(file, `it has ${size} bytes, more than ${LIMITS.fileBytes}`);
+    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(readFileSync(file));
+  } catch (error) {
+    if (error instanceof UnreadableFile) throw error;
+    const code = (error as NodeJS.ErrnoException).code;
+    const why = code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : code === "ERR_ENCODING_INVALID_ENCODED_DATA" ? "it is not UTF-8 text" : String((error as Error).message);
+    throw new UnreadableFile(file, why);
+  }
+}
+
+/** The world in a file. Throws `UnreadableFile` or the reader's `RefusedError`. */
+export function worldFile(file: string): World {
+  return readWorld(readText(file), file);
+}
+
+/** The log in a file. Throws `UnreadableFile` or the reader's `RefusedError`. */
+export function logFile(file: string): InputLog {
+  return readLog(readText(file), file);
+}
+
+/** The log files that some paths name: files as they are, folders for their `*.inputs`, sorted by name. */
+export function logFiles(paths: readonly string[]): string[] {
+  return paths.flatMap((given) => {
+    let folder: boolean;
+    try {
+      folder = statSync(given).isDirectory();
+    } catch {
+      throw new UnreadableFile(given, "there is no such file");
+    }
+    if (!folder) return [given];
+    const files = readdirSync(given).filter((name) => name.endsWith(".inputs"));
+    if (files.length === 0) throw new UnreadableFile(given, "the folder has no *.inputs in it");
+    return files.sort().map((name) => path.join(given, name));
+  });
+}
+
+/** SHA-256 for the core's fingerprints. */
+export function sha256(): TextHash {
+  const hash = createHash("sha256");
+  return { update: (text) => void hash.update(text, "latin1"), hex: () => hash.digest("hex") };
+}

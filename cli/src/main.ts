@@ -1,0 +1,55 @@
+import { Command, CommanderError } from "commander";
+import { CoreError } from "@keen-pebble/core";
+import { check } from "./commands/check.ts";
+import { replay } from "./commands/replay.ts";
+import { verify } from "./commands/verify.ts";
+import { NO, UNUSABLE } from "./exit-codes.ts";
+import { UnreadableFile } from "./files.ts";
+
+const print = (line: string): void => void process.stdout.write(`${line}\n`);
+
+const program = new Command("keen-pebble")
+  .description("Runs input logs over tile worlds and checks what they show.")
+  .exitOverride()
+  .configureOutput({ writeErr: (text) => process.stderr.write(text.replace(/^error: /, "keen-pebble: ")) });
+
+program
+  .command("check")
+  .description("read and validate a world; print refusals and findings with their places")
+  .argument("<world>")
+  .option("--strict", "exit 1 for findings too")
+  .action((world: string, options: { strict?: boolean }) => {
+    process.exitCode = check(world, options, print);
+  });
+
+program
+  .command("replay")
+  .description("run a log; print status, last frame and fingerprint")
+  .argument("<world>")
+  .argument("<log>")
+  .option("--rules <id>", "rule set to run under, instead of the log's")
+  .option("--trace <file>", "write the trace as CSV")
+  .action((world: string, log: string, options: { rules?: string; trace?: string }) => {
+    process.exitCode = replay(world, log, options, print);
+  });
+
+program
+  .command("verify")
+  .description("run the checks in logs; folders are read for *.inputs")
+  .argument("<world>")
+  .argument("<logs...>")
+  .option("--json", "print one JSON value and nothing else")
+  .action((world: string, logs: string[], options: { json?: boolean }) => {
+    process.exitCode = verify(world, logs, options, print);
+  });
+
+try {
+  program.parse();
+} catch (error) {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : UNUSABLE;
+  else if (error instanceof CoreError || error instanceof UnreadableFile) {
+    process.stderr.write(`keen-pebble: ${error.message}\n`);
+    // For verify an unreadable world is exit 2, for the others a refusal is 1 (formats.md section 7).
+    process.exitCode = error instanceof UnreadableFile || process.argv[2] === "verify" ? UNUSABLE : NO;
+  } else throw error;
+}

@@ -1,0 +1,2 @@
+/** Prints a line on standard output. */
+export type Print = (line: string) => void;

@@ -1,0 +1,51 @@
+import type { What } from "./what.ts";
+import { parseWhat, whatText, wholeNumber } from "./what.ts";
+
+/** When a WHAT must hold (formats.md section 2). */
+export type When =
+  | { readonly kind: "at"; readonly frame: number }
+  | { readonly kind: "by"; readonly frame: number }
+  | { readonly kind: "ever" }
+  | { readonly kind: "end" }
+  | { readonly kind: "always" }
+  | { readonly kind: "never" };
+
+export interface Check {
+  readonly when: When;
+  readonly what: What;
+}
+
+const WHENS = "at N, by N, ever, end, always, never";
+
+/** Reads the words of a check behind `check`, already parted at blanks; a fault says what was expected. */
+export function parseCheck(words: readonly string[]): { readonly check: Check } | { readonly fault: string } {
+  const [first = "", second = ""] = words;
+  let when: When;
+  let rest = words.slice(1);
+  switch (first) {
+    case "at":
+    case "by": {
+      const frame = wholeNumber(second);
+      if (frame === null) return { fault: `expected a frame number after \`${first}\`, found "${second}"` };
+      when = { kind: first, frame };
+      rest = words.slice(2);
+      break;
+    }
+    case "ever":
+    case "end":
+    case "always":
+    case "never":
+      when = { kind: first };
+      break;
+    default:
+      return { fault: `expected one of ${WHENS}, found "${first}"` };
+  }
+  const what = parseWhat(rest);
+  return "fault" in what ? what : { check: { when, what: what.what } };
+}
+
+/** The check as text, words parted by single blanks, without the word `check`. */
+export function checkText(check: Check): string {
+  const { when } = check;
+  return `${when.kind}${"frame" in when ? ` ${when.frame}` : ""} ${whatText(check.what)}`;
+}

@@ -1,0 +1,36 @@
+import { isFree } from "../ground/free.ts";
+import { compile } from "../simulation/compile.ts";
+import { startState } from "../simulation/start-state.ts";
+import { NotSimulatedError } from "../errors/not-simulated-error.ts";
+import type { World } from "../world/world.ts";
+import { speedFitText } from "./speed-fit.ts";
+
+/** Something that a half-made world may have: said, never refused (formats.md section 1). */
+export interface Finding {
+  readonly place: string;
+  readonly message: string;
+}
+
+/** Every finding of a world, in the order of the file. */
+export function worldFindings(world: World): Finding[] {
+  const findings: Finding[] = [];
+  world.rules.forEach((rules, i) => {
+    if (rules.gait !== "glide" || rules.glide.arrive === "land") return;
+    const fit = speedFitText(world.tileSize, rules.glide.speed);
+    if (fit === null) return;
+    const effect = rules.glide.arrive === "equal" ? "a leg never ends" : "legs end off the grid";
+    findings.push({ place: `rules[${i}].glide.speed`, message: `${fit}; with arrive ${rules.glide.arrive} ${effect}` });
+  });
+  world.rules.forEach((rules, i) => {
+    if (rules.walker.blockedBy.length === 0) findings.push({ place: `rules[${i}].walker.blockedBy`, message: "is empty: nothing but the map's edge stops the walker" });
+  });
+  try {
+    const compiled = compile(world);
+    const state = startState(compiled);
+    if (!isFree(compiled, state.room, state.x, state.y)) findings.push({ place: "start.cell", message: "the walker starts inside something that blocks it" });
+  } catch (error) {
+    if (!(error instanceof NotSimulatedError)) throw error;
+    for (const thing of error.things) findings.push({ place: "", message: `not simulated yet: ${thing}` });
+  }
+  return findings;
+}

@@ -1,0 +1,104 @@
+import type { JSONPath, ParseErrorCode } from "jsonc-parser";
+import { printParseErrorCode, visit } from "jsonc-parser";
+import type { Refusal } from "../errors/refused-error.ts";
+import { RefusedError } from "../errors/refused-error.ts";
+import { LIMITS } from "../world/limits.ts";
+
+/** More values than any world within its limits has. */
+const MOST_VALUES = 3_000_000;
+
+/** A path into JSON as places are written in messages: `rooms[2].fixtures[5].cell`. */
+export function placeText(path: JSONPath): string {
+  return path.map((part, i) => (typeof part === "number" ? `[${part}]` : i === 0 ? part : `.${part}`)).join("");
+}
+
+/**
+ * Scans JSON before anything is built: refuses broken syntax, comments, nesting deeper than 32, too many values and
+ * keys that stand twice, each with line and column; then builds the value.
+ * @throws {RefusedError}
+ */
+export function scanJson(text: string, name: string): unknown {
+  const refuse = (place: string, line: number, column: number, message: string): never => {
+    throw new RefusedError(name, [{ place, line: line + 1, column: column + 1, message }]);
+  };
+  if (text.length > LIMITS.fileBytes) {
+    throw new RefusedError(name, [{ place: "", line: null, column: null, message: `is larger than ${LIMITS.fileBytes} bytes` }]);
+  }
+  let depth = 0;
+  let values = 0;
+  const keys: Set<string>[] = [];
+  const count = (line: number, column: number) => {
+    if (++values > MOST_VALUES) refuse("", line, column, `has more than ${MOST_VALUES} values`);
+  };
+  const enter = (line: number, column: number) => {
+    count(line, column);
+    if (++depth > LIMITS.depth) refuse("", line, column, `is nested deeper than ${LIMITS.depth}`);
+  };
+  visit(
+    text,
+    {
+      onObjectBegin: (_offset, _length, line, column) => {
+        enter(line, column);
+        keys.push(new Set());
+      },
+      onObjectEnd: () => {
+        depth--;
+        keys.pop();
+      },
+      onArrayBegin: (_offset, _length, line, column) => enter(line, column),
+      onArrayEnd: () => {
+        depth--;
+      },
+      onObjectProperty: (key, _offset, _length, line, column, path) => {
+        const seen = keys.at(-1)!;
+        if (seen.has(key)) refuse(placeText([...path(), key]), line, column, "the key stands twice");
+        seen.add(key);
+      },
+      onLiteralValue: (_value, _offset, _length, line, column) => count(line, column),
+      onError: (code: ParseErrorCode, _offset, _length, line, column) => refuse("", line, column, `broken JSON: ${syntaxText(code)}`),
+    },
+    { disallowComments: true, allowTrailingComma: false },
+  );
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    // The scanner is a little more lenient about numbers and escapes than JSON itself.
+    throw new RefusedError(name, [{ place: "", line: null, column: null, message: `broken JSON: ${(error as Error).message}` }]);
+  }
+}
+
+function syntaxText(code: ParseErrorCode): string {
+  return printParseErrorCode(code)
+    .replace(/([a-z])([A-Z])/g, "$1 $2")
+    .toLowerCase();
+}
+
+/** Adds line and column to refusals whose place is a path into the text; needs one more pass, made for errors only. */
+export function locate(text: string, refusals: readonly { readonly path: JSONPath; readonly message: string }[]): Refusal[] {
+  const wanted = new Map<string, { line: number; column: number }>();
+  for (const refusal of refusals) {
+    // Where a key is missing, its object's place is shown.
+    for (let n = refusal.path.length; n >= 0; n--) wanted.set(placeText(refusal.path.slice(0, n)), { line: -1, column: -1 });
+  }
+  const found = (path: JSONPath, line: number, column: number) => {
+    const spot = wanted.get(placeText(path));
+    if (spot && spot.line < 0) Object.assign(spot, { line: line + 1, column: column + 1 });
+  };
+  // Long number arrays are passed over unless something in them is asked for.
+  const cellsAsked = refusals.some(({ path }) => path.includes("cells") && path.length > 3);
+  visit(text, {
+    onObjectBegin: (_offset, _length, line, column, path) => found(path(), line, column),
+    onArrayBegin: (_offset, _length, line, column, path) => found(path(), line, column),
+    onObjectProperty: (key, _offset, _length, line, column, path) => found([...path(), key], line, column),
+    onLiteralValue: (value, _offset, _length, line, column, path) => {
+      if (typeof value !== "number" || cellsAsked || path().at(-2) !== "cells") found(path(), line, column);
+    },
+  });
+  return refusals.map(({ path, message }) => {
+    for (let n = path.length; n >= 0; n--) {
+      const spot = wanted.get(placeText(path.slice(0, n)));
+      if (spot && spot.line > 0) return { place: placeText(path), line: spot.line, column: spot.column, message };
+    }
+    return { place: placeText(path), line: null, column: null, message };
+  });
+}

@@ -1,0 +1,220 @@
+import Joi from "joi";
+import { FACINGS } from "../world/facing.ts";
+import { ID_PATTERN, LIMITS } from "../world/limits.ts";
+import { WORLD_FORMAT } from "./world-format.ts";
+import type { Setting } from "../world/settings.ts";
+import { SETTINGS, settingFault } from "../world/settings.ts";
+import { PATTERNS, SIDES } from "../world/world.ts";
+
+// Nothing is converted and nothing unknown passes: the reader is strict (formats.md, opening).
+const J = Joi.defaults((schema) => schema.options({ presence: "required", convert: false }));
+
+const optional = <S extends Joi.Schema>(schema: S, fallback: Joi.BasicType | object): S => schema.optional().default(fallback) as S;
+
+const id = J.string().pattern(ID_PATTERN).messages({ "string.pattern.base": "must be an id: 1 to 40 of a to z, 0 to 9 and -" });
+const name = J.string()
+  .custom((value: string, helpers) => {
+    const length = [...value].length;
+    if (length > LIMITS.nameLength || /[\u0000-\u001f\u007f]/.test(value)) return helpers.error("name.text");
+    return value;
+  })
+  .messages({ "name.text": `must be a text of 1 to ${LIMITS.nameLength} characters without control characters` });
+const colour = J.string().pattern(/^#[0-9a-f]{6}$/).messages({ "string.pattern.base": "must be a colour like #8d7f6f" });
+const whole = (least: number, most: number) =>
+  J.number()
+    .integer()
+    .min(least)
+    .max(most)
+    .messages({ "number.base": expected(least, most), "number.integer": expected(least, most), "number.min": expected(least, most), "number.max": expected(least, most) });
+const expected = (least: number, most: number) => `must be a whole number from ${least} to ${most}`;
+const within = ([least, most]: readonly [number, number]) => whole(least, most);
+
+/** Far beyond any real place; keeps sums exact. */
+const FAR = 100_000;
+const pair = J.array().ordered(whole(-FAR, FAR), whole(-FAR, FAR)).length(2);
+const cell = J.array().ordered(whole(0, LIMITS.roomSide[1] - 1), whole(0, LIMITS.roomSide[1] - 1)).length(2);
+const box = J.array().ordered(whole(-FAR, FAR), whole(-FAR, FAR), whole(1, FAR), whole(1, FAR)).length(4);
+const choice = (...values: (string | number)[]) => J.valid(...values).messages({ "any.only": `must be one of ${values.join(", ")}` });
+const facing = choice(...FACINGS);
+
+/** A union told apart by its `kind`; an unknown kind is refused by name. */
+function byKind(kinds: Record<string, Joi.SchemaMap>, shared: Joi.SchemaMap = {}): Joi.Schema {
+  const names = Object.keys(kinds);
+  return J.alternatives().conditional(".kind", {
+    switch: names.map((kind) => ({ is: kind, then: J.object({ kind: J.valid(kind), ...kinds[kind], ...shared }) })),
+    otherwise: J.object({ kind: choice(...names) }).unknown(true),
+  });
+}
+
+const look = J.alternatives().conditional(J.object({ sheet: J.exist() }).unknown(true), {
+  then: J.object({ sheet: id, at: J.array().ordered(whole(0, 4095), whole(0, 4095)).length(2) }),
+  otherwise: J.object({ fill: colour, pattern: choice(...PATTERNS).optional() }),
+});
+
+const shape = byKind({
+  full: {},
+  boxes: { boxes: J.array().items(box).min(1).max(64) },
+  poly: { points: J.array().items(pair).min(LIMITS.corners[0]).max(LIMITS.corners[1]) },
+});
+
+const tile = J.object({
+  id,
+  name,
+  flags: J.array().items(id).unique(),
+  shape,
+  look,
+  joins: optional(J.object({ to: id, looks: J.array().items(look).length(16) }).allow(null), null),
+  glyph: optional(
+    J.string()
+      .custom((value: string, helpers) => ([...value].length === 1 && !/[\s\u0000-\u001f\u007f]/.test(value) ? value : helpers.error("glyph.one")))
+      .messages({ "glyph.one": "must be one character, not a blank" })
+      .allow(null),
+    null,
+  ),
+});
+
+const body = byKind({
+  box: { box, flush: optional(choice("free", "blocks"), "free") },
+  probes: { points: J.array().items(pair).min(LIMITS.probes[0]).max(LIMITS.probes[1]), flush: optional(choice("free", "blocks"), "free") },
+});
+
+function settingSchema(setting: Setting, tileSize: number): Joi.Schema {
+  const fault = "setting.fault";
+  return J.any()
+    .custom((value: unknown, helpers) => {
+      const found = settingFault(setting, value, tileSize);
+      return found === null ? value : helpers.error(fault, { found });
+    })
+    .messages({ [fault]: "{{#found}}" })
+    .optional()
+    .default(setting.default);
+}
+
+function rules(tileSize: number): Joi.Schema {
+  const groups: Record<string, Joi.SchemaMap> = {};
+  for (const setting of SETTINGS) {
+    const [group, key] = setting.path.split(".") as [string, string];
+    (groups[group] ??= {})[key] = settingSchema(setting, tileSize);
+  }
+  const defaultBody = { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" };
+  const group = (key: string) => J.object(groups[key]!).optional().default();
+  // Only the gait in use must be there; what it leaves out takes the defaults.
+  const gait = (key: string) =>
+    J.object(groups[key]!).when("gait", { is: key, then: J.required(), otherwise: J.optional() }).default();
+  return J.object({
+    id,
+    name,
+    gait: choice("hop", "glide", "roam", "drift"),
+    input: group("input"),
+    walker: J.object({ blockedBy: optional(J.array().items(id).unique(), ["solid"]), body: optional(body as Joi.AnySchema, defaultBody) })
+      .optional()
+      .default(),
+    hop: gait("hop"),
+    glide: gait("glide"),
+    roam: gait("roam"),
+    drift: gait("drift"),
+    facing: group("facing"),
+    pose: group("pose"),
+  });
+}
+
+const edgeKinds: Record<string, Joi.SchemaMap> = {
+  wall: {},
+  wrap: {},
+  link: { room: id, offset: optional(whole(-FAR, FAR), 0) },
+};
+const span = { from: whole(0, LIMITS.roomSide[1] - 1), to: whole(0, LIMITS.roomSide[1] - 1) };
+const side = J.alternatives()
+  .conditional(J.array(), { then: J.array().items(byKind(edgeKinds, span)).max(512), otherwise: byKind(edgeKinds) })
+  .optional()
+  .default({ kind: "wall" });
+
+const lock = byKind({
+  none: {},
+  item: { item: id, count: optional(within(LIMITS.count), 1), spends: optional(J.boolean(), false) },
+  circuit: { circuit: id, open: optional(choice("on", "off"), "on") },
+  collected: { item: id },
+});
+
+const fixtureBase = { id, cell, touch: optional(choice("cell", "body"), "cell"), keeps: optional(choice("run", "visit", "life"), "run") };
+const fixture = byKind(
+  {
+    item: { give: id, count: optional(within(LIMITS.count), 1) },
+    door: { lock, opensOn: optional(choice("push", "use"), "push"), closes: optional(choice("never", "behind"), "never") },
+    hazard: {},
+    checkpoint: {},
+    switch: { circuit: id },
+    portal: { to: J.object({ room: id, cell, facing: facing.optional() }) },
+    marker: { name },
+  },
+  fixtureBase,
+);
+
+const room = J.object({
+  id,
+  name,
+  width: within(LIMITS.roomSide),
+  height: within(LIMITS.roomSide),
+  plan: optional(pair, [0, 0]),
+  edges: J.object(Object.fromEntries(SIDES.map((key) => [key, side])))
+    .optional()
+    .default(),
+  // Read by a plain loop in `read-world.ts`.
+  cells: J.any(),
+  fixtures: optional(J.array().items(fixture).max(LIMITS.fixtures), []),
+  actors: optional(J.array().max(0).messages({ "array.max": "must be empty: actors are reserved" }), []),
+});
+
+const camera = J.object({
+  mode: optional(choice("whole", "screen", "follow"), "follow"),
+  width: optional(whole(1, 512), 20),
+  height: optional(whole(1, 512), 12),
+  margin: optional(J.array().ordered(whole(0, 512), whole(0, 512)).length(2), [6, 4]),
+  ease: optional(whole(0, 240), 0),
+});
+
+/** Shape of a world file of that tile size (formats.md section 1). Ids, convexity and cells are checked besides. */
+export function worldSchema(tileSize: number): Joi.ObjectSchema {
+  return J.object({
+    format: J.valid(WORLD_FORMAT).messages({ "any.only": `must be "${WORLD_FORMAT}"` }),
+    version: J.valid(1).messages({ "any.only": "must be 1: this program reads version 1" }),
+    id,
+    name,
+    tileSize: within(LIMITS.tileSize),
+    frameRate: optional(within(LIMITS.frameRate), 60),
+    seed: optional(whole(0, Number.MAX_SAFE_INTEGER), 1),
+    sheets: optional(
+      J.array()
+        .items(J.object({ id, file: name, tile: whole(1, 512), margin: whole(0, 512), spacing: whole(0, 512) }))
+        .max(64)
+        .unique("id"),
+      [],
+    ),
+    flags: J.array().items(id).max(LIMITS.flags).unique(),
+    tiles: J.array().items(tile).min(1).max(LIMITS.tiles).unique("id"),
+    items: optional(
+      J.array()
+        .items(J.object({ id, name, role: choice("key", "treasure"), colour }))
+        .max(256)
+        .unique("id"),
+      [],
+    ),
+    circuits: optional(J.array().items(id).max(256).unique(), []),
+    lives: optional(within(LIMITS.lives).allow(null), null),
+    rules: J.array().items(rules(tileSize)).min(1).max(64).unique("id"),
+    activeRules: id,
+    camera: camera.optional().default(),
+    figure: optional(
+      J.object({
+        sheet: id,
+        offset: pair,
+        images: J.object(Object.fromEntries(FACINGS.map((key) => [key, J.array().items(cell).min(1).max(64).optional()]))),
+      }).allow(null),
+      null,
+    ),
+    start: J.object({ room: id, cell, facing: optional(facing, "down") }),
+    goal: optional(byKind({ marker: { fixture: id }, collect: { item: id } }).allow(null), null),
+    laws: optional(J.array().items(J.string().max(200)).max(64), []),
+    rooms: J.array().items(room).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
+  });
+}

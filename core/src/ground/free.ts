@@ -1,0 +1,117 @@
+import type { CompiledBody } from "./body.ts";
+import type { CompiledRoom } from "./compiled-room.ts";
+import { EAST, NORTH, SOUTH, WALL, WEST, edgeRuleAt } from "./compiled-room.ts";
+import type { SolidShape } from "./solid-shape.ts";
+import { FULL, NOTHING, boxMeetsShape, probeMeetsShape } from "./solid-shape.ts";
+
+/** All that a question about what blocks needs to know. */
+export interface Ground {
+  /** `TU`: units of a cell's side. */
+  readonly tileUnits: number;
+  readonly rooms: readonly CompiledRoom[];
+  /** Shapes of boxes and polygons by number; the first two numbers stand for `NOTHING` and `FULL`. */
+  readonly shapes: readonly (SolidShape | null)[];
+  readonly body: CompiledBody;
+}
+
+/**
+ * What is solid at a cell as seen from a room: the cells beyond its sides included, read through at most two
+ * crossings (semantics.md section 3, "Outside the map").
+ * @returns `NOTHING`, `FULL` or a shape's number
+ */
+export function solidAt(ground: Ground, roomNumber: number, cellX: number, cellY: number): number {
+  const room = ground.rooms[roomNumber]!;
+  let cx = cellX;
+  let cy = cellY;
+  for (let crossings = 0; crossings < 3; crossings++) {
+    const outsideX = cx < 0 || cx >= room.width;
+    if (!outsideX && cy >= 0 && cy < room.height) return room.solid[cy * room.width + cx]!;
+    if (crossings === 2) return FULL;
+    if (outsideX) {
+      if (edgeRuleAt(room, cx < 0 ? WEST : EAST, cy) === WALL) return FULL;
+      cx += cx < 0 ? room.width : -room.width;
+    } else {
+      if (edgeRuleAt(room, cy < 0 ? NORTH : SOUTH, cx) === WALL) return FULL;
+      cy += cy < 0 ? room.height : -room.height;
+    }
+  }
+  return FULL;
+}
+
+/** `free(p)` of semantics.md section 4: the body at position `(x, y)` (units) overlaps nothing that blocks. */
+export function isFree(ground: Ground, roomNumber: number, x: number, y: number): boolean {
+  const { body, tileUnits } = ground;
+  if (body.kind === "probes") return probesAreFree(ground, roomNumber, x, y);
+  const reach = body.edgesCount ? 1 : 0;
+  const firstX = Math.floor((x + body.left - reach) / tileUnits);
+  const lastX = Math.floor((x + body.right - 1 + reach) / tileUnits);
+  const firstY = Math.floor((y + body.top - reach) / tileUnits);
+  const lastY = Math.floor((y + body.bottom - 1 + reach) / tileUnits);
+  for (let cy = firstY; cy <= lastY; cy++) {
+    for (let cx = firstX; cx <= lastX; cx++) {
+      if (bodyMeetsCell(ground, roomNumber, x, y, cx, cy)) return false;
+    }
+  }
+  return true;
+}
+
+function probesAreFree(ground: Ground, roomNumber: number, x: number, y: number): boolean {
+  const { probes } = ground.body;
+  const { tileUnits } = ground;
+  for (let i = 0; i < probes.length; i += 2) {
+    const px = x + probes[i]!;
+    const py = y + probes[i + 1]!;
+    if (probeMeetsCell(ground, roomNumber, px, py, Math.floor(px / tileUnits), Math.floor(py / tileUnits))) return false;
+  }
+  return true;
+}
+
+/**
+ * Whether the body at `(x, y)` (units) overlaps what is solid in one cell. For a box the cell must be one that the
+ * body covers or, where edges count, touches: a full cell is then met without a further test.
+ */
+export function bodyMeetsCell(ground: Ground, roomNumber: number, x: number, y: number, cx: number, cy: number): boolean {
+  const { body, tileUnits } = ground;
+  if (body.kind === "probes") {
+    for (let i = 0; i < body.probes.length; i += 2) {
+      const px = x + body.probes[i]!;
+      const py = y + body.probes[i + 1]!;
+      if (Math.floor(px / tileUnits) === cx && Math.floor(py / tileUnits) === cy && probeMeetsCell(ground, roomNumber, px, py, cx, cy)) return true;
+    }
+    return false;
+  }
+  const solid = solidAt(ground, roomNumber, cx, cy);
+  if (solid === NOTHING) return false;
+  if (solid === FULL) return true;
+  const left = x - cx * tileUnits;
+  const top = y - cy * tileUnits;
+  return boxMeetsShape(ground.shapes[solid]!, left + body.left, top + body.top, left + body.right, top + body.bottom, body.edgesCount);
+}
+
+function probeMeetsCell(ground: Ground, roomNumber: number, px: number, py: number, cx: number, cy: number): boolean {
+  const solid = solidAt(ground, roomNumber, cx, cy);
+  if (solid === NOTHING) return false;
+  if (solid === FULL) return true;
+  return probeMeetsShape(ground.shapes[solid]!, px - cx * ground.tileUnits, py - cy * ground.tileUnits);
+}
+
+/**
+ * Every cell that the body at `(x, y)` (units) has to do with, row by row: those it covers or, where edges count,
+ * touches; for probes the cells that contain one. Slow and allocating: for showing, not for stepping.
+ */
+export function cellsOfBody(ground: Ground, x: number, y: number): { readonly cx: number; readonly cy: number }[] {
+  const { body, tileUnits } = ground;
+  const cells = new Map<string, { cx: number; cy: number }>();
+  const add = (cx: number, cy: number) => cells.set(`${cy},${cx}`, { cx, cy });
+  if (body.kind === "probes") {
+    for (let i = 0; i < body.probes.length; i += 2) {
+      add(Math.floor((x + body.probes[i]!) / tileUnits), Math.floor((y + body.probes[i + 1]!) / tileUnits));
+    }
+  } else {
+    const reach = body.edgesCount ? 1 : 0;
+    for (let cy = Math.floor((y + body.top - reach) / tileUnits); cy * tileUnits < y + body.bottom + reach; cy++) {
+      for (let cx = Math.floor((x + body.left - reach) / tileUnits); cx * tileUnits < x + body.right + reach; cx++) add(cx, cy);
+    }
+  }
+  return [...cells.values()].sort((a, b) => a.cy - b.cy || a.cx - b.cx);
+}

@@ -1,0 +1,88 @@
+import { isFree } from "../ground/free.ts";
+import type { Compiled } from "../simulation/compiled.ts";
+import type { SimState } from "../simulation/state.ts";
+import { ARRIVE, BUMP, NO_BUTTON } from "../simulation/state.ts";
+import type { Account } from "./account.ts";
+import { chooseDirection } from "./choose.ts";
+import { buttonsAlong } from "./intent.ts";
+
+/** One frame of `glide`: cell to cell at a speed (semantics.md section 4.2). */
+export function glide(c: Compiled, s: SimState, account: Account | null): void {
+  const settings = c.glide;
+  const tileUnits = c.tileUnits;
+  const beganWithLeg = s.legX !== 0 || s.legY !== 0;
+  const turned = beganWithLeg && settings.reverse && turnRound(c, s, account);
+  if (beganWithLeg && settings.bufferFrames > 0) {
+    rememberPress(s, turned ? s.pressed & ~buttonsAlong(s.legX, s.legY) : s.pressed);
+  }
+
+  let budget = settings.speed;
+  for (;;) {
+    if (s.legX === 0 && s.legY === 0 && !startLeg(c, s, account)) return;
+    s.wentX = s.legX;
+    s.wentY = s.legY;
+    const move = settings.arrive === "land" ? Math.min(budget, tileUnits - s.gone) : budget;
+    s.x += s.legX * move;
+    s.y += s.legY * move;
+    s.gone += move;
+    const ended = settings.arrive === "past" ? s.gone >= tileUnits : s.gone === tileUnits;
+    if (account !== null) account.advances.push({ dx: s.legX * move, dy: s.legY * move, gone: s.gone, ended });
+    if (!ended) return;
+    s.legX = 0;
+    s.legY = 0;
+    s.gone = 0;
+    s.happened(ARRIVE);
+    budget -= move;
+    if (!settings.carry || settings.arrive !== "land" || budget <= 0) return;
+  }
+}
+
+/** Step 1 of a glide frame: the raw intent is opposite to the leg, and the way back is free. */
+function turnRound(c: Compiled, s: SimState, account: Account | null): boolean {
+  if (c.glide.arrive !== "land" || s.rawX !== -s.legX || s.rawY !== -s.legY) return false;
+  const x = s.x - s.legX * s.gone;
+  const y = s.y - s.legY * s.gone;
+  const free = isFree(c, s.room, x, y);
+  if (account !== null) account.reverse = { place: { x, y, free }, turned: free };
+  if (!free) return false;
+  // `0 -` and not `-`: a leg must never hold -0.
+  s.legX = 0 - s.legX;
+  s.legY = 0 - s.legY;
+  s.gone = c.tileUnits - s.gone;
+  s.keepX = 0 - s.keepX;
+  s.keepY = 0 - s.keepY;
+  return true;
+}
+
+/** Step 4: one memory; of several pressed in one frame the later of L, R, U, D. */
+function rememberPress(s: SimState, pressed: number): void {
+  for (let button = 0; button < 4; button++) {
+    if (pressed & (1 << button)) {
+      s.bufferedButton = button;
+      s.bufferedAt = s.frame;
+    }
+  }
+}
+
+/** Steps 2 and 4: chooses a direction and begins a leg along it. A choice that finds nothing free may be a bump. */
+function startLeg(c: Compiled, s: SimState, account: Account | null): boolean {
+  const button = s.bufferedButton;
+  const valid = button !== NO_BUTTON && s.frame - s.bufferedAt <= c.glide.bufferFrames && (s.held & (1 << button)) === 0;
+  s.bufferedButton = NO_BUTTON;
+  if (chooseDirection(c, s, c.glide, valid ? button : NO_BUTTON, account)) {
+    s.legX = s.wentX;
+    s.legY = s.wentY;
+    if (c.glide.keepGoing) {
+      s.keepX = s.legX;
+      s.keepY = s.legY;
+    }
+    return true;
+  }
+  s.keepX = 0;
+  s.keepY = 0;
+  if (s.intentX !== 0 || s.intentY !== 0) {
+    s.bumping = true;
+    if (!s.bumpedBefore) s.happened(BUMP);
+  }
+  return false;
+}

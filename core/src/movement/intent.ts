@@ -1,0 +1,60 @@
+import type { Rules } from "../world/world.ts";
+import type { SimState } from "../simulation/state.ts";
+import { DOWN, LEFT, RIGHT, UP } from "./keys.ts";
+
+/**
+ * Reads this frame's buttons into `pressed`, raw intent, intent and second choice (semantics.md section 2).
+ * Expects `held`, `heldBefore` and `frame` of the state to be this frame's.
+ */
+export function readIntent(rules: Rules, state: SimState): void {
+  const pressed = state.held & ~state.heldBefore;
+  state.pressed = pressed;
+  for (let button = 0; button < 4; button++) if (pressed & (1 << button)) state.pressedAt[button] = state.frame;
+
+  const { opposites, ways, prefer } = rules.input;
+  const horizontal = winningButton(state, 0, opposites);
+  const vertical = winningButton(state, 2, opposites);
+  state.rawX = horizontal < 0 ? 0 : horizontal === 0 ? -1 : 1;
+  state.rawY = vertical < 0 ? 0 : vertical === 2 ? -1 : 1;
+  state.intentX = state.rawX;
+  state.intentY = state.rawY;
+  state.secondX = 0;
+  state.secondY = 0;
+  if (ways === 8 || horizontal < 0 || vertical < 0) return;
+
+  const horizontalFirst =
+    prefer === "latest" ? state.pressedAt[horizontal]! > state.pressedAt[vertical]! : prefer === "horizontal";
+  if (horizontalFirst) {
+    state.intentY = 0;
+    state.secondY = state.rawY;
+  } else {
+    state.intentX = 0;
+    state.secondX = state.rawX;
+  }
+}
+
+/** Of the two buttons of an axis (`first` and the next one) the one that counts, or -1. Later of L, R, U, D wins ties. */
+function winningButton(state: SimState, first: number, opposites: Rules["input"]["opposites"]): number {
+  const one = state.held & (1 << first);
+  const other = state.held & (1 << (first + 1));
+  if (one === 0) return other === 0 ? -1 : first + 1;
+  if (other === 0) return first;
+  if (opposites === "cancel") return -1;
+  const secondIsLater = state.pressedAt[first + 1]! >= state.pressedAt[first]!;
+  return secondIsLater === (opposites === "latest") ? first + 1 : first;
+}
+
+/** dx of a direction button, 0 to 3 for L, R, U, D. */
+export function buttonX(button: number): number {
+  return button === 0 ? -1 : button === 1 ? 1 : 0;
+}
+
+/** dy of a direction button, 0 to 3 for L, R, U, D. */
+export function buttonY(button: number): number {
+  return button === 2 ? -1 : button === 3 ? 1 : 0;
+}
+
+/** The buttons, as bits, that point along a direction. */
+export function buttonsAlong(dx: number, dy: number): number {
+  return (dx < 0 ? LEFT : dx > 0 ? RIGHT : 0) | (dy < 0 ? UP : dy > 0 ? DOWN : 0);
+}

@@ -1,0 +1,22 @@
+import type { Ground } from "../ground/free.ts";
+import type { Arrive, Rules, World } from "../world/world.ts";
+
+/** A world under one rule set, made ready for `step`: numbers and typed arrays only where a frame looks. */
+export interface Compiled extends Ground {
+  readonly world: World;
+  readonly rules: Rules;
+  readonly glide: {
+    readonly speed: number;
+    readonly arrive: Arrive;
+    readonly carry: boolean;
+    readonly slide: boolean;
+    readonly bufferFrames: number;
+    readonly keepGoing: boolean;
+    readonly reverse: boolean;
+    readonly cutCorners: boolean;
+  };
+  /** `pose.every` in what the counter counts: units or frames. */
+  readonly poseEvery: number;
+  /** Number of `facing.rest`. */
+  readonly restFacing: number;
+}

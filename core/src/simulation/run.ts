@@ -1,0 +1,133 @@
+import type { Verdict } from "../checks/verdict.ts";
+import { Watch } from "../checks/verdict.ts";
+import type { Holds } from "../checks/holds.ts";
+import { compileWhat, seenText } from "../checks/holds.ts";
+import { whatText } from "../checks/what.ts";
+import { NotSimulatedError } from "../errors/not-simulated-error.ts";
+import { unitsFromPx } from "../integers/units.ts";
+import type { InputLog, LogLine } from "../logs/input-log.ts";
+import { logFrames } from "../logs/input-log.ts";
+import type { Compiled } from "./compiled.ts";
+import { startState } from "./start-state.ts";
+import type { SimState } from "./state.ts";
+import { PLAYING } from "./state.ts";
+import { step } from "./step.ts";
+import type { TraceRows } from "./trace.ts";
+import { TraceRecorder } from "./trace.ts";
+
+/** What a run gives back. */
+export interface RunResult {
+  /** Number of the last frame; row 0 is before the first. */
+  readonly frames: number;
+  /** One of the numbers in `simulation/state.ts`. */
+  readonly status: number;
+  /** A cheap hash of room, x and y in every row: equal for runs that took the same path. */
+  readonly pathHash: number;
+  /** One for each check of the log, in order; an `until` that ran out stands last. Empty unless asked for. */
+  readonly verdicts: readonly Verdict[];
+  /** The rows, or null unless asked for. */
+  readonly rows: TraceRows | null;
+  /** For each keys line of the log the frame after which it ended; lines that were not reached are missing. */
+  readonly lineEnds: readonly number[];
+}
+
+export interface RunOptions {
+  /** Keep the rows. */
+  readonly rows?: boolean;
+  /** Watch the log's checks. */
+  readonly checks?: boolean;
+  /** Stop after this frame: for looking at the state in the middle of a run. */
+  readonly last?: number;
+}
+
+/**
+ * Runs a log: `run(world, log)` of architecture.md. Pure; the same everywhere.
+ * @throws {CoreError} `no-such-place` where the log's start is not in the world
+ * @throws {NotSimulatedError} where the log sets up a state that is not simulated yet
+ */
+export function run(c: Compiled, log: InputLog, options: RunOptions = {}): RunResult {
+  return new Run(c, log, options).result();
+}
+
+/** The state after a frame of the log's run, or after its last frame where it has fewer. Throws as `run` does. */
+export function stateAt(c: Compiled, log: InputLog, frame: number): SimState {
+  const made = new Run(c, log, { last: frame });
+  made.result();
+  return made.state;
+}
+
+type KeysLine = Extract<LogLine, { kind: "keys" }>;
+
+class Run {
+  readonly state: SimState;
+  private readonly recorder: TraceRecorder | null;
+  private readonly watches: readonly Watch[];
+  private readonly lineEnds: number[] = [];
+  private readonly last: number;
+  private pathHash = 0x811c9dc5 | 0;
+  private ranOut: Verdict | null = null;
+
+  constructor(
+    private readonly c: Compiled,
+    private readonly log: InputLog,
+    options: RunOptions,
+  ) {
+    if (log.with.length > 0) throw new NotSimulatedError(log.with.map((line) => `\`with ${line.kind}\` in a log`));
+    this.state = startState(c, log.start ?? undefined);
+    this.recorder = options.rows ? new TraceRecorder(logFrames(log)) : null;
+    this.watches = options.checks ? log.checks.map((check) => new Watch(c, check)) : [];
+    this.last = options.last ?? Infinity;
+  }
+
+  result(): RunResult {
+    const { state, log } = this;
+    this.row();
+    for (const line of log.lines) {
+      if (line.kind === "comment") continue;
+      if (state.status !== PLAYING || state.frame >= this.last || this.ranOut !== null) break;
+      this.line(line);
+      this.lineEnds.push(state.frame);
+    }
+    const verdicts = this.watches.map((watch) => watch.finish(state));
+    if (this.ranOut !== null) verdicts.push(this.ranOut);
+    return {
+      frames: state.frame,
+      status: state.status,
+      pathHash: this.pathHash >>> 0,
+      verdicts,
+      rows: this.recorder?.finish() ?? null,
+      lineEnds: this.lineEnds,
+    };
+  }
+
+  private line(line: KeysLine): void {
+    const { c, state } = this;
+    const pointer = line.pointer;
+    state.hasPointer = pointer !== null;
+    if (pointer !== null) {
+      state.pointerX = unitsFromPx(pointer.x);
+      state.pointerY = unitsFromPx(pointer.y);
+    }
+    const until: Holds | null = line.until === null ? null : compileWhat(c, line.until);
+    const keys = line.keys;
+    const last = this.last;
+    for (let n = line.count; n > 0; n--) {
+      step(c, state, keys, null);
+      this.row();
+      if (state.status !== PLAYING || state.frame >= last) return;
+      if (until !== null && until(state)) return;
+    }
+    if (line.until !== null) {
+      this.ranOut = { check: `until ${whatText(line.until)}`, verdict: "fail", frame: state.frame, seen: seenText(c, line.until, state) };
+    }
+  }
+
+  private row(): void {
+    const { state, watches, recorder } = this;
+    let hash = Math.imul(this.pathHash ^ state.room, 0x01000193);
+    hash = Math.imul(hash ^ state.x, 0x01000193);
+    this.pathHash = Math.imul(hash ^ state.y, 0x01000193) ^ (hash >>> 15);
+    if (recorder !== null) recorder.row(state);
+    for (let i = 0; i < watches.length; i++) watches[i]!.row(state);
+  }
+}

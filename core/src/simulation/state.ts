@@ -1,0 +1,122 @@
+/** Status of a run. Only `PLAYING` goes on (semantics.md section 6). */
+export const PLAYING = 0;
+export const WON = 1;
+export const LOST = 2;
+export const ESCAPED = 3;
+export const STATUS_NAMES = ["playing", "won", "lost", "escaped"] as const;
+
+/** Events of a frame, by number; the names are those of the trace (formats.md section 3). */
+export const EVENT_NAMES = [
+  "bump",
+  "arrive",
+  "wrap",
+  "leave",
+  "enter",
+  "take",
+  "hurt",
+  "respawn",
+  "checkpoint",
+  "switch",
+  "portal",
+  "marker",
+  "open",
+  "close",
+  "refused",
+  "win",
+  "lose",
+  "escape",
+] as const;
+
+export type EventName = (typeof EVENT_NAMES)[number];
+
+export const BUMP = 0;
+export const ARRIVE = 1;
+export const WRAPPED = 2;
+export const ESCAPE = 17;
+
+/** Room for a frame with two arrivals and every one of a world's 4,096 fixtures. */
+const EVENT_ROOM = 8192;
+
+/** No direction remembered. */
+export const NO_BUTTON = -1;
+
+/**
+ * Everything that a run remembers from frame to frame, changed in place by `step`. Numbers only, all of them whole;
+ * lengths in units, frames counted from 1. Made once a run: nothing is allocated in a frame.
+ */
+export class SimState {
+  frame = 0;
+  room = 0;
+  x = 0;
+  y = 0;
+  status = PLAYING;
+
+  /** Buttons held in this frame and in the one before, and those newly pressed. */
+  held = 0;
+  heldBefore = 0;
+  pressed = 0;
+  /** Pointer of this frame in units of the room; only meaningful with `hasPointer`. */
+  hasPointer = false;
+  pointerX = 0;
+  pointerY = 0;
+  /** Frame at which each of L, R, U, D was pressed last. */
+  readonly pressedAt = new Float64Array(4);
+
+  /** Intent before ways were applied, the intent, and the second choice (semantics.md section 2). */
+  rawX = 0;
+  rawY = 0;
+  intentX = 0;
+  intentY = 0;
+  secondX = 0;
+  secondY = 0;
+
+  /** Direction of the leg under way; 0, 0 without one. */
+  legX = 0;
+  legY = 0;
+  gone = 0;
+  /** The button remembered by `bufferFrames`, 0 to 3 for L, R, U, D, and its frame. */
+  bufferedButton = NO_BUTTON;
+  bufferedAt = 0;
+  /** `keepGoing`'s direction; 0, 0 for none. */
+  keepX = 0;
+  keepY = 0;
+
+  /** Direction in which this frame moved along a leg or hopped; 0, 0 if it did not. */
+  wentX = 0;
+  wentY = 0;
+  bumping = false;
+  bumpedBefore = false;
+
+  facing = 0;
+  pose = 0;
+  poseCounter = 0;
+  stillFrames = 0;
+  /** The position changed in step 2 of this frame. */
+  moving = false;
+
+  /** Where the row before this one was, for checks. */
+  rowRoom = 0;
+  rowX = 0;
+  rowY = 0;
+
+  /** Events of this frame in order: what happened, and to which fixture or room (-1: nothing named). */
+  eventCount = 0;
+  readonly eventKinds = new Uint8Array(EVENT_ROOM);
+  readonly eventSubjects = new Int32Array(EVENT_ROOM);
+
+  /** Adds an event to this frame. */
+  happened(kind: number, subject = -1): void {
+    this.eventKinds[this.eventCount] = kind;
+    this.eventSubjects[this.eventCount] = subject;
+    this.eventCount++;
+  }
+
+  /** Makes this state equal to another one. */
+  copyFrom(other: SimState): void {
+    const { pressedAt, eventKinds, eventSubjects, ...numbers } = other;
+    Object.assign(this, numbers);
+    this.pressedAt.set(pressedAt);
+    this.eventKinds.set(eventKinds);
+    this.eventSubjects.set(eventSubjects);
+  }
+}

@@ -1,0 +1,21 @@
+/** Limits of world file version 1 (formats.md section 1). Both ends are included. */
+export const LIMITS = {
+  tileSize: [4, 128],
+  frameRate: [1, 240],
+  rooms: [1, 256],
+  roomSide: [1, 512],
+  cellsInAll: 2_000_000,
+  tiles: 1024,
+  flags: 16,
+  fixtures: 4096,
+  lives: [1, 99],
+  nameLength: 80,
+  fileBytes: 16 * 1024 * 1024,
+  depth: 32,
+  probes: [1, 16],
+  corners: [3, 8],
+  count: [1, 999],
+} as const;
+
+/** What an id looks like: rooms, tiles, items, fixtures, rule sets, flags, circuits, worlds and logs. */
+export const ID_PATTERN = /^[a-z0-9-]{1,40}$/;
