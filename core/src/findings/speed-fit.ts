@@ -1,4 +1,4 @@
-import { unitsFromPx } from "../integers/units.ts";
+import { UNITS_PER_PX, unitsFromPx } from "../integers/units.ts";
 
 /** How a speed goes into a tile: `tile = steps x speed + rest`, all in units. */
 export interface SpeedFit {
@@ -26,5 +26,6 @@ export function speedsThatDivide(tileSize: number): number[] {
  */
 export function speedFitText(tileSize: number, speed: number): string | null {
   const { steps, rest } = speedFit(tileSize, speed);
-  return rest === 0 ? null : `${speed} px does not divide ${tileSize}: ${tileSize} = ${steps} x ${speed} + ${rest / 256}`;
+  const exact = unitsFromPx(speed) / UNITS_PER_PX;
+  return rest === 0 ? null : `${exact} px does not divide ${tileSize}: ${tileSize} = ${steps} x ${exact} + ${rest / UNITS_PER_PX}`;
 }

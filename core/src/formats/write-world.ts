@@ -1,6 +1,6 @@
 import { FACINGS } from "../world/facing.ts";
 import { SETTINGS } from "../world/settings.ts";
-import type { Room, Rules, World } from "../world/world.ts";
+import type { Figure, Fixture, Look, Room, Rules, Side, Tile, World } from "../world/world.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 
 /**
@@ -13,23 +13,20 @@ export function writeWorld(world: World): string {
     `  "format": "${WORLD_FORMAT}",`,
     `  "version": 1,`,
     ...(["id", "name", "tileSize", "frameRate", "seed"] as const).map((key) => `  "${key}": ${JSON.stringify(world[key])},`),
-    ...list("sheets", world.sheets.map((s) => inline({ id: s.id, file: s.file, tile: s.tile, margin: s.margin, spacing: s.spacing }))),
+    ...list("sheets", world.sheets.map((s) => inline(ordered(KEYS.sheet, s)))),
     `  "flags": ${inline(world.flags)},`,
-    ...list(
-      "tiles",
-      world.tiles.map((t) => inline({ id: t.id, name: t.name, flags: t.flags, shape: t.shape, look: t.look, joins: t.joins, glyph: t.glyph })),
-    ),
-    ...list("items", world.items.map((i) => inline({ id: i.id, name: i.name, role: i.role, colour: i.colour }))),
+    ...list("tiles", world.tiles.map((t) => inline(tile(t)))),
+    ...list("items", world.items.map((i) => inline(ordered(KEYS.item, i)))),
     `  "circuits": ${inline(world.circuits)},`,
     `  "lives": ${inline(world.lives)},`,
     `  "rules": [`,
     ...joined(world.rules.map(rulesText)),
     "  ],",
     `  "activeRules": ${inline(world.activeRules)},`,
-    `  "camera": ${inline(world.camera)},`,
-    `  "figure": ${inline(world.figure)},`,
-    `  "start": ${inline(world.start)},`,
-    `  "goal": ${inline(world.goal)},`,
+    `  "camera": ${inline(ordered(KEYS.camera, world.camera))},`,
+    `  "figure": ${inline(world.figure && figure(world.figure))},`,
+    `  "start": ${inline(ordered(KEYS.place, world.start))},`,
+    `  "goal": ${inline(world.goal && ordered(KEYS.goal, world.goal))},`,
     `  "laws": ${inline(world.laws)},`,
     `  "rooms": [`,
     ...joined(world.rooms.map(roomText)),
@@ -39,29 +36,62 @@ export function writeWorld(world: World): string {
   return `${lines.join("\n")}\n`;
 }
 
-// Values may come from a file with its keys in any order; these are the canonical ones. A key stands before another in
-// every object that has both, but for spans, which begin with from and to.
-const KEY_ORDER = [
-  ...["id", "kind", "name", "mode", "role", "colour", "flags", "fill", "pattern", "sheet", "at", "boxes", "box", "points", "flush"],
-  ...["room", "offset", "cell", "facing", "give", "fixture", "item", "count", "spends", "lock", "opensOn", "closes", "circuit", "open"],
-  ...["to", "looks", "images", "width", "height", "margin", "ease", "blockedBy", "body", "touch", "keeps"],
-  ...SETTINGS.map((setting) => setting.path.split(".")[1]!),
-  ...FACINGS,
-];
-const RANK = new Map([...KEY_ORDER].reverse().map((key, i) => [key, KEY_ORDER.length - i]));
-const SPAN_FIRST = new Set(["from", "to"]);
+// Values may come from a file with its keys in any order; each kind of object is written with its own, and a key that
+// an object does not have is left out.
+const KEYS = {
+  sheet: ["id", "file", "tile", "margin", "spacing"],
+  item: ["id", "name", "role", "colour"],
+  shape: ["kind", "boxes", "points"],
+  look: ["fill", "pattern", "sheet", "at"],
+  body: ["kind", "box", "points", "flush"],
+  place: ["room", "cell", "facing"],
+  camera: ["mode", "width", "height", "margin", "ease"],
+  goal: ["kind", "fixture", "item"],
+  edge: ["from", "to", "kind", "room", "offset"],
+  lock: ["kind", "item", "count", "spends", "circuit", "open"],
+  fixture: ["id", "kind", "cell", "give", "count", "lock", "opensOn", "closes", "circuit", "to", "name", "touch", "keeps"],
+  images: FACINGS,
+} as const;
 
-function ranked(value: object): [string, unknown][] {
-  const span = "from" in value;
-  const rank = (key: string) => (span && SPAN_FIRST.has(key) ? (key === "from" ? -2 : -1) : (RANK.get(key) ?? 0));
-  return Object.entries(value).sort(([a], [b]) => rank(a) - rank(b));
+function ordered(keys: readonly string[], value: object): Record<string, unknown> {
+  const source = value as Record<string, unknown>;
+  return Object.fromEntries(keys.filter((key) => source[key] !== undefined).map((key) => [key, source[key]]));
+}
+
+const look = (value: Look) => ordered(KEYS.look, value);
+
+function tile(value: Tile): object {
+  const { id, name, flags, shape, joins, glyph } = value;
+  const written = joins && { to: joins.to, looks: joins.looks.map(look) };
+  return { id, name, flags, shape: ordered(KEYS.shape, shape), look: look(value.look), joins: written, glyph };
+}
+
+function figure({ sheet, offset, images }: Figure): object {
+  return { sheet, offset, images: ordered(KEYS.images, images) };
+}
+
+function side(value: Side): unknown {
+  return "kind" in value ? ordered(KEYS.edge, value) : value.map((span) => ordered(KEYS.edge, span));
+}
+
+function fixture(value: Fixture): object {
+  const written = ordered(KEYS.fixture, value);
+  if (value.kind === "door") written["lock"] = ordered(KEYS.lock, value.lock);
+  if (value.kind === "portal") written["to"] = ordered(KEYS.place, value.to);
+  return written;
+}
+
+function ruleGroup(rules: Rules, group: (typeof RULE_GROUPS)[number]): object {
+  if (group === "walker") return { blockedBy: rules.walker.blockedBy, body: ordered(KEYS.body, rules.walker.body) };
+  const keys = SETTINGS.filter((setting) => setting.path.startsWith(`${group}.`)).map((setting) => setting.path.slice(group.length + 1));
+  return ordered(keys, rules[group]);
 }
 
 /** JSON on one line with a blank after `:` and `,` and inside braces, as in the format's example. */
 function inline(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(inline).join(", ")}]`;
   if (value !== null && typeof value === "object") {
-    const entries = ranked(value).filter(([, v]) => v !== undefined);
+    const entries = Object.entries(value);
     return entries.length === 0 ? "{}" : `{ ${entries.map(([k, v]) => `${JSON.stringify(k)}: ${inline(v)}`).join(", ")} }`;
   }
   return JSON.stringify(value);
@@ -79,7 +109,7 @@ function joined(blocks: readonly string[]): string[] {
 const RULE_GROUPS = ["input", "walker", "hop", "glide", "roam", "drift", "facing", "pose"] as const;
 
 function rulesText(rules: Rules): string {
-  const groups = RULE_GROUPS.map((key) => `      "${key}": ${inline(rules[key])}`);
+  const groups = RULE_GROUPS.map((key) => `      "${key}": ${inline(ruleGroup(rules, key))}`);
   return `    { "id": ${inline(rules.id)}, "name": ${inline(rules.name)}, "gait": ${inline(rules.gait)},\n${groups.join(",\n")} }`;
 }
 
@@ -88,10 +118,10 @@ function roomText(room: Room): string {
   const rows: string[] = [];
   for (let y = 0; y < room.height; y++) rows.push(`        ${room.cells.subarray(y * room.width, (y + 1) * room.width).join(",")}`);
   const fixtures =
-    room.fixtures.length === 0 ? "[]" : `[\n${joined(room.fixtures.map((f) => `        ${inline(f)}`)).join("\n")}\n      ]`;
+    room.fixtures.length === 0 ? "[]" : `[\n${joined(room.fixtures.map((f) => `        ${inline(fixture(f))}`)).join("\n")}\n      ]`;
   return [
     `    { "id": ${inline(room.id)}, "name": ${inline(room.name)}, "width": ${room.width}, "height": ${room.height}, "plan": ${inline(room.plan)},`,
-    `      "edges": ${inline({ north, east, south, west })},`,
+    `      "edges": ${inline({ north: side(north), east: side(east), south: side(south), west: side(west) })},`,
     `      "cells": [`,
     rows.join(",\n"),
     "      ],",

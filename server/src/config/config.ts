@@ -1,0 +1,39 @@
+import Joi from "joi";
+
+/** What the server needs to know from outside. */
+export interface Config {
+  readonly host: string;
+  readonly port: number;
+  readonly databaseUrl: string;
+  /** Built page to serve, or null to serve the API only. */
+  readonly webFolder: string | null;
+  /** Folder with the demo worlds for a first start, or null for none. */
+  readonly demoFolder: string | null;
+  readonly logLevel: string;
+}
+
+const schema = Joi.object({
+  KEEN_PEBBLE_HOST: Joi.string().default("127.0.0.1"),
+  KEEN_PEBBLE_PORT: Joi.number().port().default(4870),
+  DATABASE_URL: Joi.string().uri({ scheme: ["postgres", "postgresql"] }).required(),
+  KEEN_PEBBLE_WEB: Joi.string().allow("").default(""),
+  KEEN_PEBBLE_DEMO: Joi.string().allow("").default(""),
+  KEEN_PEBBLE_LOG: Joi.string().valid("silent", "error", "warn", "info", "debug").default("warn"),
+}).unknown(true);
+
+/**
+ * The configuration out of environment variables.
+ * @throws {Error} with one line that names the variable and what was expected
+ */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const { value, error } = schema.validate(env) as { value: Record<string, string | number>; error?: Error };
+  if (error) throw new Error(`configuration: ${error.message}`);
+  return {
+    host: String(value["KEEN_PEBBLE_HOST"]),
+    port: Number(value["KEEN_PEBBLE_PORT"]),
+    databaseUrl: String(value["DATABASE_URL"]),
+    webFolder: String(value["KEEN_PEBBLE_WEB"]) || null,
+    demoFolder: String(value["KEEN_PEBBLE_DEMO"]) || null,
+    logLevel: String(value["KEEN_PEBBLE_LOG"]),
+  };
+}

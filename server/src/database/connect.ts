@@ -1,0 +1,12 @@
+import knex from "knex";
+import type { Knex } from "knex";
+
+/** A pool of connections. Asking for one gives up after 3 s, so that a stopped database is told, not waited for. */
+export function connect(databaseUrl: string): Knex {
+  return knex({
+    client: "pg",
+    connection: { connectionString: databaseUrl, connectionTimeoutMillis: 2500 },
+    pool: { min: 0, max: 8 },
+    acquireConnectionTimeout: 3000,
+  });
+}

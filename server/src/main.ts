@@ -1,0 +1,39 @@
+import { createServer } from "node:http";
+import { pino } from "pino";
+import { createApp } from "./app.ts";
+import { readConfig } from "./config/config.ts";
+import { connect } from "./database/connect.ts";
+import { migrate } from "./migrations/index.ts";
+import { putDemoIn } from "./services/demo.ts";
+import { Shelf } from "./services/shelf.ts";
+
+const config = readConfig(process.env);
+const logger = pino({ level: config.logLevel }, pino.destination(2));
+const db = connect(config.databaseUrl);
+
+await migrate(db);
+if (config.demoFolder !== null) {
+  const added = await putDemoIn(db, new Shelf(db), config.demoFolder);
+  if (added.length > 0) process.stdout.write(`put in the demo: ${added.join(", ")}\n`);
+}
+
+const hosts = ["127.0.0.1", "localhost", "[::1]", config.host];
+const server = createServer(createApp({ db, logger, webFolder: config.webFolder, hosts }));
+server.listen(config.port, config.host);
+server.on("listening", () => process.stdout.write(`listening on http://${config.host}:${config.port}\n`));
+server.on("error", (error: NodeJS.ErrnoException) => {
+  process.stderr.write(error.code === "EADDRINUSE" ? `port ${config.port} is taken by another program\n` : `${error.message}\n`);
+  process.exit(1);
+});
+
+let stopping = false;
+const stop = (): void => {
+  if (stopping) return;
+  stopping = true;
+  server.close(() => void db.destroy().then(() => process.exit(0)));
+  server.closeIdleConnections();
+  // Whoever keeps a connection open does not keep the server from stopping.
+  setTimeout(() => server.closeAllConnections(), 1000).unref();
+};
+process.on("SIGINT", stop);
+process.on("SIGTERM", stop);

@@ -1,0 +1,21 @@
+import type { Knex } from "knex";
+import * as firstTables from "./0001-first-tables.ts";
+
+interface Named {
+  readonly name: string;
+  readonly migration: Knex.Migration;
+}
+
+/** Every migration in order, by names without an ending: `.ts` and `.js` are the same one. They only go forward. */
+const MIGRATIONS: readonly Named[] = [{ name: "0001-first-tables", migration: firstTables }];
+
+const source: Knex.MigrationSource<Named> = {
+  getMigrations: () => Promise.resolve([...MIGRATIONS]),
+  getMigrationName: (named) => named.name,
+  getMigration: (named) => Promise.resolve(named.migration),
+};
+
+/** Brings the database to the newest version, all pending migrations in one transaction. */
+export async function migrate(db: Knex): Promise<void> {
+  await db.migrate.latest({ migrationSource: source });
+}

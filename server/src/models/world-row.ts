@@ -1,0 +1,15 @@
+import { Model } from "objection";
+
+/** A world on the shelf; what it holds stands in its revisions. */
+export class WorldRow extends Model {
+  static override tableName = "worlds";
+
+  declare id: number;
+  /** The world's id in its file. */
+  declare slug: string;
+  declare name: string;
+  /** Number of the newest revision. */
+  declare revision: number;
+  declare rooms: number;
+  declare savedAt: Date;
+}

@@ -1,0 +1,21 @@
+import { readFile, readdir } from "node:fs/promises";
+import path from "node:path";
+import type { Knex } from "knex";
+import { FactRow } from "../models/fact-row.ts";
+import type { Shelf } from "./shelf.ts";
+
+/** Puts the demo worlds of a folder on the shelf, once in an installation's life: taken away they stay away. */
+export async function putDemoIn(db: Knex, shelf: Shelf, folder: string): Promise<string[]> {
+  if (await FactRow.query(db).findById("demo")) return [];
+  const added: string[] = [];
+  for (const entry of (await readdir(folder, { withFileTypes: true })).filter((e) => e.isDirectory()).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    const root = path.join(folder, entry.name);
+    const world = await readFile(path.join(root, `${entry.name}.world.json`), "utf8");
+    const names = (await readdir(path.join(root, "logs"))).filter((name) => name.endsWith(".inputs")).sort();
+    const logs: Record<string, string> = {};
+    for (const name of names) logs[name.slice(0, -".inputs".length)] = await readFile(path.join(root, "logs", name), "utf8");
+    added.push((await shelf.add({ world, logs }, "came with the demo")).id);
+  }
+  await FactRow.query(db).insert({ name: "demo", value: added });
+  return added;
+}

@@ -1,0 +1,61 @@
+import { readWorld } from "@keen-pebble/core/reading";
+import type { Project } from "@keen-pebble/core";
+import { applyAll, writeWorld } from "@keen-pebble/core";
+import type { Transaction } from "objection";
+import type { Knex } from "knex";
+import { RevisionRow } from "../models/revision-row.ts";
+import type { Snapshot } from "../models/revision-row.ts";
+import type { WorldRow } from "../models/world-row.ts";
+
+/** A revision holds a whole snapshot at least this often. */
+export const SNAPSHOT_EVERY = 50;
+
+const MOST_KEPT = 16;
+
+/**
+ * Projects as they are at a world's newest revision: the last snapshot with the steps since then applied. The last few
+ * are kept in memory, by world and revision, so that a row of edits does not start from the snapshot each time.
+ */
+export class Projects {
+  private readonly kept = new Map<string, Project>();
+
+  /** The project of the row's revision. `db` may be a transaction. */
+  async load(db: Knex | Transaction, row: WorldRow): Promise<Project> {
+    const key = `${row.id}/${row.revision}`;
+    const kept = this.kept.get(key);
+    if (kept) return kept;
+    const snapshot = await RevisionRow.query(db)
+      .where("worldId", row.id)
+      .where("number", "<=", row.revision)
+      .whereNotNull("snapshot")
+      .orderBy("number", "desc")
+      .first()
+      .throwIfNotFound();
+    const since = await RevisionRow.query(db)
+      .select("steps")
+      .where("worldId", row.id)
+      .whereBetween("number", [snapshot.number + 1, row.revision])
+      .orderBy("number");
+    const project = applyAll(fromSnapshot(snapshot.snapshot!), since.flatMap((revision) => revision.steps));
+    this.keep(row.id, row.revision, project);
+    return project;
+  }
+
+  /** Keeps a project that was just stored. Call it only once its transaction is through. */
+  keep(worldId: number, revision: number, project: Project): void {
+    this.kept.set(`${worldId}/${revision}`, project);
+    for (const key of this.kept.keys()) {
+      if (this.kept.size <= MOST_KEPT) break;
+      this.kept.delete(key);
+    }
+  }
+}
+
+/** A project as a snapshot stores it. */
+export function toSnapshot(project: Project): Snapshot {
+  return { world: writeWorld(project.world), logs: project.logs };
+}
+
+function fromSnapshot(snapshot: Snapshot): Project {
+  return { world: readWorld(snapshot.world, "a stored snapshot"), logs: snapshot.logs };
+}
