@@ -36,7 +36,7 @@ export type { Compiled } from "./simulation/compiled.ts";
 export type { ExplainedPlace, Explanation, TestedCell } from "./simulation/explain.ts";
 export { explain, explainStart } from "./simulation/explain.ts";
 export type { RunOptions, RunResult } from "./simulation/run.ts";
-export { run, stateAt } from "./simulation/run.ts";
+export { explainFrame, run, stateAt } from "./simulation/run.ts";
 export { startState } from "./simulation/start-state.ts";
 export { BUMP, EVENT_NAMES, PLAYING, STATUS_NAMES, SimState } from "./simulation/state.ts";
 export { step } from "./simulation/step.ts";

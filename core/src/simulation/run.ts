@@ -8,6 +8,8 @@ import { unitsFromPx } from "../integers/units.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
 import { logFrames } from "../logs/input-log.ts";
 import type { Compiled } from "./compiled.ts";
+import type { Explanation } from "./explain.ts";
+import { explain, explainStart } from "./explain.ts";
 import { startState } from "./start-state.ts";
 import type { SimState } from "./state.ts";
 import { PLAYING } from "./state.ts";
@@ -40,6 +42,9 @@ export interface RunOptions {
   readonly last?: number;
 }
 
+/** Explains the last frame instead of only stepping through it. */
+type InnerOptions = RunOptions & { readonly explain?: boolean };
+
 /**
  * Runs a log: `run(world, log)` of architecture.md. Pure; the same everywhere.
  * @throws {CoreError} `no-such-place` where the log's start is not in the world
@@ -47,6 +52,16 @@ export interface RunOptions {
  */
 export function run(c: Compiled, log: InputLog, options: RunOptions = {}): RunResult {
   return new Run(c, log, options).result();
+}
+
+/**
+ * Explains one frame of the log's run; row 0 too. A frame beyond the run's end gives its last one. Throws as `run` does.
+ */
+export function explainFrame(c: Compiled, log: InputLog, frame: number): Explanation {
+  const made = new Run(c, log, { last: frame, explain: true });
+  if (frame === 0) return explainStart(c, made.state);
+  made.result();
+  return made.explanation ?? explainFrame(c, log, made.state.frame);
 }
 
 /** The state after a frame of the log's run, or after its last frame where it has fewer. Throws as `run` does. */
@@ -64,19 +79,22 @@ class Run {
   private readonly watches: readonly Watch[];
   private readonly lineEnds: number[] = [];
   private readonly last: number;
+  private readonly explained: number;
+  explanation: Explanation | null = null;
   private pathHash = 0x811c9dc5 | 0;
   private ranOut: Verdict | null = null;
 
   constructor(
     private readonly c: Compiled,
     private readonly log: InputLog,
-    options: RunOptions,
+    options: InnerOptions,
   ) {
     if (log.with.length > 0) throw new NotSimulatedError(log.with.map((line) => `\`with ${line.kind}\` in a log`));
     this.state = startState(c, log.start ?? undefined);
     this.recorder = options.rows ? new TraceRecorder(logFrames(log)) : null;
     this.watches = options.checks ? log.checks.map((check) => new Watch(c, check)) : [];
     this.last = options.last ?? Infinity;
+    this.explained = options.explain ? this.last : -1;
   }
 
   result(): RunResult {
@@ -112,7 +130,8 @@ class Run {
     const keys = line.keys;
     const last = this.last;
     for (let n = line.count; n > 0; n--) {
-      step(c, state, keys, null);
+      if (state.frame + 1 === this.explained) this.explanation = explain(c, state, keys);
+      else step(c, state, keys, null);
       this.row();
       if (state.status !== PLAYING || state.frame >= last) return;
       if (until !== null && until(state)) return;

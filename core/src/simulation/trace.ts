@@ -68,22 +68,29 @@ export class TraceRecorder {
     this.events[this.eventLength++] = subject;
   }
 
-  /** The rows so far, in arrays of just that length. */
-  finish(): TraceRows {
+  /** The rows so far, as views of arrays that go on growing: good until the next row is added. */
+  view(): TraceRows {
     const { count } = this;
     const { keys, room, x, y, facing, pose, flags, status } = this.rows;
     return {
       count,
-      keys: keys.slice(0, count),
-      room: room.slice(0, count),
-      x: x.slice(0, count),
-      y: y.slice(0, count),
-      facing: facing.slice(0, count),
-      pose: pose.slice(0, count),
-      flags: flags.slice(0, count),
-      status: status.slice(0, count),
-      events: this.events.slice(0, this.eventLength),
+      keys: keys.subarray(0, count),
+      room: room.subarray(0, count),
+      x: x.subarray(0, count),
+      y: y.subarray(0, count),
+      facing: facing.subarray(0, count),
+      pose: pose.subarray(0, count),
+      flags: flags.subarray(0, count),
+      status: status.subarray(0, count),
+      events: this.events.subarray(0, this.eventLength),
     };
+  }
+
+  /** The rows so far, in arrays of just that length. */
+  finish(): TraceRows {
+    const { count, ...columns } = this.view();
+    const copied = Object.entries(columns).map(([name, column]) => [name, column.slice()] as const);
+    return { count, ...(Object.fromEntries(copied) as typeof columns) };
   }
 }
 

@@ -1,7 +1,7 @@
 import Joi from "joi";
 import { ID_PATTERN, LIMITS } from "@keen-pebble/core";
 
-const id = Joi.string().pattern(ID_PATTERN);
+const id = Joi.string().pattern(ID_PATTERN).messages({ "string.pattern.base": "{{#label}} must be an id: 1 to 40 of a to z, 0 to 9 and -" });
 const index = Joi.number().integer().min(0);
 const numbers = (most: number) => Joi.array().items(index.max(most)).max(LIMITS.roomSide[1] ** 2);
 const text = Joi.string().max(LIMITS.fileBytes);

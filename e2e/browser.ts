@@ -1,0 +1,79 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import type { WebDriver, WebElement } from "selenium-webdriver";
+import { Builder, By, until } from "selenium-webdriver";
+import { Options, ServiceBuilder } from "selenium-webdriver/chrome.js";
+
+const FLAGS = [
+  "--headless=new",
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+  "--hide-scrollbars",
+  "--force-device-scale-factor=1",
+];
+
+/** How long a condition of the page may take at the most, in ms. */
+export const PATIENCE = 15_000;
+
+/** A headless Chromium with a page of exactly 1280 by 800. */
+export class Browser {
+  private constructor(
+    readonly driver: WebDriver,
+    private readonly profile: string,
+  ) {}
+
+  static async open(): Promise<Browser> {
+    const profile = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-browser-"));
+    const options = new Options();
+    options.setChromeBinaryPath("/usr/bin/chromium");
+    options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+    const driver = await new Builder().forBrowser("chrome").setChromeOptions(options).setChromeService(new ServiceBuilder("/usr/bin/chromedriver")).build();
+    const browser = new Browser(driver, profile);
+    await browser.command("Emulation.setDeviceMetricsOverride", { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false });
+    return browser;
+  }
+
+  /** Sends a DevTools command. */
+  async command(name: string, parameters: Record<string, unknown>): Promise<unknown> {
+    return (this.driver as unknown as { sendAndGetDevToolsCommand: (n: string, p: object) => Promise<unknown> }).sendAndGetDevToolsCommand(name, parameters);
+  }
+
+  /** The element, once it is there and shown. */
+  async find(css: string): Promise<WebElement> {
+    const found = await this.driver.wait(until.elementLocated(By.css(css)), PATIENCE, `no ${css}`);
+    return this.driver.wait(until.elementIsVisible(found), PATIENCE, `${css} is not shown`);
+  }
+
+  /** The text of the element, once it fits. */
+  async untilText(css: string, fits: (text: string) => boolean): Promise<string> {
+    let last = "";
+    await this.driver.wait(
+      async () => {
+        last = await this.driver.executeScript<string>("const e = document.querySelector(arguments[0]); return e ? e.textContent : ''", css);
+        return fits(last);
+      },
+      PATIENCE,
+      undefined,
+    ).catch(() => {
+      throw new Error(`${css} stayed at "${last}"`);
+    });
+    return last;
+  }
+
+  /** Writes the page as a PNG. */
+  async picture(file: string): Promise<void> {
+    await this.driver.executeScript("return document.fonts.ready.then(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))");
+    writeFileSync(file, await this.driver.takeScreenshot(), "base64");
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit();
+    rmSync(this.profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+  }
+}

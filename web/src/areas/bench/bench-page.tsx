@@ -1,0 +1,137 @@
+import { useEffect, useRef } from "react";
+import Button from "react-bootstrap/Button";
+import { Link, useParams, useSearchParams } from "react-router";
+import { Anatomy } from "../../anatomy/anatomy.tsx";
+import { Field } from "../../field/field.tsx";
+import { Kit } from "../../kit/kit.tsx";
+import { KeyHelp } from "../../look/key-help.tsx";
+import { Notice } from "../../look/notice.tsx";
+import { TopBar } from "../../look/top-bar.tsx";
+import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
+import { showAddress, startBench } from "../../session/bench.ts";
+import { benchStore } from "../../session/bench-store.ts";
+import { commandFor } from "../../session/commands.ts";
+import { useBench, useProject } from "../../session/hooks.ts";
+import { isTyping, keyOf } from "../../session/keys.ts";
+import { closeProject, notice, openProject, projectStore } from "../../session/project-store.ts";
+import { endWalk, isWalking } from "../../session/walk.ts";
+import { StatusLine } from "./status-line.tsx";
+import "./bench.css";
+
+/** The Bench: what happens in this frame, and why. */
+export function BenchPage() {
+  const { world: worldId = "" } = useParams();
+  const phase = useProject((state) => state.phase);
+  const message = useProject((state) => state.message);
+  useOpenWorld(worldId);
+  useAddress();
+  useKeys();
+  if (phase === "missing" || phase === "failed") {
+    return (
+      <div className="page">
+        <TopBar area="bench" />
+        <div className="area empty">
+          <h1>{message}</h1>
+          {phase === "missing" ? (
+            <Link className="btn btn-main" to="/">
+              To the Shelf
+            </Link>
+          ) : (
+            <>
+              <p className="quiet">Nothing is lost: what you did not see acknowledged is kept in this browser.</p>
+              <Button variant="main" onClick={() => void openProject(worldId)}>
+                Try again
+              </Button>
+            </>
+          )}
+        </div>
+      </div>
+    );
+  }
+  return (
+    <div className="page">
+      <TopBar area="bench" />
+      <Notice />
+      <main className="area bench">
+        <h1 className="visually-hidden">Bench</h1>
+        <PebbleLine />
+        <Anatomy />
+        <Field />
+        <Kit />
+      </main>
+      <StatusLine />
+      <LiveRegion />
+      <KeyHelp />
+    </div>
+  );
+}
+
+function useOpenWorld(worldId: string): void {
+  useEffect(() => {
+    const stop = startBench();
+    void openProject(worldId);
+    return () => {
+      endWalk();
+      stop();
+      closeProject();
+    };
+  }, [worldId]);
+}
+
+/** The address carries room, log and frame: read when a world was opened, written when they change. */
+function useAddress(): void {
+  const [query, setQuery] = useSearchParams();
+  const first = useRef(query);
+  const phase = useProject((state) => state.phase);
+  useEffect(() => {
+    const { project } = projectStore.getState();
+    if (phase !== "ready" || project === null) return;
+    const asked = first.current.get("f");
+    const frame = asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
+    const fault = showAddress(project, first.current.get("room"), first.current.get("log"), frame);
+    if (fault !== null) notice(fault);
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const stop = benchStore.subscribe(({ room, log, frame: shown, walk, playing }) => {
+      // Browsers count how often an address changes; while it plays it would be too often.
+      clearTimeout(timer);
+      if (walk !== null || playing) return;
+      timer = setTimeout(() => setQuery({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true }), 150);
+    });
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, [phase, setQuery]);
+}
+
+function useKeys(): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (isTyping(event.target) || isWalking() || document.querySelector(".modal.show")) return;
+      const key = keyOf(event);
+      // A button that has the keyboard is pressed by Space.
+      if (key === "Space" && event.target instanceof HTMLElement && event.target.closest("button, a")) return;
+      const command = commandFor(key);
+      if (command === null) return;
+      event.preventDefault();
+      command.act();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+}
+
+/** Tells a screen reader what the shown frame holds once it stands still. */
+function LiveRegion() {
+  const text = useBench((state) => {
+    if (state.playing || state.walk !== null || state.explanation === null) return "";
+    const { frame, events, stoppedBy } = state.explanation;
+    const stop = stoppedBy === null ? "" : `, cell ${stoppedBy.cx} ${stoppedBy.cy} stops the walker`;
+    return `Frame ${frame}${events.length > 0 ? `: ${events.join(", ")}` : ""}${stop}`;
+  });
+  return (
+    <div className="visually-hidden" role="status">
+      {text}
+    </div>
+  );
+}

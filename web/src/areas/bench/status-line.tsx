@@ -1,0 +1,59 @@
+import { gridDistance, pxText } from "@keen-pebble/core";
+import { useBench, useProject } from "../../session/hooks.ts";
+import { walkerRow } from "../../field/walker-row.ts";
+
+/** What is under the pointer, where the walker is, and what the last re-run cost: the field's twin in words. */
+export function StatusLine() {
+  const world = useProject((state) => state.project?.world ?? null);
+  const roomId = useBench((state) => state.room);
+  const pointer = useBench((state) => state.pointer);
+  const run = useBench((state) => state.run);
+  const place = useBench((state) => {
+    const row = walkerRow(state);
+    return row === null ? "" : `${row.rows.x[row.frame]!} ${row.rows.y[row.frame]!}`;
+  });
+  const room = world?.rooms.find((r) => r.id === roomId);
+  const size = world?.tileSize ?? 1;
+  const cx = pointer === null ? -1 : Math.floor(pointer.x / size);
+  const cy = pointer === null ? -1 : Math.floor(pointer.y / size);
+  const inside = room && cx >= 0 && cy >= 0 && cx < room.width && cy < room.height;
+  const tile = inside ? world!.tiles[room.cells[cy * room.width + cx]!] : undefined;
+  return (
+    <footer className="status">
+      <span className="pointer-place">
+        {inside && pointer ? (
+          <>
+            Pointer <b className="mono">{`${cx},${cy}`}</b> px <b className="mono">{`${pointer.x},${pointer.y}`}</b>
+          </>
+        ) : (
+          "Pointer outside the room"
+        )}
+      </span>
+      <span className="bar" />
+      <span className="pointer-tile">{tile ? <>Tile <b>{tile.name}</b> {tile.flags.join(", ")}</> : "No tile"}</span>
+      <span className="bar" />
+      <WalkerPlace place={place} size={size} />
+      <span className="grow" />
+      {run && (
+        <span className="mono">
+          {run.frames} frames in {run.took.toFixed(1)} ms
+        </span>
+      )}
+    </footer>
+  );
+}
+
+function WalkerPlace({ place, size }: { readonly place: string; readonly size: number }) {
+  if (place === "") return <span>No walker</span>;
+  const [x = 0, y = 0] = place.split(" ").map(Number);
+  const units = size * 256;
+  const off = gridDistance(units, x, y);
+  return (
+    <>
+      <span aria-live="off">
+        Walker <b className="mono">{`${Math.floor(x / units + 0.5)},${Math.floor(y / units + 0.5)}`}</b> px <b className="mono">{`${pxText(x)},${pxText(y)}`}</b>
+      </span>
+      <span className={off > 0 ? "attention" : ""}>{off > 0 ? `${pxText(off)} px off the grid` : "on the grid"}</span>
+    </>
+  );
+}

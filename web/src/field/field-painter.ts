@@ -1,0 +1,251 @@
+import type { Explanation, Project, Room, TraceRows } from "@keen-pebble/core";
+import { onPaletteChange, palette } from "../look/palette.ts";
+import type { BenchState } from "../session/bench-store.ts";
+import { benchStore } from "../session/bench-store.ts";
+import { projectStore } from "../session/project-store.ts";
+import { drawStop, drawTested } from "./draw-contact.ts";
+import { drawLegend, drawRulers } from "./draw-rulers.ts";
+import { RoomPicture } from "./room-picture.ts";
+import type { Trail } from "./trail.ts";
+import { makeTrail, strokeTrail } from "./trail.ts";
+import { trailColour } from "./trail-colour.ts";
+import type { View } from "./view.ts";
+import { fitView, zoomView } from "./view.ts";
+import { walkerPicture } from "./walker-art.ts";
+import { walkerRow } from "./walker-row.ts";
+
+/** Draws the field on its canvas whenever a store changed, once a frame of the screen at most. */
+export class FieldPainter {
+  private view: View = { zoom: 1, left: 0, top: 0 };
+  private fitted = "";
+  private picture: RoomPicture | null = null;
+  private trail: Trail | null = null;
+  private ghost: Trail | null = null;
+  private asked = 0;
+  private readonly stops: (() => void)[];
+  private width = 0;
+  private height = 0;
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    const ask = (): void => this.ask();
+    const sizes = new ResizeObserver(() => this.resize());
+    sizes.observe(canvas);
+    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
+    this.resize();
+  }
+
+  /** Stops drawing. */
+  stop(): void {
+    for (const stop of this.stops) stop();
+    cancelAnimationFrame(this.asked);
+  }
+
+  /** The room's pixel at a place on the canvas. */
+  roomPixel(x: number, y: number): { x: number; y: number } {
+    return { x: Math.floor((x - this.view.left) / this.view.zoom), y: Math.floor((y - this.view.top) / this.view.zoom) };
+  }
+
+  zoom(direction: 1 | -1, x: number, y: number): void {
+    this.view = zoomView(this.view, direction, x, y);
+    this.ask();
+  }
+
+  pan(dx: number, dy: number): void {
+    this.view = { ...this.view, left: this.view.left + dx, top: this.view.top + dy };
+    this.ask();
+  }
+
+  /** Shows the whole room. */
+  fit(): void {
+    this.fitted = "";
+    this.ask();
+  }
+
+  /** Screen px a world px, for whoever shows it. */
+  zoomNow(): number {
+    return this.view.zoom;
+  }
+
+  private resize(): void {
+    const { clientWidth, clientHeight } = this.canvas;
+    const ratio = window.devicePixelRatio;
+    this.width = clientWidth;
+    this.height = clientHeight;
+    this.canvas.width = Math.round(clientWidth * ratio);
+    this.canvas.height = Math.round(clientHeight * ratio);
+    this.fitted = "";
+    this.ask();
+  }
+
+  private ask(): void {
+    if (this.asked !== 0) return;
+    this.asked = requestAnimationFrame(() => {
+      this.asked = 0;
+      this.paint();
+    });
+  }
+
+  private paint(): void {
+    const { project } = projectStore.getState();
+    const state = benchStore.getState();
+    const room = project?.world.rooms.find((r) => r.id === state.room);
+    const c = this.canvas.getContext("2d");
+    if (!project || !room || !c || this.width === 0) return;
+    const ratio = window.devicePixelRatio;
+    c.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const colours = palette();
+    c.fillStyle = colours.sunk;
+    c.fillRect(0, 0, this.width, this.height);
+
+    const { world } = project;
+    const size = world.tileSize;
+    const fitKey = `${world.id}/${room.id}/${room.width}x${room.height}`;
+    if (this.fitted !== fitKey) {
+      this.fitted = fitKey;
+      this.view = fitView(room.width * size, room.height * size, this.width, this.height);
+    }
+    const { zoom, left, top } = this.view;
+    const right = left + room.width * size * zoom;
+    const bottom = top + room.height * size * zoom;
+
+    this.picture ??= new RoomPicture(world);
+    this.picture.draw(c, world, room, zoom, left, top, this.width, this.height);
+    c.strokeStyle = colours.lineStrong;
+    c.lineWidth = 1;
+    c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);
+    if (state.overlays.grid) this.drawGrid(c, room, size);
+
+    const roomNumber = world.rooms.indexOf(room);
+    c.save();
+    c.beginPath();
+    c.rect(left, top, right - left, bottom - top);
+    c.clip();
+    this.drawTrails(c, state, roomNumber, size);
+    c.restore();
+
+    const row = walkerRow(state);
+    const explanation = shownExplanation(state);
+    if (row && row.room === roomNumber) {
+      if (state.overlays.body && explanation) drawTested(c, explanation, this.view, size);
+      c.imageSmoothingEnabled = false;
+      c.drawImage(walkerPicture(row.facing, row.pose), left + row.x * zoom, top + row.y * zoom, size * zoom, size * zoom);
+      if (state.overlays.body) this.drawBody(c, project, row.x, row.y);
+      if (explanation && state.overlays.body) drawStop(c, explanation, world, this.view, this.width, this.height);
+    }
+    this.drawBrush(c, state, room, size);
+    const occupied = row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
+    drawRulers(c, this.view, room, size, occupied, this.width, this.height);
+    const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
+    drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && state.overlays.ghost);
+  }
+
+  private drawGrid(c: CanvasRenderingContext2D, room: Room, size: number): void {
+    const { zoom, left, top } = this.view;
+    const step = size * zoom;
+    if (step < 4) return;
+    c.fillStyle = "rgba(28, 33, 36, 0.28)";
+    for (let x = 1; x < room.width; x++) c.fillRect(left + x * step, top, 1, room.height * step);
+    for (let y = 1; y < room.height; y++) c.fillRect(left, top + y * step, room.width * step, 1);
+  }
+
+  private drawTrails(c: CanvasRenderingContext2D, state: BenchState, room: number, size: number): void {
+    const rows = state.walk?.rows ?? state.run?.rows ?? null;
+    this.trail = trailOf(this.trail, rows, room, size, state.walk !== null);
+    this.ghost = trailOf(this.ghost, state.walk ? null : state.ghost, room, size, false);
+    const { zoom } = this.view;
+    c.lineJoin = "round";
+    c.lineCap = "round";
+    if (this.ghost && state.overlays.ghost) {
+      c.strokeStyle = "rgba(255, 253, 246, 0.66)";
+      c.lineWidth = Math.max(3, 2.5 * zoom);
+      strokeTrail(c, this.ghost, this.view, 0, Infinity, null);
+    }
+    if (!this.trail || !state.overlays.trail) return;
+    const frames = this.trail.rows.count - 1;
+    const shown = state.walk ? frames : state.frame;
+    c.strokeStyle = "rgba(28, 33, 36, 0.5)";
+    c.lineWidth = 4;
+    strokeTrail(c, this.trail, this.view, shown, Infinity, null);
+    c.lineWidth = 2;
+    strokeTrail(c, this.trail, this.view, shown, Infinity, trailColour);
+    c.strokeStyle = "#1c2124";
+    c.lineWidth = 7;
+    strokeTrail(c, this.trail, this.view, 0, shown, null);
+    c.lineWidth = 4;
+    strokeTrail(c, this.trail, this.view, 0, shown, trailColour);
+    this.drawStations(c, this.trail.rows, room, size, shown);
+  }
+
+  /** Where the run begins, and each cell at which it arrived up to the shown frame. */
+  private drawStations(c: CanvasRenderingContext2D, rows: TraceRows, room: number, size: number, shown: number): void {
+    const { zoom, left, top } = this.view;
+    const half = size / 2;
+    c.fillStyle = "#fffdf6";
+    c.beginPath();
+    for (let i = 0; i < rows.events.length; i += 3) {
+      const frame = rows.events[i]!;
+      if (frame > shown) break;
+      if (rows.events[i + 1] !== 1 || rows.room[frame] !== room) continue;
+      const x = left + (rows.x[frame]! / 256 + half) * zoom;
+      const y = top + (rows.y[frame]! / 256 + half) * zoom;
+      c.moveTo(x + 2, y);
+      c.arc(x, y, 2, 0, 7);
+    }
+    c.fill();
+    if (rows.room[0] !== room) return;
+    const x = left + (rows.x[0]! / 256 + half) * zoom;
+    const y = top + (rows.y[0]! / 256 + half) * zoom;
+    disc(c, x, y, 6, "#1c2124");
+    disc(c, x, y, 3.5, "#fffdf6");
+  }
+
+  private drawBody(c: CanvasRenderingContext2D, project: Project, x: number, y: number): void {
+    const { zoom, left, top } = this.view;
+    const log = benchStore.getState().parsed?.rules;
+    const rules = project.world.rules.find((r) => r.id === (log ?? project.world.activeRules));
+    if (rules?.walker.body.kind !== "box") return;
+    const [l, t, w, h] = rules.walker.body.box;
+    const at = [left + (x + l) * zoom + 0.5, top + (y + t) * zoom + 0.5, w * zoom - 1, h * zoom - 1] as const;
+    c.lineJoin = "miter";
+    c.strokeStyle = "#fffdf6";
+    c.lineWidth = 3;
+    c.strokeRect(...at);
+    c.strokeStyle = "#1c2124";
+    c.lineWidth = 1;
+    c.strokeRect(...at);
+  }
+
+  private drawBrush(c: CanvasRenderingContext2D, state: BenchState, room: Room, size: number): void {
+    if (state.tool !== "paint" || state.pointer === null || state.walk !== null) return;
+    const cx = Math.floor(state.pointer.x / size);
+    const cy = Math.floor(state.pointer.y / size);
+    if (cx < 0 || cy < 0 || cx >= room.width || cy >= room.height) return;
+    const { zoom, left, top } = this.view;
+    const step = size * zoom;
+    c.lineJoin = "miter";
+    c.lineWidth = 2;
+    c.strokeStyle = "#fffdf6";
+    c.strokeRect(left + cx * step - 1, top + cy * step - 1, step + 2, step + 2);
+    c.strokeStyle = palette().accent;
+    c.strokeRect(left + cx * step + 1, top + cy * step + 1, step - 2, step - 2);
+  }
+}
+
+/** The explanation, if it is one of the shown frame. */
+function shownExplanation(state: BenchState): Explanation | null {
+  const { explanation, frame } = state;
+  return explanation && explanation.frame === frame ? explanation : null;
+}
+
+function trailOf(old: Trail | null, rows: TraceRows | null, room: number, size: number, growing: boolean): Trail | null {
+  if (rows === null) return null;
+  if (old && old.rows === rows && old.room === room && !growing) return old;
+  return makeTrail(rows, room, size / 2);
+}
+
+function disc(c: CanvasRenderingContext2D, x: number, y: number, radius: number, colour: string): void {
+  c.fillStyle = colour;
+  c.beginPath();
+  c.arc(x, y, radius, 0, 7);
+  c.fill();
+}

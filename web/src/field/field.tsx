@@ -1,0 +1,178 @@
+import { useEffect, useRef, useState } from "react";
+import Form from "react-bootstrap/Form";
+import { IconButton } from "../look/icon-button.tsx";
+import type { IconName } from "../look/icon.tsx";
+import { chooseTile, paint, pointAt } from "../session/bench.ts";
+import type { Overlay } from "../session/bench-store.ts";
+import { benchStore } from "../session/bench-store.ts";
+import { BENCH } from "../session/commands.ts";
+import { fieldHandle } from "../session/field-handle.ts";
+import { useBench, useProject } from "../session/hooks.ts";
+import { endStroke, projectStore } from "../session/project-store.ts";
+import { cellsOnLine } from "./cells-on-line.ts";
+import { FieldPainter } from "./field-painter.ts";
+
+const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
+  ["grid", "grid"],
+  ["body", "body"],
+  ["trail", "trail"],
+  ["ghost", "ghost"],
+];
+
+/** The room on its canvas, with the tools above it. */
+export function Field() {
+  return (
+    <section className="field" aria-label="Field">
+      <ToolRow />
+      <FieldCanvas />
+    </section>
+  );
+}
+
+function ToolRow() {
+  const tool = useBench((state) => state.tool);
+  const overlays = useBench((state) => state.overlays);
+  const walking = useBench((state) => state.walk?.phase === "walking");
+  const room = useBench((state) => state.room);
+  const rooms = useProject((state) => state.project?.world.rooms ?? null);
+  useBench((state) => state.walk);
+  return (
+    <div className="tools">
+      <IconButton command={BENCH.walk} icon="walk" variant="plain" pressed={walking} />
+      <IconButton command={BENCH.paint} icon="paint" variant="plain" pressed={tool === "paint" && !walking} />
+      <span className="bar" />
+      {OVERLAY_ICONS.map(([name, icon]) => (
+        <IconButton key={name} command={BENCH[name]} icon={icon} pressed={overlays[name]} />
+      ))}
+      <span className="grow" />
+      {walking && (
+        <span className="walking" role="status">
+          Walking: arrows or WASD, <kbd>Esc</kbd> stops
+        </span>
+      )}
+      <Form.Select className="room-choice" aria-label="Room" value={room} disabled={walking} onChange={(event) => benchStore.setState({ room: event.target.value })}>
+        {rooms?.map((r) => (
+          <option key={r.id} value={r.id}>
+            {r.name}
+          </option>
+        ))}
+      </Form.Select>
+      <IconButton command={BENCH.fit} icon="fit" variant="plain" />
+    </div>
+  );
+}
+
+interface Drag {
+  readonly kind: "paint" | "pan";
+  readonly stroke: string;
+  x: number;
+  y: number;
+}
+
+function FieldCanvas() {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const painter = useRef<FieldPainter | null>(null);
+  const drag = useRef<Drag | null>(null);
+  const [panning, setPanning] = useState(false);
+  const tool = useBench((state) => state.tool);
+
+  useEffect(() => {
+    const made = new FieldPainter(canvas.current!);
+    painter.current = made;
+    fieldHandle.fit = () => made.fit();
+    void document.fonts.ready.then(() => made.pan(0, 0));
+    const element = canvas.current!;
+    // Not through React: its wheel listener cannot keep the page from scrolling.
+    const wheel = (event: WheelEvent): void => {
+      event.preventDefault();
+      if (event.shiftKey) made.pan(-(event.deltaX || event.deltaY), 0);
+      else made.zoom(event.deltaY < 0 ? 1 : -1, event.offsetX, event.offsetY);
+    };
+    element.addEventListener("wheel", wheel, { passive: false });
+    return () => {
+      element.removeEventListener("wheel", wheel);
+      made.stop();
+      fieldHandle.fit = () => undefined;
+    };
+  }, []);
+
+  const cellAt = (event: React.PointerEvent): { x: number; y: number } | null => {
+    const size = projectStore.getState().project?.world.tileSize;
+    if (size === undefined || painter.current === null) return null;
+    const px = painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY);
+    return { x: Math.floor(px.x / size), y: Math.floor(px.y / size) };
+  };
+
+  const down = (event: React.PointerEvent): void => {
+    // The field has the keyboard once it was clicked.
+    canvas.current!.focus({ preventScroll: true });
+    if (event.button === 1) {
+      event.preventDefault();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { kind: "pan", stroke: "", x: event.clientX, y: event.clientY };
+      setPanning(true);
+      return;
+    }
+    const cell = cellAt(event);
+    const state = benchStore.getState();
+    if (event.button !== 0 || cell === null || state.walk !== null) return;
+    if (event.altKey) {
+      const room = projectStore.getState().project?.world.rooms.find((r) => r.id === state.room);
+      if (room && cell.x >= 0 && cell.y >= 0 && cell.x < room.width && cell.y < room.height) chooseTile(room.cells[cell.y * room.width + cell.x]!);
+      return;
+    }
+    if (state.tool !== "paint") return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { kind: "paint", stroke: crypto.randomUUID(), ...cell };
+    paintLine(cell, cell, drag.current.stroke);
+  };
+
+  const move = (event: React.PointerEvent): void => {
+    if (painter.current !== null) pointAt(painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY));
+    const { current } = drag;
+    if (current === null) return;
+    if (current.kind === "pan") {
+      painter.current!.pan(event.clientX - current.x, event.clientY - current.y);
+      current.x = event.clientX;
+      current.y = event.clientY;
+      return;
+    }
+    const cell = cellAt(event);
+    if (cell === null || (cell.x === current.x && cell.y === current.y)) return;
+    paintLine(current, cell, current.stroke);
+    current.x = cell.x;
+    current.y = cell.y;
+  };
+
+  const up = (): void => {
+    if (drag.current?.kind === "paint") endStroke();
+    drag.current = null;
+    setPanning(false);
+  };
+
+  return (
+    <canvas
+      ref={canvas}
+      className={`field-canvas ${panning ? "panning" : tool}`}
+      tabIndex={0}
+      role="img"
+      aria-label="The room; the status line tells what is under the pointer"
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onPointerLeave={() => pointAt(null)}
+    />
+  );
+}
+
+/** Paints the chosen tile on all cells from one to another, those outside the room left out. */
+function paintLine(from: { x: number; y: number }, to: { x: number; y: number }, stroke: string): void {
+  const state = benchStore.getState();
+  const room = projectStore.getState().project?.world.rooms.find((r) => r.id === state.room);
+  if (!room) return;
+  const cells = cellsOnLine(from.x, from.y, to.x, to.y)
+    .filter(([x, y]) => x >= 0 && y >= 0 && x < room.width && y < room.height)
+    .map(([x, y]) => y * room.width + x);
+  paint(cells, state.tile, stroke);
+}

@@ -1,0 +1,15 @@
+import Button from "react-bootstrap/Button";
+import type { IconName } from "./icon.tsx";
+import { Icon } from "./icon.tsx";
+import { keyText } from "../session/keys.ts";
+import type { Command } from "../session/commands.ts";
+
+/** A command as a button with a picture: named for screen readers, its key in the tooltip. */
+export function IconButton({ command, icon, variant = "bare", pressed }: { readonly command: Command; readonly icon: IconName; readonly variant?: string; readonly pressed?: boolean }) {
+  const title = `${command.name} (${command.keys.map(keyText).join(", ")})`;
+  return (
+    <Button variant={variant} className={`btn-icon${pressed ? " active" : ""}`} title={title} aria-label={command.name} aria-pressed={pressed} disabled={!command.can()} onClick={command.act}>
+      <Icon name={icon} />
+    </Button>
+  );
+}

@@ -1,0 +1,33 @@
+const PATHS = {
+  undo: "M6 4 3 7l3 3M3 7h6a4 4 0 0 1 0 8H8",
+  redo: "M10 4l3 3-3 3M13 7H7a4 4 0 0 0 0 8h1",
+  help: "M5.6 6a2.5 2.5 0 1 1 3.4 2.3c-.7.3-1 .8-1 1.7M8 13v.2",
+  walk: "M4.8 1.8c1.4 0 2 1.4 1.8 3L6.2 7.6H3.8L3.2 4.8c-.2-1.6.2-3 1.6-3zM3.9 9.2h2.3c.2 1.3-.2 2-1.1 2s-1.4-.7-1.2-2zM11.2 4.8c-1.4 0-2 1.4-1.8 3l.4 2.8h2.4l.6-2.8c.2-1.6-.2-3-1.6-3zM12.1 12.2H9.8c-.2 1.3.2 2 1.1 2s1.4-.7 1.2-2z",
+  paint: "M2.5 2.5h5v5h-5zM8.5 13.5h5v-5h-5zM10 2.5h3.5V6M2.5 10v3.5H6",
+  grid: "M2.5 6h11M2.5 10h11M6 2.5v11M10 2.5v11",
+  body: "M5 5h6v6H5zM2.5 4.5v-2h2M11.5 2.5h2v2M13.5 11.5v2h-2M4.5 13.5h-2v-2",
+  trail: "M2.5 12.5h4v-5h4v-4h3",
+  ghost: "M2.5 11h1.5M6 11h1.5V9M7.5 7V5H9M11 5h2.5",
+  fit: "M3 6V3h3M10 3h3v3M13 10v3h-3M6 13H3v-3",
+  first: "M4 3.5v9M12 3.5 6.5 8l5.5 4.5z",
+  back: "M10.5 3.5 5 8l5.5 4.5",
+  forward: "M5.5 3.5 11 8l-5.5 4.5",
+  play: "M4.5 3 12.5 8l-8 5z",
+  pause: "M5.5 3.5v9M10.5 3.5v9",
+  check: "M3 8.5 6.5 12 13 4.5",
+  waiting: "M8 3.2v5l3 2M8 14.2A6.2 6.2 0 1 1 8 1.8a6.2 6.2 0 0 1 0 12.4z",
+  attention: "M8 2.5 14 13.5H2zM8 6.5v3.5M8 11.9v.1",
+  search: "M7 11.5A4.5 4.5 0 1 0 7 2.5a4.5 4.5 0 0 0 0 9zM10.4 10.4 14 14",
+  close: "M4 4l8 8M12 4l-8 8",
+} as const;
+
+export type IconName = keyof typeof PATHS;
+
+/** A line icon on 16 by 16, in the colour of its text. */
+export function Icon({ name }: { name: IconName }) {
+  return (
+    <svg className="icon" viewBox="0 0 16 16" aria-hidden="true">
+      <path d={PATHS[name]} />
+    </svg>
+  );
+}

@@ -1,0 +1,82 @@
+import Button from "react-bootstrap/Button";
+import { Link } from "react-router";
+import { BENCH } from "../session/commands.ts";
+import { useBench, useProject, useSaving } from "../session/hooks.ts";
+import type { SaveState } from "../session/saving.ts";
+import { Icon } from "./icon.tsx";
+import { IconButton } from "./icon-button.tsx";
+import { showKeyHelp } from "./key-help.tsx";
+import { Pebble } from "./pebble.tsx";
+import { Wordmark } from "./wordmark.tsx";
+
+/** Wordmark, world, areas, how saving stands, undo and help. */
+export function TopBar({ area }: { readonly area: "shelf" | "bench" }) {
+  const worldId = useProject((state) => state.worldId);
+  const name = useProject((state) => state.project?.world.name ?? null);
+  const onBench = area === "bench";
+  return (
+    <header className="top">
+      <Link to="/" className="home">
+        <Wordmark />
+        Keen Pebble
+      </Link>
+      {onBench && name !== null && <strong>{name}</strong>}
+      <nav className="areas" aria-label="Areas">
+        <Link to="/" aria-current={onBench ? undefined : "page"}>
+          Shelf
+        </Link>
+        {onBench && worldId !== null && (
+          <Link to={`/w/${worldId}/bench`} aria-current="page">
+            Bench <FailingLogs />
+          </Link>
+        )}
+      </nav>
+      <span className="grow" />
+      {onBench && name !== null && <BenchTools />}
+    </header>
+  );
+}
+
+function FailingLogs() {
+  const failing = useBench((state) => state.failingLogs);
+  if (failing === 0) return null;
+  return (
+    <span className="row-line attention" title={`${failing} ${failing === 1 ? "log does" : "logs do"} not hold`}>
+      <Pebble kind="fail" radius={4.5} label={`${failing} failing`} />
+      {failing}
+    </span>
+  );
+}
+
+function BenchTools() {
+  const saving = useSaving();
+  // Undo and redo become possible as the history changes.
+  useProject((state) => state.history);
+  return (
+    <>
+      <span className={`saving ${saving.state}`} role="status" title={saving.message ?? undefined}>
+        <Icon name={saving.state === "saved" ? "check" : saving.state === "saving" ? "waiting" : "attention"} />
+        {savingText(saving)}
+      </span>
+      <IconButton command={BENCH.undo} icon="undo" />
+      <IconButton command={BENCH.redo} icon="redo" />
+      <Button variant="bare" className="btn-icon" title="Keys (?)" aria-label="Keys" onClick={showKeyHelp}>
+        <Icon name="help" />
+      </Button>
+    </>
+  );
+}
+
+function savingText({ state, revision, waiting, message }: SaveState): string {
+  const edits = `${waiting} ${waiting === 1 ? "edit" : "edits"}`;
+  switch (state) {
+    case "saved":
+      return `saved, revision ${revision}`;
+    case "saving":
+      return "saving";
+    case "offline":
+      return `offline, ${edits} kept here`;
+    case "refused":
+      return `not saved, ${edits} kept here: ${message ?? ""}`;
+  }
+}

@@ -1,0 +1,5 @@
+import "./look/theme.css";
+import { createRoot } from "react-dom/client";
+import { App } from "./app.tsx";
+
+createRoot(document.getElementById("page")!).render(<App />);

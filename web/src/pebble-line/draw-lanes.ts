@@ -1,0 +1,214 @@
+import type { TraceRows } from "@keen-pebble/core";
+import { DOWN, EVENT_NAMES, LEFT, RIGHT, UP, gridDistance, keysText } from "@keen-pebble/core";
+import { TRAIL_STEPS, trailColour } from "../field/trail-colour.ts";
+import type { Palette } from "../look/palette.ts";
+import type { LineScale } from "./line-scale.ts";
+import { frameX } from "./line-scale.ts";
+
+/** Where the lanes lie, in px from the line's top. */
+export const CHECKS_Y = 36;
+const RULER_Y = 20;
+const EVENTS_Y = 50;
+const KEYS_Y = 59;
+const ROOM_Y = 77;
+const GRID_TOP = 96;
+const GRID_BASE = 114;
+
+interface LaneInput {
+  readonly rows: TraceRows;
+  /** Frames of the log; the run may have ended earlier. */
+  readonly tileSize: number;
+  readonly roomNames: readonly string[];
+}
+
+/** Draws ruler and lanes of a run. */
+export function drawLanes(c: CanvasRenderingContext2D, scale: LineScale, { rows, tileSize, roomNames }: LaneInput, colours: Palette): void {
+  const end = rows.count - 1;
+  drawNames(c, scale, colours);
+  drawRuler(c, scale, end, colours);
+  drawEvents(c, scale, rows, colours);
+  drawKeys(c, scale, rows, colours);
+  drawRooms(c, scale, rows, roomNames, colours);
+  drawGridDistance(c, scale, rows, tileSize, colours);
+}
+
+function drawNames(c: CanvasRenderingContext2D, scale: LineScale, colours: Palette): void {
+  c.font = `12px ${colours.text}`;
+  c.textAlign = "right";
+  c.textBaseline = "middle";
+  c.fillStyle = colours.quiet;
+  for (const [name, y] of [["Checks", CHECKS_Y], ["Keys", KEYS_Y + 8], ["Room", ROOM_Y + 7], ["Off grid", GRID_BASE - 7]] as const) c.fillText(name, scale.left - 12, y);
+}
+
+function drawRuler(c: CanvasRenderingContext2D, scale: LineScale, end: number, colours: Palette): void {
+  const perFrame = scale.width / scale.frames;
+  const every = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000].find((n) => n * perFrame >= 56) ?? 1_000_000;
+  const small = every / (every % 5 === 0 ? 5 : every);
+  c.font = `12px ${colours.text}`;
+  c.textAlign = "left";
+  c.textBaseline = "alphabetic";
+  for (let i = 0; i * small <= scale.frames; i++) {
+    const frame = i * small;
+    const x = Math.round(frameX(scale, frame));
+    const big = frame % every === 0;
+    c.fillStyle = big ? colours.quiet : colours.lineStrong;
+    c.fillRect(x, big ? 11 : 16, 1, big ? 9 : 4);
+    if (big) c.fillText(String(frame), x + 4, 14);
+  }
+  for (let step = 0; step < TRAIL_STEPS; step++) {
+    const from = frameX(scale, (step / TRAIL_STEPS) * end);
+    c.fillStyle = trailColour(step);
+    c.fillRect(from, RULER_Y, frameX(scale, ((step + 1) / TRAIL_STEPS) * end) - from + 0.4, 3);
+  }
+  c.fillStyle = colours.lineStrong;
+  c.fillRect(scale.left, CHECKS_Y, scale.width, 1);
+}
+
+function drawEvents(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows, colours: Palette): void {
+  let last = -10;
+  for (let i = 0; i < rows.events.length; i += 3) {
+    const name = EVENT_NAMES[rows.events[i + 1]!];
+    if (name === "arrive") continue;
+    const x = frameX(scale, rows.events[i]!);
+    if (x - last < 3) continue;
+    last = x;
+    c.lineWidth = 1.5;
+    c.strokeStyle = name === "escape" ? colours.attention : colours.ink;
+    c.beginPath();
+    if (name === "bump") {
+      c.moveTo(x, EVENTS_Y - 4);
+      c.lineTo(x, EVENTS_Y + 4);
+      c.moveTo(x - 5, EVENTS_Y);
+      c.lineTo(x - 1, EVENTS_Y);
+    } else if (name === "wrap") {
+      c.arc(x, EVENTS_Y, 3, 0, 5);
+    } else {
+      c.moveTo(x - 3, EVENTS_Y - 3);
+      c.lineTo(x + 3, EVENTS_Y + 3);
+      c.moveTo(x + 3, EVENTS_Y - 3);
+      c.lineTo(x - 3, EVENTS_Y + 3);
+    }
+    c.stroke();
+  }
+}
+
+/** Calls back for each stretch of frames 1 to the last in which a column keeps its value. */
+function stretches(column: Uint8Array, first: number, count: number, each: (from: number, to: number, value: number) => void): void {
+  let from = first;
+  for (let frame = first + 1; frame <= count; frame++) {
+    if (frame === count || column[frame] !== column[from]) {
+      each(from, frame, column[from]!);
+      from = frame;
+    }
+  }
+}
+
+function drawKeys(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows, colours: Palette): void {
+  c.textBaseline = "middle";
+  c.textAlign = "center";
+  c.font = `12px ${colours.mono}`;
+  stretches(rows.keys, 1, rows.count, (from, to, keys) => {
+    const x = frameX(scale, from - 1);
+    const width = frameX(scale, to - 1) - x;
+    const middle = KEYS_Y + 8;
+    if (keys === 0) {
+      c.fillStyle = colours.lineStrong;
+      for (let dot = x + 3; dot < x + width - 2; dot += 4) c.fillRect(dot, middle, 1, 1);
+      return;
+    }
+    const upright = (keys & (UP | DOWN)) !== 0 && (keys & (LEFT | RIGHT)) === 0;
+    c.fillStyle = upright ? colours.dataWash : colours.accentWash;
+    c.beginPath();
+    c.roundRect(x + 0.5, KEYS_Y, Math.max(1, width - 1), 15, 3);
+    c.fill();
+    const arrow = arrowOf(keys);
+    c.fillStyle = colours.ink;
+    c.strokeStyle = colours.ink;
+    if (arrow !== null) {
+      if (width >= 14) drawArrow(c, x + Math.min(width / 2, 14), middle, arrow);
+    } else if (width >= keysText(keys).length * 8) c.fillText(keysText(keys), x + width / 2, middle + 1);
+  });
+}
+
+function arrowOf(keys: number): readonly [number, number] | null {
+  return keys === LEFT ? [-1, 0] : keys === RIGHT ? [1, 0] : keys === UP ? [0, -1] : keys === DOWN ? [0, 1] : null;
+}
+
+function drawArrow(c: CanvasRenderingContext2D, x: number, y: number, [dx, dy]: readonly [number, number]): void {
+  c.lineWidth = 1.5;
+  c.lineCap = "round";
+  c.beginPath();
+  c.moveTo(x - dx * 5, y - dy * 5);
+  c.lineTo(x + dx * 5, y + dy * 5);
+  c.moveTo(x + dx * 2 - dy * 3, y + dy * 2 - dx * 3);
+  c.lineTo(x + dx * 5, y + dy * 5);
+  c.lineTo(x + dx * 2 + dy * 3, y + dy * 2 + dx * 3);
+  c.stroke();
+}
+
+function drawRooms(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows, names: readonly string[], colours: Palette): void {
+  c.textAlign = "left";
+  c.textBaseline = "middle";
+  c.font = `12px ${colours.text}`;
+  stretches(rows.room, 0, rows.count, (from, to, room) => {
+    const x = frameX(scale, from);
+    const width = frameX(scale, Math.min(to, rows.count - 1)) - x;
+    c.fillStyle = colours.sunk;
+    c.beginPath();
+    c.roundRect(x, ROOM_Y, Math.max(1, width), 14, 3);
+    c.fill();
+    const name = names[room] ?? "";
+    c.fillStyle = colours.ink;
+    if (c.measureText(name).width + 12 < width) c.fillText(name, x + 8, ROOM_Y + 7.5);
+  });
+}
+
+function drawGridDistance(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows, tileSize: number, colours: Palette): void {
+  const tileUnits = tileSize * 256;
+  const most = tileUnits / 2;
+  const high = GRID_BASE - GRID_TOP;
+  const end = rows.count - 1;
+  // One column a px: of the frames that fall into it the farthest from the grid counts.
+  const columns = Math.ceil((end / scale.frames) * scale.width);
+  const resting: number[] = [];
+  c.beginPath();
+  c.moveTo(scale.left, GRID_BASE);
+  for (let column = 0; column <= columns; column++) {
+    const from = Math.min(end, Math.floor((column / scale.width) * scale.frames));
+    const to = Math.max(from, Math.min(end, Math.ceil(((column + 1) / scale.width) * scale.frames) - 1));
+    let far = 0;
+    let rests = false;
+    for (let frame = from; frame <= to; frame++) {
+      const distance = gridDistance(tileUnits, rows.x[frame]!, rows.y[frame]!);
+      if (distance > far) far = distance;
+      if (distance > 0 && frame > 0 && rows.x[frame] === rows.x[frame - 1] && rows.y[frame] === rows.y[frame - 1]) rests = true;
+    }
+    const y = GRID_BASE - (far / most) * high;
+    c.lineTo(scale.left + column, y);
+    if (rests) resting.push(scale.left + column, y);
+  }
+  c.lineTo(scale.left + columns, GRID_BASE);
+  c.globalAlpha = 0.18;
+  c.fillStyle = colours.accent;
+  c.fill();
+  c.globalAlpha = 0.6;
+  c.lineWidth = 1;
+  c.strokeStyle = colours.accent;
+  c.stroke();
+  c.globalAlpha = 1;
+  // Standing still off the grid is what a grid game must not do.
+  c.fillStyle = colours.attention;
+  for (let i = 0; i < resting.length; i += 2) {
+    c.globalAlpha = 0.25;
+    c.fillRect(resting[i]!, resting[i + 1]!, 1, GRID_BASE - resting[i + 1]!);
+    c.globalAlpha = 1;
+    c.fillRect(resting[i]!, resting[i + 1]! - 1, 1, 2);
+  }
+  c.fillStyle = colours.quiet;
+  c.fillRect(scale.left, GRID_BASE, scale.width, 1);
+  c.font = `11px ${colours.mono}`;
+  c.textAlign = "left";
+  c.textBaseline = "middle";
+  c.fillText(String(tileSize / 2), scale.left + scale.width + 6, GRID_TOP + 2);
+  c.fillText("0", scale.left + scale.width + 6, GRID_BASE - 1);
+}

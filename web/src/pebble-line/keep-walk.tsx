@@ -1,0 +1,53 @@
+import { checkText } from "@keen-pebble/core";
+import { useEffect, useRef, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { Pebble } from "../look/pebble.tsx";
+import { useBench } from "../session/hooks.ts";
+import { discardWalk, keepWalk, offeredChecks } from "../session/walk.ts";
+
+/** A walk that just ended, offered to be kept: a title, and two checks made from it. */
+export function KeepWalk() {
+  const walk = useBench((state) => state.walk);
+  const [title, setTitle] = useState("");
+  const [off, setOff] = useState<ReadonlySet<number>>(new Set());
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => field.current?.focus(), []);
+  if (walk?.phase !== "offered") return null;
+  const checks = offeredChecks(walk);
+  const toggle = (i: number): void => setOff((old) => new Set(old.has(i) ? [...old].filter((n) => n !== i) : [...old, i]));
+  return (
+    <Form
+      className="keep-walk"
+      aria-label="Keep this walk"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keepWalk(title, checks.filter((_, i) => !off.has(i)));
+      }}
+      onKeyDown={(event) => {
+        if (event.key === "Escape") discardWalk();
+      }}
+    >
+      <div>
+        <h2>Keep this walk as a log?</h2>
+        <p className="quiet">{walk.rows.count - 1} frames recorded</p>
+      </div>
+      <Form.Control ref={field} className="title" aria-label="Title" placeholder="Title, such as Down to the east bay" maxLength={80} value={title} onChange={(event) => setTitle(event.target.value)} />
+      <div className="checks">
+        {checks.map((check, i) => (
+          <label key={checkText(check)} className="row-line">
+            <input type="checkbox" className="form-check-input m-0" checked={!off.has(i)} onChange={() => toggle(i)} />
+            <Pebble kind={off.has(i) ? "unreached" : "pass"} label={null} />
+            <span className="mono">{checkText(check)}</span>
+          </label>
+        ))}
+      </div>
+      <Button type="submit" variant="main">
+        Keep it
+      </Button>
+      <Button variant="plain" onClick={discardWalk}>
+        Let it go
+      </Button>
+    </Form>
+  );
+}

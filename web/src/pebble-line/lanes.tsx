@@ -1,0 +1,143 @@
+import type { Verdict } from "@keen-pebble/core";
+import { useEffect, useRef, useState } from "react";
+import { onPaletteChange, palette } from "../look/palette.ts";
+import { Pebble } from "../look/pebble.tsx";
+import { pause, showFrame } from "../session/bench.ts";
+import { benchStore } from "../session/bench-store.ts";
+import { useBench, useProject } from "../session/hooks.ts";
+import { CHECKS_Y, drawLanes } from "./draw-lanes.ts";
+import type { LineScale } from "./line-scale.ts";
+import { frameAt, frameX, lineScale } from "./line-scale.ts";
+
+const HEIGHT = 119;
+
+/** While one walks, the line has room for at least this many frames. */
+const LEAST_WALK_FRAMES = 240;
+
+/** The line of frames: ruler, lanes, pebbles and the playhead. Dragging on it scrubs the field. */
+export function Lanes() {
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [width, setWidth] = useState(960);
+  const rows = useBench((state) => state.walk?.rows ?? state.run?.rows ?? null);
+  const walking = useBench((state) => state.walk !== null);
+  const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? null) : null));
+  const world = useProject((state) => state.project?.world ?? null);
+  const end = rows === null ? 0 : rows.count - 1;
+  const scale = lineScale(width, walking ? Math.max(LEAST_WALK_FRAMES, end) : end);
+
+  useEffect(() => {
+    const sizes = new ResizeObserver(([entry]) => setWidth(Math.round(entry!.contentRect.width)));
+    sizes.observe(box.current!);
+    return () => sizes.disconnect();
+  }, []);
+
+  useEffect(() => {
+    const draw = (): void => {
+      const c = canvas.current!.getContext("2d")!;
+      const ratio = window.devicePixelRatio;
+      canvas.current!.width = Math.round(width * ratio);
+      canvas.current!.height = HEIGHT * ratio;
+      c.setTransform(ratio, 0, 0, ratio, 0, 0);
+      c.clearRect(0, 0, width, HEIGHT);
+      if (rows === null || world === null) return;
+      drawLanes(c, scale, { rows, tileSize: world.tileSize, roomNames: world.rooms.map((room) => room.name) }, palette());
+    };
+    draw();
+    void document.fonts.ready.then(draw);
+    return onPaletteChange(draw);
+  });
+
+  const scrub = (event: React.PointerEvent): void => {
+    if (walking || (event.buttons & 1) === 0) return;
+    showFrame(frameAt(scale, event.clientX - box.current!.getBoundingClientRect().left));
+  };
+
+  return (
+    <div
+      ref={box}
+      className="lanes"
+      onPointerDown={(event) => {
+        if (event.button !== 0 || (event.target as Element).closest("button")) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        pause();
+        scrub(event);
+      }}
+      onPointerMove={scrub}
+    >
+      <canvas ref={canvas} aria-hidden="true" style={{ width, height: HEIGHT }} />
+      {rows === null && <NoRun />}
+      {verdicts && <Pebbles verdicts={verdicts} scale={scale} />}
+      {rows !== null && <Playhead scale={scale} />}
+    </div>
+  );
+}
+
+function NoRun() {
+  const refused = useBench((state) => state.refused);
+  const log = useBench((state) => state.log);
+  if (refused !== null) return <p className="lanes-empty attention">This log cannot be run: {refused}. Its text is kept as it is.</p>;
+  return log === null ? <p className="lanes-empty">No log yet. Press R, walk through the room, and keep the walk: it shows here, frame by frame.</p> : null;
+}
+
+function Pebbles({ verdicts, scale }: { readonly verdicts: readonly Verdict[]; readonly scale: LineScale }) {
+  const [named, setNamed] = useState<number | null>(null);
+  // Pebbles at one place are laid beside each other.
+  const taken: number[] = [];
+  const places = verdicts.map((verdict) => {
+    let x = frameX(scale, verdict.frame);
+    while (taken.some((other) => Math.abs(other - x) < 13)) x -= 13;
+    taken.push(x);
+    return x;
+  });
+  const shown = named === null ? null : verdicts[named];
+  return (
+    <>
+      {verdicts.map((verdict, i) => (
+        <button
+          key={`${i} ${verdict.check}`}
+          type="button"
+          className="lane-pebble"
+          style={{ left: places[i]! - 8, top: CHECKS_Y - 8 }}
+          aria-label={`${verdict.verdict === "pass" ? "passes" : verdict.verdict === "fail" ? "fails" : "not reached"} at frame ${verdict.frame}: ${verdict.check}${verdict.seen === null ? "" : `; seen: ${verdict.seen}`}`}
+          onClick={() => {
+            pause();
+            showFrame(verdict.frame);
+          }}
+          onMouseEnter={() => setNamed(i)}
+          onMouseLeave={() => setNamed(null)}
+          onFocus={() => setNamed(i)}
+          onBlur={() => setNamed(null)}
+        >
+          <Pebble kind={verdict.verdict} radius={6} label={null} />
+        </button>
+      ))}
+      {shown && (
+        <div className={`lane-name ${shown.verdict}`} style={places[named!]! > scale.left + scale.width / 2 ? { right: `calc(100% - ${places[named!]! - 12}px)` } : { left: places[named!]! + 12 }} aria-hidden="true">
+          {shown.check}
+          {shown.seen !== null && `: ${shown.seen}`}
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Follows the shown frame by itself: React does not draw again for a frame. */
+function Playhead({ scale }: { readonly scale: LineScale }) {
+  const head = useRef<HTMLDivElement>(null);
+  const text = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    const follow = (): void => {
+      const { frame } = benchStore.getState();
+      head.current!.style.transform = `translateX(${Math.round(frameX(scale, frame))}px)`;
+      text.current!.textContent = String(frame);
+    };
+    follow();
+    return benchStore.subscribe(follow);
+  }, [scale]);
+  return (
+    <div ref={head} className="playhead" aria-hidden="true">
+      <span ref={text} />
+    </div>
+  );
+}

@@ -1,0 +1,117 @@
+import type { Verdict } from "@keen-pebble/core";
+import { logFrames } from "@keen-pebble/core";
+import { useEffect, useRef } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { Icon } from "../look/icon.tsx";
+import { IconButton } from "../look/icon-button.tsx";
+import { Pebble } from "../look/pebble.tsx";
+import { SelectField } from "../look/select-field.tsx";
+import { chooseRate, selectLog } from "../session/bench.ts";
+import { benchStore } from "../session/bench-store.ts";
+import { BENCH } from "../session/commands.ts";
+import { useBench, useProject } from "../session/hooks.ts";
+import { KeepWalk } from "./keep-walk.tsx";
+import { Lanes } from "./lanes.tsx";
+import { logOrder, logTitle } from "../logs/log-title.ts";
+
+// One and the same list: a selector that makes a new one each time would draw for ever.
+const NO_VERDICTS: readonly Verdict[] = [];
+
+const RATES: Readonly<Record<string, number>> = { "1/8x": 1 / 8, "1/4x": 1 / 4, "1/2x": 1 / 2, "1x": 1, "2x": 2, "4x": 4 };
+
+/** The log as a line of frames: chooser and transport on the left, the line beside it. */
+export function PebbleLine() {
+  const offered = useBench((state) => state.walk?.phase === "offered");
+  return (
+    <section className="pebble-line" aria-label="Pebble line">
+      <div className="line-head">
+        <LogChooser />
+        <Transport />
+        <FrameCount />
+      </div>
+      <Lanes />
+      {offered && <KeepWalk />}
+    </section>
+  );
+}
+
+function LogChooser() {
+  const logs = useProject((state) => state.project?.logs ?? null);
+  const log = useBench((state) => state.log);
+  const walking = useBench((state) => state.walk !== null);
+  const ids = logOrder(logs ?? {});
+  return (
+    <Form.Select aria-label="Log" value={log ?? ""} disabled={walking || ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
+      {ids.length === 0 && <option value="">No log yet</option>}
+      {ids.map((id) => (
+        <option key={id} value={id}>
+          {logTitle(logs![id]!, id)}
+        </option>
+      ))}
+    </Form.Select>
+  );
+}
+
+function Transport() {
+  const playing = useBench((state) => state.playing);
+  const walking = useBench((state) => state.walk?.phase === "walking");
+  const rate = useBench((state) => state.rate);
+  // Draws again where a command may have become possible.
+  useBench((state) => state.run);
+  useBench((state) => state.walk);
+  const rateName = Object.keys(RATES).find((name) => RATES[name] === rate) ?? "1x";
+  return (
+    <div className="row-line transport">
+      <Button variant="plain" className={`btn-icon${walking ? " active" : ""}`} title={`${walking ? "Stop walking (Esc)" : "Walk and record (R)"}`} aria-label={walking ? "Stop walking" : "Walk and record"} disabled={!BENCH.walk.can()} onClick={BENCH.walk.act}>
+        <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
+          {walking ? <rect x="1" y="1" width="10" height="10" rx="1.5" fill="var(--kp-attention)" /> : <circle cx="6" cy="6" r="5" fill="var(--kp-attention)" />}
+        </svg>
+      </Button>
+      <span className="gap" />
+      <IconButton command={BENCH.first} icon="first" variant="plain" />
+      <IconButton command={BENCH.back} icon="back" variant="plain" />
+      <Button variant="main" className="play" title="Play or pause (Space)" aria-label={playing ? "Pause" : "Play"} disabled={!BENCH.playPause.can()} onClick={BENCH.playPause.act}>
+        <Icon name={playing ? "pause" : "play"} />
+      </Button>
+      <IconButton command={BENCH.forward} icon="forward" variant="plain" />
+      <div className="grow">
+        <SelectField label="Speed" value={rateName} choices={Object.keys(RATES)} onValue={(name) => chooseRate(RATES[name]!)} />
+      </div>
+    </div>
+  );
+}
+
+/** The shown frame in large figures; follows by itself, without React. */
+function FrameCount() {
+  const frame = useRef<HTMLSpanElement>(null);
+  const rest = useRef<HTMLSpanElement>(null);
+  const frameRate = useProject((state) => state.project?.world.frameRate ?? 60);
+  const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? NO_VERDICTS) : NO_VERDICTS));
+  useEffect(() => {
+    const follow = (): void => {
+      const state = benchStore.getState();
+      const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
+      const unused = state.walk === null && state.parsed !== null && state.run !== null ? logFrames(state.parsed) : frames;
+      frame.current!.textContent = String(state.frame);
+      rest.current!.textContent = `of ${frames}${unused > frames ? ` (${unused} in the log)` : ""}  ${(state.frame / frameRate).toFixed(2)} s`;
+    };
+    follow();
+    return benchStore.subscribe(follow);
+  }, [frameRate]);
+  const kinds = (["pass", "fail", "unreached"] as const).map((kind) => ({ kind, count: verdicts.filter((v) => v.verdict === kind).length }));
+  return (
+    <div className="row-line frame-count">
+      <span className="frame" ref={frame} />
+      <span className="quiet" ref={rest} />
+      <span className="grow" />
+      {kinds
+        .filter(({ count }) => count > 0)
+        .map(({ kind, count }) => (
+          <span key={kind} className="tally">
+            <Pebble kind={kind} /> {count}
+          </span>
+        ))}
+    </div>
+  );
+}

@@ -1,0 +1,210 @@
+import type { EditStep, InputLog, Project } from "@keen-pebble/core";
+import { RefusedError, logHolds, readLog } from "@keen-pebble/core";
+import { logOrder } from "../logs/log-title.ts";
+import type { Overlay, Tool } from "./bench-store.ts";
+import { benchStore } from "./bench-store.ts";
+import { edit, onProject, projectStore, simulationClient } from "./project-store.ts";
+
+let runAsked = 0;
+let explainBusy = false;
+let explainWanted = false;
+/** The stroke whose first change made the present ghost: the ghost stays while it lasts. */
+let ghostStroke: string | null = null;
+
+/** Follows the project: every change re-runs the selected log. Gives back what stops it. */
+export function startBench(): () => void {
+  return onProject((project, steps, stroke) => {
+    if (steps === null) {
+      benchStore.setState({ run: null, ghost: null, explanation: null, walk: null, refused: null });
+      return;
+    }
+    const { log, walk } = benchStore.getState();
+    if (walk === null && log !== null && !Object.hasOwn(project.logs, log)) selectLog(logOrder(project.logs)[0] ?? null);
+    else if (changesARun(steps)) void rerun(stroke);
+    if (steps.some((step) => step.kind !== "add-log" && step.kind !== "remove-log")) void lookAtAllLogs();
+  });
+}
+
+function changesARun(steps: readonly EditStep[]): boolean {
+  const { log } = benchStore.getState();
+  return steps.some((step) => step.kind === "set-cells" || step.kind === "change-rules" || step.log === log);
+}
+
+/** Shows what an address names: what it leaves out or names wrongly is chosen sensibly. */
+export function showAddress(project: Project, room: string | null, log: string | null, frame: number | null): string | null {
+  const rooms = project.world.rooms.map((r) => r.id);
+  const logs = logOrder(project.logs);
+  const faults: string[] = [];
+  if (room !== null && !rooms.includes(room)) faults.push(`no room ${room}`);
+  if (log !== null && !logs.includes(log)) faults.push(`no log ${log}`);
+  const shownLog = log !== null && logs.includes(log) ? log : (logs[0] ?? null);
+  const shownRoom = room !== null && rooms.includes(room) ? room : project.world.start.room;
+  benchStore.setState({ room: shownRoom, frame: frame ?? 0 });
+  selectLog(shownLog, frame ?? 0);
+  void lookAtAllLogs();
+  return faults.length > 0 ? `The address names ${faults.join(" and ")}, which this world does not have; something else is shown instead.` : null;
+}
+
+/** Selects a log and runs it. */
+export function selectLog(log: string | null, frame = 0): void {
+  const { project } = projectStore.getState();
+  if (log === null || project === null) {
+    runAsked++;
+    benchStore.setState({ log: null, parsed: null, run: null, ghost: null, explanation: null, frame: 0, playing: false, refused: null });
+    return;
+  }
+  benchStore.setState({ log, parsed: parse(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null });
+  ghostStroke = null;
+  void rerun(null);
+}
+
+function parse(text: string): InputLog | null {
+  try {
+    return readLog(text);
+  } catch (error) {
+    if (error instanceof RefusedError) return null;
+    throw error;
+  }
+}
+
+async function rerun(stroke: string | null): Promise<void> {
+  const { project } = projectStore.getState();
+  const { log, run: before, ghost: oldGhost } = benchStore.getState();
+  const client = simulationClient();
+  if (project === null || log === null || client === null) return;
+  const mine = ++runAsked;
+  const text = project.logs[log]!;
+  const answer = await client.run(text);
+  // Answers to an older question are dropped.
+  if (mine !== runAsked) return;
+  if ("refused" in answer) {
+    benchStore.setState({ run: null, explanation: null, refused: answer.refused });
+    return;
+  }
+  const sameStroke = stroke !== null && stroke === ghostStroke;
+  const ghost = sameStroke ? oldGhost : before?.log === log && before.pathHash !== answer.pathHash ? before.rows : before?.log === log ? oldGhost : null;
+  ghostStroke = stroke;
+  const { frame, parsed } = benchStore.getState();
+  benchStore.setState({ run: { log, ...answer }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed: parsed ?? parse(text) });
+  wantExplanation();
+}
+
+async function lookAtAllLogs(): Promise<void> {
+  const { project } = projectStore.getState();
+  const client = simulationClient();
+  if (project === null || client === null) return;
+  const verdicts = await client.verdicts(Object.values(project.logs));
+  if (projectStore.getState().project?.world !== project.world) return;
+  benchStore.setState({ failingLogs: verdicts.filter((v) => "refused" in v || !logHolds(v)).length });
+}
+
+/** Asks for the shown frame's explanation; while one is under way the newest question waits. */
+function wantExplanation(): void {
+  explainWanted = true;
+  if (explainBusy) return;
+  explainBusy = true;
+  void (async () => {
+    while (explainWanted) {
+      explainWanted = false;
+      const { project } = projectStore.getState();
+      const { log, frame, run, walk } = benchStore.getState();
+      const client = simulationClient();
+      if (project === null || log === null || run === null || walk !== null || client === null) continue;
+      const answer = await client.explain(project.logs[log]!, frame);
+      if (benchStore.getState().walk === null && benchStore.getState().log === log && !("refused" in answer)) benchStore.setState({ explanation: answer });
+    }
+  })().finally(() => {
+    explainBusy = false;
+  });
+}
+
+/** Shows a frame of the run. */
+export function showFrame(frame: number): void {
+  const { run, frame: present } = benchStore.getState();
+  if (run === null) return;
+  const next = Math.max(0, Math.min(run.frames, Math.round(frame)));
+  if (next === present) return;
+  const roomNumber = run.rows.room[next]!;
+  const room = projectStore.getState().project?.world.rooms[roomNumber]?.id;
+  benchStore.setState(room === undefined ? { frame: next } : { frame: next, room });
+  wantExplanation();
+}
+
+/** The frame of the next pebble after the shown frame, or the one before it; null where there is none. */
+export function nextPebble(direction: 1 | -1): number | null {
+  const { run, frame } = benchStore.getState();
+  if (run === null) return null;
+  const frames = run.verdicts.map((v) => v.frame).filter((f) => (direction > 0 ? f > frame : f < frame));
+  if (frames.length === 0) return null;
+  return direction > 0 ? Math.min(...frames) : Math.max(...frames);
+}
+
+let playClock = 0;
+
+/** Plays the run from the shown frame, at the world's frame rate times the chosen rate. */
+export function play(): void {
+  const { run, frame } = benchStore.getState();
+  if (run === null) return;
+  if (frame >= run.frames) showFrame(0);
+  benchStore.setState({ playing: true });
+  let last = performance.now();
+  let rest = 0;
+  const mine = ++playClock;
+  const tick = (now: number): void => {
+    const state = benchStore.getState();
+    if (!state.playing || mine !== playClock) return;
+    const frameRate = projectStore.getState().project?.world.frameRate ?? 60;
+    // A tab that was away does not jump ahead.
+    rest += (Math.min(now - last, 100) / 1000) * frameRate * state.rate;
+    last = now;
+    const whole = Math.floor(rest);
+    rest -= whole;
+    if (whole > 0) showFrame(state.frame + whole);
+    if (benchStore.getState().frame >= (benchStore.getState().run?.frames ?? 0)) pause();
+    else requestAnimationFrame(tick);
+  };
+  requestAnimationFrame(tick);
+}
+
+export function pause(): void {
+  playClock++;
+  benchStore.setState({ playing: false });
+}
+
+/** Chooses a tool; leaving Walk is `endWalk`'s. */
+export function chooseTool(tool: Tool): void {
+  benchStore.setState({ tool });
+}
+
+export function chooseTile(tile: number): void {
+  benchStore.setState({ tile, tool: "paint" });
+}
+
+export function chooseRate(rate: number): void {
+  benchStore.setState({ rate });
+}
+
+export function toggleOverlay(overlay: Overlay): void {
+  benchStore.setState((state) => ({ overlays: { ...state.overlays, [overlay]: !state.overlays[overlay] } }));
+}
+
+export function pointAt(pointer: { x: number; y: number } | null): void {
+  benchStore.setState({ pointer });
+}
+
+/** Changes a setting of the shown rule set; a row of changes to it in one `stroke` is undone as one. */
+export function changeSetting(rulesId: string, setting: string, before: number | string | boolean, after: number | string | boolean, stroke: string | null): boolean {
+  if (before === after) return true;
+  return edit({ kind: "change-rules", rules: rulesId, setting, before, after }, stroke);
+}
+
+/** Paints cells of the shown room that do not hold the tile yet. */
+export function paint(cells: readonly number[], tile: number, stroke: string): void {
+  const { project } = projectStore.getState();
+  const { room: roomId } = benchStore.getState();
+  const room = project?.world.rooms.find((r) => r.id === roomId);
+  if (!room) return;
+  const changed = cells.filter((cell) => room.cells[cell] !== tile);
+  if (changed.length === 0) return;
+  edit({ kind: "set-cells", room: roomId, cells: changed, before: changed.map((cell) => room.cells[cell]!), after: changed.map(() => tile) }, stroke);
+}

@@ -1,0 +1,61 @@
+import { beginWalk, endWalk, isWalking } from "./walk.ts";
+import { nextPebble, pause, play, showFrame, toggleOverlay, chooseTool } from "./bench.ts";
+import type { Overlay } from "./bench-store.ts";
+import { benchStore } from "./bench-store.ts";
+import { fieldHandle } from "./field-handle.ts";
+import { travel } from "./project-store.ts";
+
+/** One act: answers whether it is possible now, and does it. Buttons and keys share it. */
+export interface Command {
+  readonly name: string;
+  readonly keys: readonly string[];
+  readonly can: () => boolean;
+  readonly act: () => void;
+}
+
+const hasRun = (): boolean => benchStore.getState().run !== null && benchStore.getState().walk === null;
+const stepBy = (by: number) => (): void => {
+  pause();
+  showFrame(benchStore.getState().frame + by);
+};
+const jump = (frame: () => number | null) => (): void => {
+  const to = frame();
+  if (to === null) return;
+  pause();
+  showFrame(to);
+};
+const always = (): boolean => true;
+const overlay = (name: string, key: string, which: Overlay): Command => ({ name, keys: [key], can: always, act: () => toggleOverlay(which) });
+
+/** Every command of the Bench that is built. */
+export const BENCH = {
+  undo: { name: "Undo", keys: ["Ctrl+Z"], can: () => travel("undo", true), act: () => void travel("undo") },
+  redo: { name: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], can: () => travel("redo", true), act: () => void travel("redo") },
+  walk: {
+    name: "Walk and record",
+    keys: ["R", "W"],
+    can: () => benchStore.getState().walk?.phase !== "offered",
+    act: () => (isWalking() ? endWalk() : beginWalk()),
+  },
+  paint: { name: "Paint", keys: ["P"], can: () => benchStore.getState().walk === null, act: () => chooseTool("paint") },
+  playPause: { name: "Play or pause", keys: ["Space"], can: hasRun, act: () => (benchStore.getState().playing ? pause() : play()) },
+  first: { name: "First frame", keys: ["Home"], can: hasRun, act: jump(() => 0) },
+  last: { name: "Last frame", keys: ["End"], can: hasRun, act: jump(() => benchStore.getState().run?.frames ?? null) },
+  back: { name: "A frame back", keys: ["ArrowLeft"], can: hasRun, act: stepBy(-1) },
+  forward: { name: "A frame forward", keys: ["ArrowRight"], can: hasRun, act: stepBy(1) },
+  backTen: { name: "Ten frames back", keys: ["Shift+ArrowLeft"], can: hasRun, act: stepBy(-10) },
+  forwardTen: { name: "Ten frames forward", keys: ["Shift+ArrowRight"], can: hasRun, act: stepBy(10) },
+  nextPebble: { name: "Next pebble", keys: ["."], can: hasRun, act: jump(() => nextPebble(1)) },
+  previousPebble: { name: "Pebble before", keys: [","], can: hasRun, act: jump(() => nextPebble(-1)) },
+  grid: overlay("Grid", "G", "grid"),
+  body: overlay("Body and tested cells", "B", "body"),
+  trail: overlay("Trail", "T", "trail"),
+  ghost: overlay("Ghost of the run before the change", "H", "ghost"),
+  fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
+} satisfies Record<string, Command>;
+
+/** The command that a key stands for, if it can act now. */
+export function commandFor(key: string): Command | null {
+  const all: readonly Command[] = Object.values(BENCH);
+  return all.find((command) => command.keys.includes(key) && command.can()) ?? null;
+}

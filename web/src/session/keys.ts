@@ -1,0 +1,24 @@
+/** A key as commands name it: `Space`, `ArrowLeft`, `Shift+ArrowLeft`, `Ctrl+Z`, `G`, `?`. */
+export function keyOf(event: KeyboardEvent): string {
+  const letter = event.key.length === 1 ? event.key.toUpperCase() : event.key;
+  const name = letter === " " ? "Space" : letter;
+  const ctrl = event.ctrlKey || event.metaKey ? "Ctrl+" : "";
+  // For signs such as ? or , the Shift is part of the sign.
+  const shift = event.shiftKey && (name.length > 1 || /[A-Z]/.test(name)) ? "Shift+" : "";
+  return `${ctrl}${event.altKey ? "Alt+" : ""}${shift}${name}`;
+}
+
+const SIGNS: Readonly<Record<string, string>> = { ArrowLeft: "←", ArrowRight: "→", ArrowUp: "↑", ArrowDown: "↓", Escape: "Esc" };
+
+/** A key as it is shown. */
+export function keyText(key: string): string {
+  return key
+    .split("+")
+    .map((part) => SIGNS[part] ?? part)
+    .join(" ");
+}
+
+/** Whether what is typed belongs to a field that takes text. */
+export function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.matches("input, textarea, select, [contenteditable]");
+}

@@ -1,0 +1,68 @@
+import type { EditStep } from "@keen-pebble/core";
+import type { DBSchema, IDBPDatabase } from "idb";
+import { openDB } from "idb";
+
+/** A batch that was sent and not yet acknowledged: sent again it is stored once. */
+export interface SentBatch {
+  readonly batch: string;
+  readonly base: number;
+  readonly steps: readonly EditStep[];
+}
+
+/** What one tab has not had acknowledged for one world. */
+export interface OutboxEntry {
+  readonly world: string;
+  readonly sent: SentBatch | null;
+  readonly waiting: readonly EditStep[];
+}
+
+interface OutboxSchema extends DBSchema {
+  entries: { key: string; value: OutboxEntry; indexes: { world: string } };
+}
+
+let opened: Promise<IDBPDatabase<OutboxSchema>> | null = null;
+
+function database(): Promise<IDBPDatabase<OutboxSchema>> {
+  opened ??= openDB<OutboxSchema>("keen-pebble", 1, {
+    upgrade(db) {
+      db.createObjectStore("entries").createIndex("world", "world");
+    },
+  });
+  return opened;
+}
+
+/** This tab's name among those that have the same world open. */
+const TAB = crypto.randomUUID();
+
+const lockName = (key: string): string => `keen-pebble/${key}`;
+const keyOf = (world: string): string => `${world}/${TAB}`;
+
+/**
+ * Marks this tab's entry as somebody's for as long as the tab lives, so that other tabs leave it alone.
+ * The lock goes with the tab, however it ends.
+ */
+export function claimEntry(world: string): void {
+  void navigator.locks.request(lockName(keyOf(world)), () => new Promise(() => undefined));
+}
+
+/** Writes what this tab has not had acknowledged; nothing left takes the entry away. */
+export async function writeEntry(entry: OutboxEntry): Promise<void> {
+  const db = await database();
+  if (entry.sent === null && entry.waiting.length === 0) await db.delete("entries", keyOf(entry.world));
+  else await db.put("entries", entry, keyOf(entry.world));
+}
+
+/** Entries of the world that closed tabs left behind, with what takes each away. */
+export async function leftBehind(world: string): Promise<{ entry: OutboxEntry; remove: () => Promise<void> }[]> {
+  const db = await database();
+  const { held } = await navigator.locks.query();
+  const alive = new Set(held?.map((lock) => lock.name));
+  const keys = await db.getAllKeysFromIndex("entries", "world", world);
+  const found: { entry: OutboxEntry; remove: () => Promise<void> }[] = [];
+  for (const key of keys) {
+    if (alive.has(lockName(key))) continue;
+    const entry = await db.get("entries", key);
+    if (entry) found.push({ entry, remove: () => db.delete("entries", key) });
+  }
+  return found;
+}

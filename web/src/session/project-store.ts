@@ -1,0 +1,186 @@
+import type { EditStep, History, Project } from "@keen-pebble/core";
+import { EMPTY_HISTORY, EditError, apply, applyAll, close, fromPlain, invert, record, redo, undo } from "@keen-pebble/core";
+import { createStore } from "zustand/vanilla";
+import { OfflineError, ProblemError, openWorld, storeBatch } from "./api-client.ts";
+import { claimEntry, leftBehind } from "./outbox.ts";
+import { Saver } from "./saving.ts";
+import { SimulationClient } from "./simulation-client.ts";
+
+/** The world that is open, and what can be taken back. */
+export interface ProjectState {
+  readonly phase: "none" | "loading" | "ready" | "missing" | "failed";
+  /** Why it is missing or failed. */
+  readonly message: string | null;
+  readonly worldId: string | null;
+  readonly project: Project | null;
+  readonly history: History;
+  /** Something that must be told: edits that could not be kept, or that could not be made. */
+  readonly notice: string | null;
+}
+
+const NOTHING: ProjectState = { phase: "none", message: null, worldId: null, project: null, history: EMPTY_HISTORY, notice: null };
+
+export const projectStore = createStore<ProjectState>(() => NOTHING);
+
+/** Told of every change of the open project, with the steps that made it; null for a whole new project. */
+export type ProjectListener = (project: Project, steps: readonly EditStep[] | null, stroke: string | null) => void;
+
+const listeners = new Set<ProjectListener>();
+let saver: Saver | null = null;
+let simulation: SimulationClient | null = null;
+let asked = 0;
+
+/** Calls the listener at every change of the project; gives back what stops that. */
+export function onProject(listener: ProjectListener): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
+function tell(project: Project, steps: readonly EditStep[] | null, stroke: string | null): void {
+  if (steps === null) simulation?.load(project);
+  else simulation?.apply(steps);
+  for (const listener of [...listeners]) listener(project, steps, stroke);
+}
+
+/** The worker that runs logs of the open project. */
+export function simulationClient(): SimulationClient | null {
+  return simulation;
+}
+
+/** Opens a world, with what a closed tab had not had acknowledged put on top. */
+export async function openProject(worldId: string): Promise<void> {
+  const mine = ++asked;
+  closeProject();
+  projectStore.setState({ ...NOTHING, phase: "loading", worldId });
+  try {
+    const left = await leftBehind(worldId);
+    for (const { entry } of left) {
+      // A batch that was under way is asked for again: it is stored once, or it is answered as stale and stays an own edit.
+      if (entry.sent) await storeBatch(worldId, entry.sent).catch(keepOnlyOffline);
+    }
+    const opened = await openWorld(worldId);
+    if (mine !== asked) return;
+    const project: Project = { world: fromPlain(opened.world), logs: opened.logs };
+    simulation = new SimulationClient();
+    claimEntry(worldId);
+    saver = new Saver(worldId, opened.revision, rebase);
+    projectStore.setState({ ...NOTHING, phase: "ready", worldId, project });
+    tell(project, null, null);
+    for (const { entry, remove } of left) {
+      bringBack(entry.waiting);
+      await remove();
+    }
+  } catch (error) {
+    if (mine !== asked) return;
+    const missing = error instanceof ProblemError && (error.problem.status === 404 || error.problem.status === 400);
+    const message = missing ? `There is no world ${worldId} on the shelf.` : error instanceof Error ? error.message : String(error);
+    projectStore.setState({ ...NOTHING, phase: missing ? "missing" : "failed", worldId, message });
+  }
+}
+
+function keepOnlyOffline(error: unknown): void {
+  if (error instanceof OfflineError) throw error;
+}
+
+/** Lets go of the open world; what is not saved yet stays in the browser. */
+export function closeProject(): void {
+  saver?.stop();
+  simulation?.close();
+  saver = null;
+  simulation = null;
+}
+
+/**
+ * Makes an edit: the project changes at once, the log re-runs, the server hears of it.
+ * @param stroke steps with the same name are undone together
+ * @returns whether it fitted; if not, nothing changed and the notice says why
+ */
+export function edit(step: EditStep, stroke: string | null = null): boolean {
+  const { project, history } = projectStore.getState();
+  if (project === null) return false;
+  try {
+    const after = apply(project, step);
+    projectStore.setState({ project: after, history: record(history, step, stroke), notice: null });
+    saver?.add([step]);
+    tell(after, [step], stroke);
+    return true;
+  } catch (error) {
+    if (!(error instanceof EditError)) throw error;
+    notice(error.message);
+    return false;
+  }
+}
+
+/** Ends the stroke under way. */
+export function endStroke(): void {
+  projectStore.setState((state) => ({ history: close(state.history) }));
+}
+
+/** Takes back the last edit, or makes it again. Asked with `dry`, it only says whether there is one. */
+export function travel(direction: "undo" | "redo", dry = false): boolean {
+  const { project, history } = projectStore.getState();
+  const moved = direction === "undo" ? undo(history) : redo(history);
+  if (moved === null || project === null) return false;
+  if (dry) return true;
+  try {
+    const after = applyAll(project, moved.steps);
+    projectStore.setState({ project: after, history: moved.history, notice: null });
+    saver?.add(moved.steps);
+    tell(after, moved.steps, null);
+    return true;
+  } catch (error) {
+    if (!(error instanceof EditError)) throw error;
+    notice(`That cannot be taken back any more: ${error.message}.`);
+    return false;
+  }
+}
+
+/** Tells the person something that stays until it is dismissed. */
+export function notice(text: string | null): void {
+  projectStore.setState({ notice: text });
+}
+
+/** Puts own steps back that were not acknowledged when their tab was closed. */
+function bringBack(steps: readonly EditStep[]): void {
+  if (steps.length === 0) return;
+  const { project } = projectStore.getState();
+  const { after, kept, lost } = applyWhatFits(project!, steps);
+  projectStore.setState({ project: after, notice: lost > 0 ? lostText(lost, kept.length) : `${count(kept.length)} from your last visit brought back.` });
+  saver?.add(kept);
+  tell(after, kept, null);
+}
+
+/** Somebody else was faster: their steps go below the own ones, as far as those still fit. */
+function rebase(theirs: readonly EditStep[], own: readonly EditStep[]): readonly EditStep[] {
+  const { project } = projectStore.getState();
+  // Back to what both sides began with, then theirs, then the own ones again.
+  const base = [...own].reverse().reduce((at, step) => apply(at, invert(step)), project!);
+  const { after, kept, lost } = applyWhatFits(applyAll(base, theirs), own);
+  projectStore.setState({
+    project: after,
+    history: lost > 0 ? EMPTY_HISTORY : projectStore.getState().history,
+    notice: lost > 0 ? lostText(lost, kept.length) : "This world was changed elsewhere; your edits were put on top.",
+  });
+  tell(after, null, null);
+  return kept;
+}
+
+function applyWhatFits(project: Project, steps: readonly EditStep[]): { after: Project; kept: EditStep[]; lost: number } {
+  let after = project;
+  const kept: EditStep[] = [];
+  for (const step of steps) {
+    try {
+      after = apply(after, step);
+      kept.push(step);
+    } catch (error) {
+      if (!(error instanceof EditError)) throw error;
+    }
+  }
+  return { after, kept, lost: steps.length - kept.length };
+}
+
+const count = (n: number): string => `${n} ${n === 1 ? "edit" : "edits"}`;
+
+function lostText(lost: number, kept: number): string {
+  return `This world was changed elsewhere. ${count(kept)} of yours could be put on top, ${count(lost)} no longer fit and could not be kept.`;
+}

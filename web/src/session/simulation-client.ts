@@ -1,0 +1,39 @@
+import type { EditStep, Explanation, Project, Verdict } from "@keen-pebble/core";
+import type { Remote } from "comlink";
+import { wrap } from "comlink";
+import type { Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
+
+/** The page's end of a simulation worker. Calls are answered in the order in which they were made. */
+export class SimulationClient {
+  private readonly worker = new Worker(new URL("../workers/simulation.worker.ts", import.meta.url), { type: "module" });
+  private readonly remote: Remote<Simulation> = wrap<Simulation>(this.worker);
+
+  load(project: Project): void {
+    void this.remote.load(project);
+  }
+
+  apply(steps: readonly EditStep[]): void {
+    void this.remote.apply(steps);
+  }
+
+  run(text: string): Promise<RunAnswer | Refused> {
+    return this.remote.run(text);
+  }
+
+  verdicts(texts: readonly string[]): Promise<readonly (readonly Verdict[] | Refused)[]> {
+    return this.remote.verdicts(texts);
+  }
+
+  explain(text: string, frame: number): Promise<Explanation | Refused> {
+    return this.remote.explain(text, frame);
+  }
+
+  fingerprint(text: string): Promise<string | Refused> {
+    return this.remote.fingerprint(text);
+  }
+
+  /** Ends the worker. */
+  close(): void {
+    this.worker.terminate();
+  }
+}

@@ -1,0 +1,221 @@
+import type { Check, Compiled, InputLog, LogLine, SimState, TraceRows } from "@keen-pebble/core";
+import {
+  CoreError,
+  DOWN,
+  EMPTY_LOG,
+  LEFT,
+  PLAYING,
+  RIGHT,
+  SPARE,
+  TraceRecorder,
+  UP,
+  USE,
+  compile,
+  explain,
+  explainStart,
+  mergeLines,
+  occupiedX,
+  occupiedY,
+  startState,
+  writeLog,
+} from "@keen-pebble/core";
+import type { Explanation, Start } from "@keen-pebble/core";
+import { selectLog } from "./bench.ts";
+import { benchStore } from "./bench-store.ts";
+import { edit, notice, projectStore } from "./project-store.ts";
+
+/** Which key of the keyboard is which button while one walks, by its place on the keyboard. */
+const BUTTONS: Readonly<Record<string, number>> = {
+  ArrowLeft: LEFT,
+  KeyA: LEFT,
+  ArrowRight: RIGHT,
+  KeyD: RIGHT,
+  ArrowUp: UP,
+  KeyW: UP,
+  ArrowDown: DOWN,
+  KeyS: DOWN,
+  KeyE: USE,
+  Space: USE,
+  KeyQ: SPARE,
+};
+
+/** At most this many frames are made up for after the page stood still. */
+const MOST_CATCH_UP = 6;
+
+class Walk {
+  private readonly down = new Set<string>();
+  private readonly lines: LogLine[] = [];
+  private readonly recorder = new TraceRecorder(3600);
+  private rows: TraceRows;
+  private rest = 0;
+  private last = performance.now();
+  private over = false;
+
+  constructor(
+    private readonly c: Compiled,
+    private readonly state: SimState,
+    private readonly log: InputLog,
+  ) {
+    this.recorder.row(state);
+    this.rows = this.recorder.finish();
+    this.show(explainStart(c, state));
+    window.addEventListener("keydown", this.keyDown, true);
+    window.addEventListener("keyup", this.keyUp, true);
+    window.addEventListener("blur", this.letGo);
+    requestAnimationFrame(this.tick);
+  }
+
+  private readonly keyDown = (event: KeyboardEvent): void => {
+    if (event.code === "Escape") {
+      event.preventDefault();
+      event.stopPropagation();
+      this.stop();
+      return;
+    }
+    if (BUTTONS[event.code] === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.down.add(event.code);
+  };
+
+  private readonly keyUp = (event: KeyboardEvent): void => {
+    this.down.delete(event.code);
+  };
+
+  // A key that is let go while the window is not looking would walk on by itself.
+  private readonly letGo = (): void => this.down.clear();
+
+  private held(): number {
+    let held = 0;
+    for (const code of this.down) held |= BUTTONS[code]!;
+    return held;
+  }
+
+  private readonly tick = (now: number): void => {
+    if (this.over) return;
+    const { frameRate } = this.c.world;
+    this.rest = Math.min(this.rest + ((now - this.last) / 1000) * frameRate, MOST_CATCH_UP);
+    this.last = now;
+    let explanation: Explanation | null = null;
+    for (; this.rest >= 1 && this.state.status === PLAYING; this.rest--) {
+      const held = this.held();
+      explanation = explain(this.c, this.state, held);
+      this.recorder.row(this.state);
+      this.lines.push({ kind: "keys", count: 1, keys: held, pointer: null, until: null });
+    }
+    if (explanation !== null) {
+      this.rows = this.recorder.view();
+      this.show(explanation);
+    }
+    if (this.state.status !== PLAYING) this.stop();
+    else requestAnimationFrame(this.tick);
+  };
+
+  private show(explanation: Explanation): void {
+    benchStore.setState({
+      explanation,
+      frame: this.state.frame,
+      walk: { phase: "walking", room: this.state.room, rows: this.rows, log: this.log },
+    });
+  }
+
+  /** Ends the walk and offers to keep it; a walk in which nothing was pressed is let go. */
+  stop(): void {
+    if (this.over) return;
+    this.over = true;
+    window.removeEventListener("keydown", this.keyDown, true);
+    window.removeEventListener("keyup", this.keyUp, true);
+    window.removeEventListener("blur", this.letGo);
+    walk = null;
+    this.rows = this.recorder.finish();
+    const lines = mergeLines(this.lines);
+    const pressed = lines.some((line) => line.kind === "keys" && line.keys !== 0);
+    if (!pressed) {
+      discardWalk();
+      return;
+    }
+    benchStore.setState({ walk: { phase: "offered", room: this.state.room, rows: this.rows, log: { ...this.log, lines } } });
+  }
+}
+
+let walk: Walk | null = null;
+
+/** Whether somebody walks. */
+export function isWalking(): boolean {
+  return walk !== null;
+}
+
+/** Begins live play at a start, the world's unless another is named. */
+export function beginWalk(from?: Start): void {
+  const { project } = projectStore.getState();
+  if (project === null || walk !== null) return;
+  const { world } = project;
+  const start = from ?? world.start;
+  try {
+    const compiled = compile(world);
+    const state = startState(compiled, start);
+    benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null });
+    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start });
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    notice(`Nobody can walk here yet: ${error.message}.`);
+  }
+}
+
+/** Stops live play, as Esc does. */
+export function endWalk(): void {
+  walk?.stop();
+}
+
+/** The two checks that are offered with a walk: where it ended, and that it kept to the grid. */
+export function offeredChecks(offered: { readonly rows: TraceRows; readonly room: number }): readonly Check[] {
+  const { project } = projectStore.getState();
+  if (project === null) return [];
+  const last = offered.rows.count - 1;
+  const tileUnits = project.world.tileSize * 256;
+  const x = occupiedX(tileUnits, offered.rows.x[last]!);
+  const y = occupiedY(tileUnits, offered.rows.y[last]!);
+  const room = project.world.rooms.length > 1 ? project.world.rooms[offered.room]!.id : null;
+  return [
+    { when: { kind: "end" }, what: { kind: "cell", x, y, room } },
+    { when: { kind: "always" }, what: { kind: "aligned", strictly: false } },
+  ];
+}
+
+/** An id for a log out of its title, one that is not taken yet. */
+export function logIdFor(title: string, taken: readonly string[]): string {
+  const plain = title
+    .normalize("NFKD")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-+|-+$/g, "")
+    .slice(0, 36);
+  const base = plain === "" ? "walk" : plain;
+  if (!taken.includes(base)) return base;
+  for (let n = 2; ; n++) if (!taken.includes(`${base}-${n}`)) return `${base}-${n}`;
+}
+
+/** Keeps the offered walk as a log with a title and checks, and selects it. */
+export function keepWalk(title: string, checks: readonly Check[]): void {
+  const { walk: offered } = benchStore.getState();
+  const { project } = projectStore.getState();
+  if (offered?.phase !== "offered" || project === null) return;
+  const id = logIdFor(title, Object.keys(project.logs));
+  const named = title.trim() === "" ? id : title.trim();
+  const text = writeLog({ ...offered.log, title: named, checks });
+  const last = offered.rows.count - 1;
+  benchStore.setState({ walk: null, tool: "paint" });
+  if (edit({ kind: "add-log", log: id, text })) selectLog(id, last);
+  else backToLog();
+}
+
+/** Lets the walk go. */
+export function discardWalk(): void {
+  benchStore.setState({ walk: null, tool: "paint" });
+  backToLog();
+}
+
+function backToLog(): void {
+  const { log } = benchStore.getState();
+  selectLog(log);
+}

@@ -1,0 +1,109 @@
+import type { Compiled, EditStep, Explanation, InputLog, Project, TraceRows, Verdict } from "@keen-pebble/core";
+import { CoreError, applyAll, compile, explainFrame, fingerprint, readLog, run } from "@keen-pebble/core";
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import { expose, transfer } from "comlink";
+
+/** A run as the page shows it. */
+export interface RunAnswer {
+  readonly rows: TraceRows;
+  readonly verdicts: readonly Verdict[];
+  readonly frames: number;
+  readonly status: number;
+  readonly pathHash: number;
+  /** Time that the run itself took, in ms. */
+  readonly took: number;
+}
+
+/** Something asked for could not be run: why, in one sentence. */
+export interface Refused {
+  readonly refused: string;
+}
+
+let project: Project | null = null;
+let compiled: { readonly rules: string; readonly value: Compiled } | null = null;
+let parsed: { readonly text: string; readonly log: InputLog } | null = null;
+
+function need(): Project {
+  if (project === null) throw new Error("no project in the worker yet");
+  return project;
+}
+
+function ready(text: string): { c: Compiled; log: InputLog } {
+  const { world } = need();
+  if (parsed?.text !== text) parsed = { text, log: readLog(text) };
+  const rules = parsed.log.rules ?? world.activeRules;
+  if (compiled?.rules !== rules) compiled = { rules, value: compile(world, rules) };
+  return { c: compiled.value, log: parsed.log };
+}
+
+/** Turns what the core refuses into an answer; anything else is a fault and stays one. */
+function answer<T>(act: () => T): T | Refused {
+  try {
+    return act();
+  } catch (error) {
+    if (error instanceof CoreError) return { refused: error.message };
+    throw error;
+  }
+}
+
+const simulation = {
+  /** Takes a whole project. */
+  load(whole: Project): void {
+    project = whole;
+    compiled = null;
+  },
+
+  /** Follows edits that the page has made. */
+  apply(steps: readonly EditStep[]): void {
+    project = applyAll(need(), steps);
+    if (steps.some((step) => step.kind === "set-cells" || step.kind === "change-rules")) compiled = null;
+  },
+
+  /** Runs a log with its checks. */
+  run(text: string): RunAnswer | Refused {
+    return answer(() => {
+      const { c, log } = ready(text);
+      const began = performance.now();
+      const result = run(c, log, { rows: true, checks: true });
+      const took = performance.now() - began;
+      const rows = result.rows!;
+      const made: RunAnswer = { rows, verdicts: result.verdicts, frames: result.frames, status: result.status, pathHash: result.pathHash, took };
+      return transfer(made, [rows.keys, rows.room, rows.x, rows.y, rows.facing, rows.pose, rows.flags, rows.status, rows.events].map((a) => a.buffer));
+    });
+  },
+
+  /** Checks only, of several logs at once. */
+  verdicts(texts: readonly string[]): readonly (readonly Verdict[] | Refused)[] {
+    return texts.map((text) =>
+      answer(() => {
+        const { c, log } = ready(text);
+        return run(c, log, { checks: true }).verdicts;
+      }),
+    );
+  },
+
+  /** What each stage of one frame of a log saw and decided. */
+  explain(text: string, frame: number): Explanation | Refused {
+    return answer(() => {
+      const { c, log } = ready(text);
+      return explainFrame(c, log, frame);
+    });
+  },
+
+  /** The fingerprint of a log's run. */
+  fingerprint(text: string): string | Refused {
+    return answer(() => {
+      const { c, log } = ready(text);
+      const hash = sha256.create();
+      return fingerprint(c, run(c, log, { rows: true }).rows!, {
+        update: (piece) => void hash.update(utf8ToBytes(piece)),
+        hex: () => bytesToHex(hash.digest()),
+      });
+    });
+  },
+};
+
+export type Simulation = typeof simulation;
+
+expose(simulation);
