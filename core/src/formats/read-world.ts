@@ -32,10 +32,11 @@ export function readWorld(text: string, name = "the world"): World {
 export function worldFromJson(json: unknown): { readonly world: World } | { readonly faults: readonly Fault[] } {
   const declared = (json as { tileSize?: unknown } | null)?.tileSize;
   const tileSize = typeof declared === "number" && declared >= LIMITS.tileSize[0] && declared <= LIMITS.tileSize[1] ? declared : LIMITS.tileSize[1];
-  const { value, error } = worldSchema(tileSize).validate(json, { abortEarly: false, errors: { wrap: { label: false } } });
+  const result = worldSchema(tileSize).validate(json, { abortEarly: false, errors: { wrap: { label: false } } });
+  const { error } = result;
   if (error) return { faults: error.details.map(faultOf) };
 
-  const { format: _format, version: _version, rooms, ...rest } = value as RawWorld;
+  const { format: _format, version: _version, rooms, ...rest } = result.value as RawWorld;
   const faults: Fault[] = [];
   const made = rooms.map((room, i) => {
     const { actors: _actors, cells, ...kept } = room;

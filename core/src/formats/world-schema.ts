@@ -97,10 +97,10 @@ function rules(tileSize: number): Joi.Schema {
     (groups[group] ??= {})[key] = settingSchema(setting, tileSize);
   }
   const defaultBody = { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" };
-  const group = (key: string) => J.object(groups[key]!).optional().default();
+  const group = (key: string) => J.object(groups[key]).optional().default();
   // Only the gait in use must be there; what it leaves out takes the defaults.
   const gait = (key: string) =>
-    J.object(groups[key]!).when("gait", { is: key, then: J.required(), otherwise: J.optional() }).default();
+    J.object(groups[key]).when("gait", { is: key, then: J.required(), otherwise: J.optional() }).default();
   return J.object({
     id,
     name,
@@ -173,8 +173,21 @@ const camera = J.object({
   ease: optional(whole(0, 240), 0),
 });
 
-/** Shape of a world file of that tile size (formats.md section 1). Ids, convexity and cells are checked besides. */
+const made = new Map<number, Joi.ObjectSchema>();
+
+/**
+ * Shape of a world file of that tile size (formats.md section 1). Ids, convexity and cells are checked besides.
+ * Building it takes longer than reading most worlds, so each is built once.
+ */
 export function worldSchema(tileSize: number): Joi.ObjectSchema {
+  const known = made.get(tileSize);
+  if (known) return known;
+  const schema = buildSchema(tileSize);
+  made.set(tileSize, schema);
+  return schema;
+}
+
+function buildSchema(tileSize: number): Joi.ObjectSchema {
   return J.object({
     format: J.valid(WORLD_FORMAT).messages({ "any.only": `must be "${WORLD_FORMAT}"` }),
     version: J.valid(1).messages({ "any.only": "must be 1: this program reads version 1" }),

@@ -1,0 +1,89 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { afterAll, beforeAll, expect, it } from "vitest";
+
+const root = path.resolve(import.meta.dirname, "../..");
+const demo = "demo/saltglass-cistern/saltglass-cistern.world.json";
+const logs = "demo/saltglass-cistern/logs";
+let folder = "";
+
+beforeAll(() => {
+  folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-cli-"));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Runs the built command in the checkout, as a user would. */
+function keenPebble(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], { cwd: root, encoding: "utf8" });
+  return { status, stdout, stderr };
+}
+
+function file(name: string, text: string): string {
+  const at = path.join(folder, name);
+  writeFileSync(at, text);
+  return at;
+}
+
+/** The demo with one tile put on a cell of its room. */
+function painted(x: number, y: number, tile: number): string {
+  const world = JSON.parse(readFileSync(path.join(root, demo), "utf8")) as { rooms: { width: number; cells: number[] }[] };
+  world.rooms[0]!.cells[y * world.rooms[0]!.width + x] = tile;
+  return file("painted.world.json", JSON.stringify(world));
+}
+
+it("verify says that the demo's logs hold, and which frame breaks with a wall in the way", () => {
+  expect(keenPebble("verify", demo, logs)).toMatchObject({ status: 0, stdout: expect.stringContaining("3 of 3 logs hold") as string });
+  const broken = keenPebble("verify", painted(4, 7, 3), logs);
+  expect(broken.status).toBe(1);
+  expect(broken.stdout).toContain("fails at frame 72: by 72 cell 4 3; seen: cell 4 8");
+  expect(broken.stdout).toContain("2 of 3 logs hold");
+});
+
+it("verify --json is one value with an entry a log; a log that cannot be read is an entry too", () => {
+  const bad = file("bad.inputs", "keen-pebble-inputs 1\n---\nR\n");
+  const { status, stdout } = keenPebble("verify", demo, path.join(logs, "turn-in-time.inputs"), bad, "--json");
+  expect(status).toBe(2);
+  expect(JSON.parse(stdout)).toMatchObject([
+    { holds: true, frames: 48, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string, checks: [{ check: "at 24 cell 7 12", verdict: "pass", frame: 24, seen: null }, {}, {}] },
+    { log: bad, error: expect.stringContaining("line 3: line: expected `COUNT KEYS`") as string },
+  ]);
+});
+
+it("replay prints status, last frame and fingerprint, and writes the trace whose bytes it is of", () => {
+  const out = path.join(folder, "trace.csv");
+  const { status, stdout } = keenPebble("replay", demo, path.join(logs, "against-the-block.inputs"), "--trace", out);
+  expect(status).toBe(0);
+  expect(stdout).toMatch(/^status playing\nlast frame 58\nfingerprint [0-9a-f]{64}\n$/);
+  const rows = readFileSync(out, "utf8").split("\r\n");
+  expect(rows.slice(0, 2)).toEqual(["frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events", "0,.,intake-hall,16384,49152,4,12,up,0,0,1,playing,"]);
+  expect(rows[10]).toBe("9,L,intake-hall,16384,45056,4,11,left,2,0,1,playing,bump");
+  const digest = spawnSync("sha256sum", [out], { encoding: "utf8" }).stdout.slice(0, 64);
+  expect(stdout).toContain(digest);
+});
+
+it("check prints what it refuses with its place, and exits 1; findings only count with --strict", () => {
+  expect(keenPebble("check", demo)).toMatchObject({ status: 0 });
+  const text = readFileSync(path.join(root, demo), "utf8");
+  const refused = keenPebble("check", file("refused.world.json", text.replace('"gait": "glide"', '"gait": "stroll"')));
+  expect(refused.status).toBe(1);
+  expect(refused.stdout).toMatch(/refused: line \d+, column \d+: rules\[0\]\.gait: must be one of hop, glide, roam, drift, found "stroll"/);
+  const odd = file("odd.world.json", text.replace('"speed": 2, "arrive": "land"', '"speed": 3, "arrive": "past"'));
+  expect(keenPebble("check", odd)).toMatchObject({ status: 0, stdout: expect.stringContaining("rules[0].glide.speed: 3 px does not divide 16: 16 = 5 x 3 + 1") as string });
+  expect(keenPebble("check", odd, "--strict").status).toBe(1);
+});
+
+it("one clear line and exit 2 for files that are not there and options that do not exist", () => {
+  for (const args of [["verify", "nowhere.world.json", logs], ["verify", demo, "nowhere"], ["verify", demo, "demo"], ["check", demo, "--fast"], ["stroll"]]) {
+    const { status, stdout, stderr } = keenPebble(...args);
+    expect({ args, status, stdout, lines: stderr.trim().split("\n").length }).toEqual({ args, status: 2, stdout: "", lines: 1 });
+  }
+  const half = keenPebble("replay", demo, path.join(logs, "turn-in-time.inputs"), "--trace", path.join(folder, "no-folder", "t.csv"));
+  expect(half).toMatchObject({ status: 2, stderr: expect.stringContaining("cannot be written") as string });
+});
+
+it("what is not simulated yet is refused by name", () => {
+  const roam = file("roam.world.json", readFileSync(path.join(root, demo), "utf8").replace('"gait": "glide"', '"gait": "roam"'));
+  expect(keenPebble("replay", roam, path.join(logs, "turn-in-time.inputs"))).toMatchObject({ status: 1, stdout: "", stderr: "keen-pebble: not simulated yet: gait roam (rules main)\n" });
+});

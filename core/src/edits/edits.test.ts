@@ -1,0 +1,107 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { FIXED } from "../test-support/arbitraries.ts";
+import { tinyWorld } from "../test-support/tiny-world.ts";
+import { apply, applyAll } from "./apply.ts";
+import { EMPTY_HISTORY, close, record, redo, undo } from "./history.ts";
+import { merge } from "./merge.ts";
+import type { Project } from "./project.ts";
+import type { EditStep } from "./step.ts";
+import { invert } from "./step.ts";
+import { summary } from "./summary.ts";
+
+const LOG = "keen-pebble-inputs 1\n---\n1 .\n";
+const empty: Project = { world: tinyWorld(["S...", "....", "..#."]), logs: {} };
+
+/** A step that fits the project, by a few random numbers. */
+function fittingStep(project: Project, [kind, a, b]: readonly [number, number, number]): EditStep {
+  const room = project.world.rooms[0]!;
+  const speed = project.world.rules[0]!.glide.speed;
+  const log = `log-${a % 3}`;
+  if (kind === 0) {
+    const cells = [...new Set([a % 12, b % 12])];
+    return { kind: "set-cells", room: "a", cells, before: cells.map((cell) => room.cells[cell]!), after: cells.map((_, i) => (a + i) % 4) };
+  }
+  if (kind === 1) return { kind: "change-rules", rules: "main", setting: "glide.speed", before: speed, after: 1 + (b % 16) };
+  const text = project.logs[log];
+  return text === undefined ? { kind: "add-log", log, text: LOG } : { kind: "remove-log", log, text };
+}
+
+const anyNumbers = fc.array(fc.tuple(fc.integer({ min: 0, max: 2 }), fc.nat(100), fc.nat(100)), { minLength: 1, maxLength: 12 });
+
+it("any row of edits is taken back by its inverses, and undo and redo walk the same way", () => {
+  fc.assert(
+    fc.property(anyNumbers, fc.array(fc.boolean(), { minLength: 12, maxLength: 12 }), (numbers, strokes) => {
+      let project = empty;
+      let history = EMPTY_HISTORY;
+      const steps: EditStep[] = [];
+      numbers.forEach((each, i) => {
+        const step = fittingStep(project, each);
+        steps.push(step);
+        project = apply(project, step);
+        if (!strokes[i]) history = close(history);
+        history = record(history, step, strokes[i] ? "stroke" : null);
+      });
+      expect(applyAll(project, [...steps].reverse().map(invert))).toEqual(empty);
+      let back = project;
+      for (let moved = undo(history); moved; moved = undo(history)) {
+        back = applyAll(back, moved.steps);
+        history = moved.history;
+      }
+      expect(back).toEqual(empty);
+      for (let moved = redo(history); moved; moved = redo(history)) {
+        back = applyAll(back, moved.steps);
+        history = moved.history;
+      }
+      expect(back).toEqual(project);
+    }),
+    FIXED,
+  );
+});
+
+it("two merged steps do what both do", () => {
+  fc.assert(
+    fc.property(anyNumbers, (numbers) => {
+      let project = empty;
+      for (const each of numbers) {
+        const first = fittingStep(project, each);
+        const between = apply(project, first);
+        const second = fittingStep(between, [each[0], each[2], each[1]]);
+        const merged = merge(first, second);
+        project = apply(between, second);
+        if (merged !== null) expect(apply(applyAll(project, [invert(second), invert(first)]), merged)).toEqual(project);
+      }
+    }),
+    FIXED,
+  );
+});
+
+describe("an edit that does not fit is refused whole", () => {
+  const cells = (over: Partial<Extract<EditStep, { kind: "set-cells" }>>): EditStep => ({ kind: "set-cells", room: "a", cells: [10], before: [1], after: [0], ...over });
+  it.each([
+    [cells({ before: [2] }), "cell 2 2 of room a holds tile 1, not 2"],
+    [cells({ cells: [0, 10], before: [0, 0], after: [1, 1] }), "cell 2 2 of room a holds tile 1, not 0"],
+    [cells({ cells: [12] }), "room a has no cell number 12"],
+    [cells({ after: [4] }), "there is no tile number 4"],
+    [cells({ room: "b" }), "there is no room b"],
+    [{ kind: "change-rules", rules: "main", setting: "glide.speed", before: 2, after: 3 }, "glide.speed of rules main is 1, not 2"],
+    [{ kind: "change-rules", rules: "main", setting: "glide.speed", before: 1, after: 17 }, "glide.speed of rules main must be px, at least 1/256 and at most 16"],
+    [{ kind: "change-rules", rules: "main", setting: "glide.haste", before: 1, after: 2 }, "there is no setting glide.haste"],
+    [{ kind: "add-log", log: "a", text: "hello" }, "log a is refused: line 1: header"],
+    [{ kind: "add-log", log: "A", text: LOG }, "a log's id is 1 to 40"],
+    [{ kind: "remove-log", log: "a", text: LOG }, "there is no log a"],
+  ] as const)("%j", (step, message) => {
+    expect(() => apply(empty, step as EditStep)).toThrow(message);
+    expect(empty.world.rooms[0]!.cells[10]).toBe(1);
+  });
+});
+
+it("a revision is told in the words of the job", () => {
+  expect(
+    summary(empty.world, [
+      { kind: "change-rules", rules: "main", setting: "glide.speed", before: 2, after: 3 },
+      { kind: "set-cells", room: "a", cells: [1], before: [0], after: [1] },
+      { kind: "add-log", log: "round", text: LOG },
+    ]),
+  ).toBe("Main: speed 2 to 3; A: 1 cell; log round kept");
+});

@@ -1,0 +1,96 @@
+import { readFileSync } from "node:fs";
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { RefusedError } from "../errors/refused-error.ts";
+import { FIXED, anyWorld } from "../test-support/arbitraries.ts";
+import { fromPlain, toPlain } from "./plain-world.ts";
+import { readWorld } from "./read-world.ts";
+import { writeWorld } from "./write-world.ts";
+
+const demo = readFileSync(new URL("../../../demo/saltglass-cistern/saltglass-cistern.world.json", import.meta.url), "utf8");
+const EVERYTHING = readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8");
+
+it("a canonical world is re-saved byte for byte", () => {
+  expect(writeWorld(readWorld(demo))).toBe(demo);
+  expect(writeWorld(readWorld(EVERYTHING))).toBe(EVERYTHING);
+  fc.assert(
+    fc.property(anyWorld, (world) => {
+      const text = writeWorld(world);
+      expect(writeWorld(readWorld(text))).toBe(text);
+      expect(fromPlain(toPlain(world))).toEqual(world);
+    }),
+    FIXED,
+  );
+});
+
+it("keys in any order, and those left out, come back in the canonical form", () => {
+  const json = JSON.parse(EVERYTHING) as Record<string, unknown>;
+  const shuffled = JSON.stringify(json, (_key, value: unknown) => (value && typeof value === "object" && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).reverse()) : value));
+  expect(writeWorld(readWorld(shuffled))).toBe(EVERYTHING);
+
+  const sparse = JSON.parse(demo) as { rules: Record<string, unknown>[]; rooms: Record<string, unknown>[] } & Record<string, unknown>;
+  for (const key of ["frameRate", "seed", "sheets", "items", "circuits", "lives", "camera", "figure", "goal", "laws"]) delete sparse[key];
+  for (const key of ["input", "walker", "hop", "roam", "drift", "facing", "pose"]) delete sparse.rules[0]![key];
+  for (const key of ["plan", "edges", "fixtures", "actors"]) delete sparse.rooms[0]![key];
+  expect(readWorld(JSON.stringify(sparse))).toMatchObject({
+    frameRate: 60,
+    camera: { mode: "follow", width: 20, height: 12, margin: [6, 4], ease: 0 },
+    rules: [{ input: { ways: 4 }, walker: { blockedBy: ["solid"], body: { box: [0, 0, 16, 16], flush: "free" } }, hop: { repeatAfter: 20 }, drift: { maxSpeed: 3 }, pose: { images: 1 } }],
+    rooms: [{ plan: [0, 0], edges: { west: { kind: "wall" } }, fixtures: [] }],
+  });
+});
+
+describe("a broken world is refused at its place", () => {
+  /** The world with one value changed: path of keys, then the value. */
+  const changed = (path: readonly (string | number)[], value: unknown): string => {
+    const json = JSON.parse(EVERYTHING) as Record<string | number, unknown>;
+    let at = json;
+    for (const key of path.slice(0, -1)) at = at[key] as Record<string | number, unknown>;
+    at[path.at(-1)!] = value;
+    return JSON.stringify(json);
+  };
+  it.each([
+    [["version"], 2, "version: must be 1"],
+    [["tileSize"], 3, "tileSize: must be a whole number from 4 to 128, found 3"],
+    [["colour"], "red", "colour: is not allowed"],
+    [["tiles", 1, "flags", 0], "hard", "tiles[1].flags[0]: names flag hard, which this world does not have"],
+    [["tiles", 0, "flags"], ["solid"], "tiles[0].flags: must be empty"],
+    [["tiles", 2, "shape", "points"], [[0, 0], [0, 16], [16, 16]], "tiles[2].shape.points: must be the corners of a strictly convex polygon, clockwise"],
+    [["tiles", 2, "shape", "points"], [[0, 0], [8, 8], [16, 16], [0, 16]], "tiles[2].shape.points: must be the corners of a strictly convex polygon"],
+    [["tiles", 1, "shape"], { kind: "round" }, "tiles[1].shape.kind: must be one of full, boxes, poly, found \"round\""],
+    [["tiles", 1, "look", "pattern"], "plaid", "tiles[1].look.pattern: must be one of"],
+    [["rules", 0, "glide", "speed"], 17, "rules[0].glide.speed: must be px, at least 1/256 and at most 16, found 17"],
+    [["rules", 0, "glide", "speed"], 0.001, "rules[0].glide.speed: must be px"],
+    [["rules", 0, "walker", "body", "box"], [0, 0, 0, 16], "rules[0].walker.body.box[2]: must be a whole number from 1"],
+    [["rules", 0, "walker", "body", "box"], [0, 0, 16, 40], "rules[0].walker.body: must reach at most one tile size"],
+    [["activeRules"], "quick", "activeRules: names rule set quick"],
+    [["start", "cell"], [9, 9], "start.cell: must lie inside room hall (4x2), found 9 9"],
+    [["rooms", 0, "cells", 3], 99, "rooms[0].cells[3]: must be a tile number from 0 to 3, found 99"],
+    [["rooms", 0, "cells"], [1, 2], "rooms[0].cells: must be a list of 8 tile numbers (width x height), found 2"],
+    [["rooms", 0, "edges", "south", 0, "to"], 9, "rooms[0].edges.south[0].to: must be at most 3"],
+    [["rooms", 0, "fixtures", 2, "cell"], [4, 0], "rooms[0].fixtures[2].cell: must lie inside room hall"],
+    [["rooms", 0, "fixtures", 1, "lock", "item"], "ruby", "rooms[0].fixtures[1].lock.item: names item ruby"],
+    [["rooms", 1, "fixtures", 1, "id"], "crank-1", "rooms[1].fixtures[1].id: crank-1 stands twice"],
+    [["laws", 0], "mostly aligned", "laws[0]: expected one of"],
+    [["goal"], { kind: "marker", fixture: "crank-1" }, "goal.fixture: names marker crank-1"],
+  ] as const)("%j = %j", (path, value, message) => {
+    const text = changed(path, value);
+    expect(() => readWorld(text)).toThrow(RefusedError);
+    expect(() => readWorld(text)).toThrow(message);
+  });
+
+  it("with line and column", () => {
+    const text = demo.replace('"speed": 2', '"speed": 99');
+    const line = text.split("\n").findIndex((row) => row.includes('"speed": 99')) + 1;
+    expect(() => readWorld(text, "hall.world.json")).toThrow(`hall.world.json is refused: line ${line}, column ${text.split("\n")[line - 1]!.indexOf('"speed"') + 1}: rules[0].glide.speed`);
+  });
+
+  it.each([
+    ['{"format": "keen-pebble-world", "format": 1}', "line 1, column 33: format: the key stands twice"],
+    ['{"a": 1,\n "b": }', "line 2, column 7: broken JSON: value expected"],
+    ['{"a": 1} // more', "broken JSON"],
+    ["[".repeat(100_000), "line 1, column 33: is nested deeper than 32"],
+    ["", "broken JSON"],
+    ["null", "must be of type object"],
+  ])("as broken JSON: %.30j", (text, message) => expect(() => readWorld(text)).toThrow(message));
+});

@@ -1,0 +1,70 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { RefusedError } from "../errors/refused-error.ts";
+import { FIXED, anyLog } from "../test-support/arbitraries.ts";
+import { readLog } from "./read-log.ts";
+import { writeLog } from "./write-log.ts";
+
+const WHOLE = `keen-pebble-inputs 1
+world saltglass-cistern
+rules main
+start intake-hall 3 4 down
+with holds brass-crank
+with open sluice-1
+with respawn lamp-1
+seed 1
+title First crank, then the sluice
+tag locks
+note Pressed early on purpose: the turn must not get lost.
+accept ${"3f5a0c42".repeat(8)}
+check by 400 holds brass-crank 2
+check always aligned
+check end room settling-gallery
+---
+# two seconds of nothing, then right
+120 .
+300 R until cell 12 4
+16 RU
+1 RA
+4 . @120,88.5
+`;
+
+it("a log that uses everything is re-saved byte for byte", () => {
+  expect(writeLog(readLog(WHOLE))).toBe(WHOLE);
+});
+
+it("writing merges equal neighbours; reading gives the same walk", () => {
+  const text = "keen-pebble-inputs 1\n---\n3 R\n4 R\n2 R until still\n2 R until still\n1 .\n";
+  expect(writeLog(readLog(text))).toBe("keen-pebble-inputs 1\n---\n7 R\n2 R until still\n2 R until still\n1 .\n");
+  fc.assert(
+    fc.property(anyLog, (log) => {
+      const written = writeLog(log);
+      expect(writeLog(readLog(written))).toBe(written);
+    }),
+    FIXED,
+  );
+});
+
+describe("a log that is not in order is refused at its line", () => {
+  const log = (header: string, body = "1 .") => `keen-pebble-inputs 1\n${header}---\n${body}\n`;
+  it.each([
+    ["keen-pebble-inputs 2\n---\n", "line 1: header: expected `keen-pebble-inputs 1`"],
+    ["keen-pebble-inputs 1\nworld a\n", "line 2: header: expected a line `---`"],
+    [log("title a\nrules main\n"), "line 3: rules: must stand before `title`"],
+    [log("title a\ntitle b\n"), "line 3: title: stands twice"],
+    [log("colour red\n"), 'line 2: header: expected one of world, rules'],
+    [log("start hall 3 4\n"), "line 2: start: expected `start ROOM X Y FACING`"],
+    [log("with lives 2\nwith lives 3\n"), "line 3: with: `lives` stands twice"],
+    [log("accept 12\n"), "line 2: accept: expected a fingerprint"],
+    [log("check at cell 3 4\n"), "line 2: check: expected a frame number"],
+    [log("", "R 5"), "line 3: line: expected `COUNT KEYS`"],
+    [log("", "5 DR"), "line 3: line: expected keys"],
+    [log("", "5 R @1"), "line 3: line: expected a pointer"],
+    [log("", "5 R until there"), 'line 3: line: until: "there" is no check'],
+    [log("", "1000001 R"), "line 3: line: expected `COUNT KEYS` with a count from 1 to 1000000"],
+    [log("", Array(11).fill("1000000 R").join("\n")), "line 13: line: a log has at most 10000000 frames"],
+  ])("%j", (text, message) => {
+    expect(() => readLog(text)).toThrow(RefusedError);
+    expect(() => readLog(text)).toThrow(message);
+  });
+});

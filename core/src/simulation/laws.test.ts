@@ -1,0 +1,121 @@
+import fc from "fast-check";
+import { expect, it } from "vitest";
+import { floorModulo } from "../integers/units.ts";
+import type { InputLog, LogLine } from "../logs/input-log.ts";
+import { FIXED, anyLog, anyOptions, anyRows, anyWorld } from "../test-support/arbitraries.ts";
+import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
+import { compile, recompileRoom } from "./compile.ts";
+import { explain } from "./explain.ts";
+import { explainFrame, run, stateAt } from "./run.ts";
+import { startState } from "./start-state.ts";
+import type { SimState } from "./state.ts";
+import { step } from "./step.ts";
+
+/** Everything in a state but the room for events that did not happen. */
+function numbersOf({ eventKinds, eventSubjects, ...numbers }: SimState) {
+  return { ...numbers, events: [...eventKinds.subarray(0, numbers.eventCount), ...eventSubjects.subarray(0, numbers.eventCount)] };
+}
+
+/** The same log with its lines cut into single frames. */
+function cut(log: InputLog): InputLog {
+  return { ...log, lines: log.lines.flatMap((line): LogLine[] => (line.kind === "keys" ? Array.from({ length: line.count }, () => ({ ...line, count: 1 })) : [line])) };
+}
+
+it("a run is the same every time, however the log's lines are cut", () => {
+  fc.assert(
+    fc.property(anyWorld, anyLog, (world, log) => {
+      const first = run(compile(world), log, { rows: true });
+      expect(run(compile(world), log, { rows: true }).rows).toEqual(first.rows);
+      const again = run(compile(world), cut(log), { rows: true });
+      expect(again.rows).toEqual(first.rows);
+      expect(again.pathHash).toBe(first.pathHash);
+    }),
+    FIXED,
+  );
+});
+
+it("land rests on the grid only, and never overlaps what blocks", () => {
+  let arrived = 0;
+  fc.assert(
+    fc.property(anyRows, anyOptions, anyLog, (rows, options, log) => {
+      const world = tinyWorld(rows, { ...options, glide: { ...options.glide, arrive: "land" } });
+      const { rows: trace } = run(compile(world), log, { rows: true });
+      for (let i = 1; i < trace!.count; i++) {
+        const rests = trace!.x[i] === trace!.x[i - 1] && trace!.y[i] === trace!.y[i - 1];
+        if (rests) expect([trace!.x[i]! % 4096, trace!.y[i]! % 4096]).toEqual([0, 0]);
+      }
+      arrived += trace!.events.length > 0 ? 1 : 0;
+    }),
+    FIXED,
+  );
+  expect(arrived).toBeGreaterThan(FIXED.numRuns / 2);
+});
+
+it("a mirrored world with mirrored keys gives mirrored places, where nothing breaks ties", () => {
+  let moved = 0;
+  fc.assert(
+    fc.property(anyRows, anyOptions, anyLog, (rows, options, log) => {
+      // A slope has no mirror image among the tiles; two keys pressed in one frame are told apart by their order.
+      const plain = rows.map((row) => row.replaceAll("/", "#"));
+      const settings = { ...options, input: { ...options.input, ways: 8, opposites: "cancel" }, glide: { ...options.glide, bufferFrames: 0 } } as const;
+      const keys = log.lines.map((line) => (line.kind === "keys" ? { ...line, keys: line.keys & 3 ? line.keys & 3 : line.keys & 12 } : line));
+      const mirrored = keys.map((line) => (line.kind === "keys" ? { ...line, keys: (line.keys & 12) | ((line.keys & 1) << 1) | ((line.keys & 2) >> 1) } : line));
+      const one = run(compile(tinyWorld(plain, settings)), { ...log, lines: keys }, { rows: true }).rows!;
+      const other = run(compile(tinyWorld(plain.map((row) => [...row].reverse().join("")), settings)), { ...log, lines: mirrored }, { rows: true }).rows!;
+      const width = plain[0]!.length * 4096;
+      // Half across a seam is a tie: one of the two has crossed, and they are a room's width apart.
+      const inRoom = (x: number) => floorModulo(x, width);
+      expect([...other.x].map((x) => inRoom(width - 4096 - x))).toEqual([...one.x].map(inRoom));
+      expect([...other.y]).toEqual([...one.y]);
+      moved += one.x.some((x) => x !== one.x[0]) ? 1 : 0;
+    }),
+    FIXED,
+  );
+  expect(moved).toBeGreaterThan(FIXED.numRuns / 3);
+});
+
+it("explaining a frame moves the walker just as stepping does, and names what it did", () => {
+  let chosen = 0;
+  let stopped = 0;
+  fc.assert(
+    fc.property(anyWorld, anyLog, (world, log) => {
+      const c = compile(world);
+      const stepped = startState(c);
+      const explained = startState(c);
+      for (const line of cut(log).lines) {
+        if (line.kind !== "keys" || stepped.status !== 0) break;
+        const choosing = stepped.legX === 0 && stepped.legY === 0;
+        step(c, stepped, line.keys, null);
+        const account = explain(c, explained, line.keys);
+        expect(numbersOf(explained)).toEqual(numbersOf(stepped));
+        const taken = account.choices.flat().filter((candidate) => candidate.taken);
+        if (choosing && taken.length > 0) {
+          chosen++;
+          expect([Math.sign(account.to[0] - account.from[0]) || 0, Math.sign(account.to[1] - account.from[1]) || 0].some((v) => v !== 0) || world.rooms[0]!.width < 3).toBe(true);
+        }
+        if (account.stoppedBy !== null) stopped++;
+      }
+    }),
+    { ...FIXED, numRuns: 60 },
+  );
+  expect(Math.min(chosen, stopped)).toBeGreaterThan(100);
+});
+
+it("the state in the middle of a run, and that frame's explanation, are those of the run", () => {
+  const c = compile(tinyWorld(["S.#"], { glide: { speed: 4 } }));
+  const log = tinyLog("4 R,3 R,2 .");
+  const { rows } = run(c, log, { rows: true });
+  for (let frame = 0; frame < rows!.count; frame++) {
+    expect(stateAt(c, log, frame).x).toBe(rows!.x[frame]);
+    expect(explainFrame(c, log, frame)).toMatchObject({ frame, to: [rows!.x[frame], 0] });
+  }
+  const stopped = explainFrame(c, log, 5);
+  expect(stopped).toMatchObject({ stoppedBy: { cx: 2, cy: 0, tile: 1, blocks: true }, events: ["bump"], bumping: true });
+  expect(explainFrame(c, log, 99).frame).toBe(9);
+});
+
+it("recompiling one room gives what compiling the whole world gives", () => {
+  const before = tinyWorld(["S...", "...."]);
+  const after = tinyWorld(["S.#.", "./.="]);
+  expect(recompileRoom(compile(before), after, 0)).toEqual(compile(after));
+});

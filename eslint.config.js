@@ -1,0 +1,54 @@
+import { createTypeScriptImportResolver } from "eslint-import-resolver-typescript";
+import importX from "eslint-plugin-import-x";
+import reactHooks from "eslint-plugin-react-hooks";
+import tseslint from "typescript-eslint";
+
+/** Who may import whom (architecture.md, layout). A workspace may always import itself. */
+const zones = [
+  { target: "./core/src", from: ["./server", "./web", "./cli", "./e2e"], message: "the core imports nothing of ours" },
+  { target: "./server/src", from: ["./web", "./cli", "./e2e"], message: "the server imports the core only" },
+  { target: "./web/src", from: ["./cli", "./e2e"], message: "the page imports the core and the server's request and response types only" },
+  { target: "./web/src", from: "./server/src", except: ["./api.ts"], message: "the page imports the server's request and response types only" },
+  { target: "./cli/src", from: ["./server", "./web", "./e2e"], message: "the command line imports the core only" },
+  { target: "./e2e", from: ["./core/src", "./server/src", "./web/src", "./cli/src"], message: "browser tests use the application from outside" },
+];
+
+export default tseslint.config(
+  { ignores: ["**/dist/**", "**/node_modules/**"] },
+  {
+    files: ["**/*.ts", "**/*.tsx"],
+    extends: [tseslint.configs.recommendedTypeChecked],
+    plugins: { "import-x": importX, "react-hooks": reactHooks },
+    languageOptions: { parserOptions: { projectService: { allowDefaultProject: ["web/vite.config.ts", "vitest.config.ts"] }, tsconfigRootDir: import.meta.dirname } },
+    settings: { "import-x/resolver-next": [createTypeScriptImportResolver({ project: ["core", "server", "web", "cli", "e2e"].map((w) => `${w}/tsconfig.json`), conditionNames: ["source", "types", "import", "default"], noWarnOnMultipleProjects: true })] },
+    rules: {
+      "import-x/no-cycle": ["error", { ignoreExternal: true }],
+      "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones }],
+      "import-x/export": "error",
+      "no-restricted-syntax": ["error", { selector: "ExportAllDeclaration", message: "Export by name." }],
+      "@typescript-eslint/consistent-type-imports": "error",
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_", ignoreRestSiblings: true }],
+      "@typescript-eslint/no-explicit-any": "error",
+      "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
+      "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true, allowBoolean: true }],
+      "@typescript-eslint/require-await": "off",
+      "react-hooks/rules-of-hooks": "error",
+      eqeqeq: ["error", "always", { null: "ignore" }],
+    },
+  },
+  {
+    files: ["core/src/**/*.ts"],
+    ignores: ["**/*.test.ts", "core/src/test-support/**"],
+    rules: {
+      "no-restricted-properties": [
+        "error",
+        ...["random", "sin", "cos", "tan", "asin", "acos", "atan", "atan2", "exp", "log", "pow", "sqrt", "cbrt", "hypot"].map((property) => ({
+          object: "Math",
+          property,
+          message: "the core is the same on every machine and every time",
+        })),
+      ],
+      "no-restricted-globals": ["error", { name: "Date", message: "the core knows no clock" }],
+    },
+  },
+);

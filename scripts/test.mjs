@@ -1,0 +1,72 @@
+// `npm test`: sets up what is missing, then runs everything: types, lint and import rules, core, server on a real
+// PostgreSQL, command line, browser. Ends with one line over all suites.
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
+import { ensureDebianPackages } from "./setup/debian.mjs";
+import { Postgres } from "./setup/postgres.mjs";
+import { SetupError, runShown, say } from "./setup/run.mjs";
+
+const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
+const totals = { passed: 0, failed: 0, skipped: 0 };
+let postgres = null;
+
+/** A suite that is one program: it passed or it failed. */
+async function program(name, command, args) {
+  say(`\n== ${name}`);
+  const ok = (await runShown(command, args)) === 0;
+  totals[ok ? "passed" : "failed"]++;
+}
+
+/** A suite of Vitest: its tests are counted one by one. */
+async function vitest(name, projects, env = {}) {
+  say(`\n== ${name}`);
+  const report = path.join(temporary, `${name.replaceAll(" ", "-")}.json`);
+  const args = ["--no-install", "vitest", "run", ...projects.flatMap((p) => ["--project", p]), "--reporter=default", "--reporter=json", `--outputFile.json=${report}`];
+  const code = await runShown("npx", args, { env: { ...process.env, ...env } });
+  let counted = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0 };
+  try {
+    counted = JSON.parse(readFileSync(report, "utf8"));
+  } catch {
+    // It did not get as far as a report.
+  }
+  totals.passed += counted.numPassedTests;
+  totals.failed += counted.numFailedTests;
+  totals.skipped += counted.numPendingTests;
+  if (code !== 0 && counted.numFailedTests === 0) totals.failed++;
+}
+
+function cleanUp() {
+  if (postgres) postgres.stop("immediate");
+  rmSync(temporary, { recursive: true, force: true });
+}
+for (const signal of ["SIGINT", "SIGTERM"]) {
+  process.on(signal, () => {
+    cleanUp();
+    process.exit(130);
+  });
+}
+
+try {
+  ensureNode();
+  ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
+  ensurePackages();
+  await program("types", "npx", ["--no-install", "tsc", "-b"]);
+  await program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]);
+  ensureBuild();
+  // PostgreSQL's own user must get through to its folder.
+  chmodSync(temporary, 0o755);
+  postgres = await new Postgres(path.join(temporary, "postgres")).start();
+  const env = { TEST_DATABASE_URL: postgres.url(), KEEN_PEBBLE_LOG: "silent" };
+  await vitest("core, page logic and command line", ["core", "web", "cli"], env);
+  await vitest("server", ["server"], env);
+  await vitest("browser", ["e2e"], env);
+} catch (error) {
+  totals.failed++;
+  process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);
+} finally {
+  cleanUp();
+}
+say(`\n${totals.passed} passed, ${totals.failed} failed, ${totals.skipped} skipped`);
+process.exitCode = totals.failed > 0 || totals.passed === 0 ? 1 : 0;

@@ -1,0 +1,18 @@
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  // Our own packages are taken from their sources.
+  resolve: { conditions: ["source"] },
+  ssr: { resolve: { conditions: ["source"] } },
+  test: {
+    testTimeout: 30_000,
+    hookTimeout: 120_000,
+    projects: [
+      { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"] } },
+      { extends: true, test: { name: "web", include: ["web/src/**/*.test.ts"] } },
+      { extends: true, test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false } },
+      { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
+      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], fileParallelism: false } },
+    ],
+  },
+});
