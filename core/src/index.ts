@@ -38,7 +38,7 @@ export { explain, explainStart } from "./simulation/explain.ts";
 export type { RunOptions, RunResult } from "./simulation/run.ts";
 export { explainFrame, run, stateAt } from "./simulation/run.ts";
 export { startState } from "./simulation/start-state.ts";
-export { BUMP, EVENT_NAMES, PLAYING, STATUS_NAMES, SimState } from "./simulation/state.ts";
+export { ARRIVE, BUMP, EVENT_NAMES, PLAYING, STATUS_NAMES, SimState } from "./simulation/state.ts";
 export { step } from "./simulation/step.ts";
 export type { TextHash, TraceRows } from "./simulation/trace.ts";
 export { ROW_BUMPING, ROW_MOVING, ROW_ON_LEG, TraceRecorder, fingerprint, writeTrace } from "./simulation/trace.ts";

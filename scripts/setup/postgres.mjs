@@ -48,6 +48,11 @@ export class Postgres {
       runQuietly(command, args, { what: "making the database", cwd: "/" });
     }
     this.port = await freePort();
+    return this.restart();
+  }
+
+  /** Starts the cluster on the port that it has. */
+  async restart() {
     const options = `-c listen_addresses=127.0.0.1 -p ${this.port} -c unix_socket_directories=''`;
     const [command, args] = this.as("pg_ctl", ["-D", this.folder, "-l", path.join(this.folder, "server.log"), "-w", "-o", options, "start"]);
     // Its own session, and no pipe that the server would keep open.

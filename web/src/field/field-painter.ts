@@ -1,4 +1,5 @@
 import type { Explanation, Project, Room, TraceRows } from "@keen-pebble/core";
+import { ARRIVE } from "@keen-pebble/core";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench-store.ts";
 import { benchStore } from "../session/bench-store.ts";
@@ -185,7 +186,7 @@ export class FieldPainter {
     for (let i = 0; i < rows.events.length; i += 3) {
       const frame = rows.events[i]!;
       if (frame > shown) break;
-      if (rows.events[i + 1] !== 1 || rows.room[frame] !== room) continue;
+      if (rows.events[i + 1] !== ARRIVE || rows.room[frame] !== room) continue;
       const x = left + (rows.x[frame]! / 256 + half) * zoom;
       const y = top + (rows.y[frame]! / 256 + half) * zoom;
       c.moveTo(x + 2, y);

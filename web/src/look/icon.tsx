@@ -18,6 +18,7 @@ const PATHS = {
   waiting: "M8 3.2v5l3 2M8 14.2A6.2 6.2 0 1 1 8 1.8a6.2 6.2 0 0 1 0 12.4z",
   attention: "M8 2.5 14 13.5H2zM8 6.5v3.5M8 11.9v.1",
   search: "M7 11.5A4.5 4.5 0 1 0 7 2.5a4.5 4.5 0 0 0 0 9zM10.4 10.4 14 14",
+  more: "M3.5 8v0M8 8v0M12.5 8v0",
   close: "M4 4l8 8M12 4l-8 8",
 } as const;
 

@@ -18,7 +18,7 @@ export function KeyHelp() {
   useEffect(() => {
     const open = (): void => setShown(true);
     const press = (event: KeyboardEvent): void => {
-      if (keyOf(event) === "?" && !isTyping(event.target) && !isWalking()) open();
+      if (keyOf(event) === "?" && !isTyping(event) && !isWalking()) open();
     };
     window.addEventListener(OPEN, open);
     window.addEventListener("keydown", press);

@@ -6,12 +6,12 @@ import { Icon } from "./icon.tsx";
 
 /** One thing that must be told, until it is dismissed. */
 export function Notice() {
-  const text = useProject((state) => state.notice);
-  if (text === null) return null;
+  const told = useProject((state) => state.notice);
+  if (told === null) return null;
   return (
-    <Alert className="notice" transition={false}>
-      <Icon name="attention" />
-      <span className="grow">{text}</span>
+    <Alert className={`notice ${told.tone}`} role="status" transition={false}>
+      <Icon name={told.tone === "info" ? "check" : "attention"} />
+      <span className="grow">{told.text}</span>
       <Button variant="bare" className="btn-icon" aria-label="Dismiss" title="Dismiss" onClick={() => notice(null)}>
         <Icon name="close" />
       </Button>

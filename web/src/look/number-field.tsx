@@ -61,6 +61,7 @@ export function NumberField({ label, unit, value, step, warn, onValue, onStrokeE
         id={id}
         inputMode="decimal"
         autoComplete="off"
+        data-settled={draft === null ? "" : undefined}
         value={draft ?? String(value)}
         onChange={(event) => setDraft(event.target.value)}
         onBlur={(event) => commit(event.target.value)}

@@ -2,12 +2,13 @@ import type { Verdict } from "@keen-pebble/core";
 import { logFrames } from "@keen-pebble/core";
 import { useEffect, useRef } from "react";
 import Button from "react-bootstrap/Button";
+import Dropdown from "react-bootstrap/Dropdown";
 import Form from "react-bootstrap/Form";
 import { Icon } from "../look/icon.tsx";
 import { IconButton } from "../look/icon-button.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { chooseRate, selectLog } from "../session/bench.ts";
+import { chooseRate, removeLog, selectLog, tellFingerprint } from "../session/bench.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { BENCH } from "../session/commands.ts";
 import { useBench, useProject } from "../session/hooks.ts";
@@ -42,14 +43,35 @@ function LogChooser() {
   const walking = useBench((state) => state.walk !== null);
   const ids = logOrder(logs ?? {});
   return (
-    <Form.Select aria-label="Log" value={log ?? ""} disabled={walking || ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
-      {ids.length === 0 && <option value="">No log yet</option>}
-      {ids.map((id) => (
-        <option key={id} value={id}>
-          {logTitle(logs![id]!, id)}
-        </option>
-      ))}
-    </Form.Select>
+    <div className="row-line">
+      <Form.Select aria-label="Log" value={log ?? ""} disabled={walking || ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
+        {ids.length === 0 && <option value="">No log yet</option>}
+        {ids.map((id) => (
+          <option key={id} value={id}>
+            {logTitle(logs![id]!, id)}
+          </option>
+        ))}
+      </Form.Select>
+      <LogMenu disabled={walking || log === null} />
+    </div>
+  );
+}
+
+function LogMenu({ disabled }: { readonly disabled: boolean }) {
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="plain" className="btn-icon bare-toggle" aria-label="More about this log" title="More about this log" disabled={disabled}>
+        <Icon name="more" />
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        <Dropdown.Item as="button" onClick={() => void tellFingerprint()}>
+          Fingerprint of this run
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={removeLog}>
+          Take this log away
+        </Dropdown.Item>
+      </Dropdown.Menu>
+    </Dropdown>
   );
 }
 

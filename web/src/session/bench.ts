@@ -1,9 +1,9 @@
 import type { EditStep, InputLog, Project } from "@keen-pebble/core";
-import { RefusedError, logHolds, readLog } from "@keen-pebble/core";
+import { ARRIVE, RefusedError, logHolds, readLog } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
 import type { Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
-import { edit, onProject, projectStore, simulationClient } from "./project-store.ts";
+import { edit, notice, onProject, projectStore, simulationClient } from "./project-store.ts";
 
 let runAsked = 0;
 let explainBusy = false;
@@ -130,11 +130,17 @@ export function showFrame(frame: number): void {
   wantExplanation();
 }
 
-/** The frame of the next pebble after the shown frame, or the one before it; null where there is none. */
-export function nextPebble(direction: 1 | -1): number | null {
+/**
+ * The frame of the next pebble or event after the shown frame, or of the one before it; null where there is none.
+ * Arrivals are left out: in gliding they come with every cell.
+ */
+export function nextMark(direction: 1 | -1): number | null {
   const { run, frame } = benchStore.getState();
   if (run === null) return null;
-  const frames = run.verdicts.map((v) => v.frame).filter((f) => (direction > 0 ? f > frame : f < frame));
+  const marks = run.verdicts.map((v) => v.frame);
+  const { events } = run.rows;
+  for (let i = 0; i < events.length; i += 3) if (events[i + 1] !== ARRIVE) marks.push(events[i]!);
+  const frames = marks.filter((f) => (direction > 0 ? f > frame : f < frame));
   if (frames.length === 0) return null;
   return direction > 0 ? Math.min(...frames) : Math.max(...frames);
 }
@@ -196,6 +202,23 @@ export function pointAt(pointer: { x: number; y: number } | null): void {
 export function changeSetting(rulesId: string, setting: string, before: number | string | boolean, after: number | string | boolean, stroke: string | null): boolean {
   if (before === after) return true;
   return edit({ kind: "change-rules", rules: rulesId, setting, before, after }, stroke);
+}
+
+/** Takes the selected log away; undo brings it back. */
+export function removeLog(): void {
+  const { project } = projectStore.getState();
+  const { log } = benchStore.getState();
+  if (project !== null && log !== null) edit({ kind: "remove-log", log, text: project.logs[log]! });
+}
+
+/** Tells the fingerprint of the selected log's run: the same that server and command line give. */
+export async function tellFingerprint(): Promise<void> {
+  const { project } = projectStore.getState();
+  const { log } = benchStore.getState();
+  const answer = project === null || log === null ? undefined : await simulationClient()?.fingerprint(project.logs[log]!);
+  if (answer === undefined) return;
+  if (typeof answer === "string") notice(`Fingerprint of this run: ${answer}`, "info");
+  else notice(answer.refused);
 }
 
 /** Paints cells of the shown room that do not hold the tile yet. */

@@ -1,5 +1,5 @@
 import { beginWalk, endWalk, isWalking } from "./walk.ts";
-import { nextPebble, pause, play, showFrame, toggleOverlay, chooseTool } from "./bench.ts";
+import { nextMark, pause, play, showFrame, toggleOverlay, chooseTool } from "./bench.ts";
 import type { Overlay } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { fieldHandle } from "./field-handle.ts";
@@ -45,8 +45,8 @@ export const BENCH = {
   forward: { name: "A frame forward", keys: ["ArrowRight"], can: hasRun, act: stepBy(1) },
   backTen: { name: "Ten frames back", keys: ["Shift+ArrowLeft"], can: hasRun, act: stepBy(-10) },
   forwardTen: { name: "Ten frames forward", keys: ["Shift+ArrowRight"], can: hasRun, act: stepBy(10) },
-  nextPebble: { name: "Next pebble", keys: ["."], can: hasRun, act: jump(() => nextPebble(1)) },
-  previousPebble: { name: "Pebble before", keys: [","], can: hasRun, act: jump(() => nextPebble(-1)) },
+  nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => nextMark(1)) },
+  previousMark: { name: "Pebble or event before", keys: [","], can: hasRun, act: jump(() => nextMark(-1)) },
   grid: overlay("Grid", "G", "grid"),
   body: overlay("Body and tested cells", "B", "body"),
   trail: overlay("Trail", "T", "trail"),

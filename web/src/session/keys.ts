@@ -18,7 +18,13 @@ export function keyText(key: string): string {
     .join(" ");
 }
 
-/** Whether what is typed belongs to a field that takes text. */
-export function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.matches("input, textarea, select, [contenteditable]");
+/**
+ * Whether a key belongs to the field that has the keyboard. A list, and a number that is not being typed, leave
+ * what is pressed with Ctrl to the commands: undo takes back the change, not a letter.
+ */
+export function isTyping(event: KeyboardEvent): boolean {
+  const { target } = event;
+  if (!(target instanceof HTMLElement)) return false;
+  if (event.ctrlKey && target.matches("select, [data-settled]")) return false;
+  return target.matches("input:not([type=checkbox]), textarea, select, [contenteditable]");
 }

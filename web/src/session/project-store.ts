@@ -6,6 +6,12 @@ import { claimEntry, leftBehind } from "./outbox.ts";
 import { Saver } from "./saving.ts";
 import { SimulationClient } from "./simulation-client.ts";
 
+/** Something told to the person: good to know, or in need of attention. */
+export interface Told {
+  readonly tone: "info" | "attention";
+  readonly text: string;
+}
+
 /** The world that is open, and what can be taken back. */
 export interface ProjectState {
   readonly phase: "none" | "loading" | "ready" | "missing" | "failed";
@@ -14,8 +20,8 @@ export interface ProjectState {
   readonly worldId: string | null;
   readonly project: Project | null;
   readonly history: History;
-  /** Something that must be told: edits that could not be kept, or that could not be made. */
-  readonly notice: string | null;
+  /** Something that must be told, until it is dismissed. */
+  readonly notice: Told | null;
 }
 
 const NOTHING: ProjectState = { phase: "none", message: null, worldId: null, project: null, history: EMPTY_HISTORY, notice: null };
@@ -136,8 +142,8 @@ export function travel(direction: "undo" | "redo", dry = false): boolean {
 }
 
 /** Tells the person something that stays until it is dismissed. */
-export function notice(text: string | null): void {
-  projectStore.setState({ notice: text });
+export function notice(text: string | null, tone: Told["tone"] = "attention"): void {
+  projectStore.setState({ notice: text === null ? null : { text, tone } });
 }
 
 /** Puts own steps back that were not acknowledged when their tab was closed. */
@@ -145,7 +151,9 @@ function bringBack(steps: readonly EditStep[]): void {
   if (steps.length === 0) return;
   const { project } = projectStore.getState();
   const { after, kept, lost } = applyWhatFits(project!, steps);
-  projectStore.setState({ project: after, notice: lost > 0 ? lostText(lost, kept.length) : `${count(kept.length)} from your last visit brought back.` });
+  projectStore.setState({ project: after });
+  if (lost > 0) notice(lostText(lost, kept.length));
+  else notice(`${count(kept.length)} from your last visit brought back.`, "info");
   saver?.add(kept);
   tell(after, kept, null);
 }
@@ -159,8 +167,9 @@ function rebase(theirs: readonly EditStep[], own: readonly EditStep[]): readonly
   projectStore.setState({
     project: after,
     history: lost > 0 ? EMPTY_HISTORY : projectStore.getState().history,
-    notice: lost > 0 ? lostText(lost, kept.length) : "This world was changed elsewhere; your edits were put on top.",
   });
+  if (lost > 0) notice(lostText(lost, kept.length));
+  else notice("This world was changed elsewhere; your edits were put on top.", "info");
   tell(after, null, null);
   return kept;
 }

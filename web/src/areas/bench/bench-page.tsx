@@ -82,6 +82,11 @@ function useOpenWorld(worldId: string): void {
 function useAddress(): void {
   const [query, setQuery] = useSearchParams();
   const first = useRef(query);
+  // It is another function after each change of the address, and must not start the reading again.
+  const write = useRef(setQuery);
+  useEffect(() => {
+    write.current = setQuery;
+  }, [setQuery]);
   const phase = useProject((state) => state.phase);
   useEffect(() => {
     const { project } = projectStore.getState();
@@ -95,19 +100,19 @@ function useAddress(): void {
       // Browsers count how often an address changes; while it plays it would be too often.
       clearTimeout(timer);
       if (walk !== null || playing) return;
-      timer = setTimeout(() => setQuery({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true }), 150);
+      timer = setTimeout(() => write.current({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true }), 150);
     });
     return () => {
       stop();
       clearTimeout(timer);
     };
-  }, [phase, setQuery]);
+  }, [phase]);
 }
 
 function useKeys(): void {
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
-      if (isTyping(event.target) || isWalking() || document.querySelector(".modal.show")) return;
+      if (isTyping(event) || isWalking() || document.querySelector(".modal.show")) return;
       const key = keyOf(event);
       // A button that has the keyboard is pressed by Space.
       if (key === "Space" && event.target instanceof HTMLElement && event.target.closest("button, a")) return;

@@ -1,0 +1,81 @@
+import type { WebElement , Origin } from "selenium-webdriver";
+import { Key } from "selenium-webdriver";
+import { Select } from "selenium-webdriver/lib/select.js";
+import type { Browser } from "./browser.ts";
+import { PATIENCE } from "./browser.ts";
+
+/** A pebble as the page tells it: `passes at frame 12: end cell 3 4`. */
+export type Told = string;
+
+/** What a person does and reads on the Bench. */
+export class BenchDriver {
+  constructor(private readonly browser: Browser) {}
+
+  /** Waits until a run is shown. */
+  async ready(): Promise<void> {
+    await this.browser.untilText(".status", (text) => text.includes("frames in"));
+  }
+
+  /** Presses and lets go of a key, with the page itself as what has the keyboard. */
+  async key(...keys: string[]): Promise<void> {
+    const actions = this.browser.driver.actions();
+    for (const key of keys) actions.keyDown(key);
+    for (const key of [...keys].reverse()) actions.keyUp(key);
+    await actions.perform();
+  }
+
+  /** Holds a key until the walker's cell fits, as one does when one walks. It may have gone on by the time that is seen. */
+  async hold(key: string, fits: (x: number, y: number) => boolean): Promise<void> {
+    await this.browser.driver.actions().keyDown(key).perform();
+    await this.browser.untilText(".status", (text) => {
+      const [, x, y] = /Walker (\d+),(\d+)/.exec(text) ?? [];
+      return x !== undefined && y !== undefined && fits(Number(x), Number(y));
+    });
+    await this.browser.driver.actions().keyUp(key).perform();
+  }
+
+  /** The pebbles on the line, once they are as wanted. */
+  async pebbles(fits: (pebbles: Told[]) => boolean): Promise<Told[]> {
+    let last: Told[] = [];
+    await this.browser.driver
+      .wait(async () => {
+        last = await this.browser.driver.executeScript<Told[]>("return [...document.querySelectorAll('.lane-pebble')].map((e) => e.getAttribute('aria-label'))");
+        return fits(last);
+      }, PATIENCE)
+      .catch(() => {
+        throw new Error(`pebbles stayed at ${JSON.stringify(last)}`);
+      });
+    return last;
+  }
+
+  /** Drags on the field from one cell to another; a click where they are the same. Cells are 32 px in a room of 20 x 16. */
+  async drag(from: readonly [number, number], to: readonly [number, number] = from): Promise<void> {
+    const canvas = await this.browser.find(".field-canvas");
+    const { width, height } = await canvas.getRect();
+    const at = ([x, y]: readonly [number, number]) => ({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 7.5) * 32), origin: canvas as unknown as Origin });
+    if (width < 640 || height < 512) throw new Error("the field is smaller than the room at 2x");
+    await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
+  }
+
+  /** Chooses a tile to paint with. */
+  async tile(name: string): Promise<void> {
+    await (await this.browser.find(`.swatches [title="${name}"]`)).click();
+  }
+
+  /** Types a value into a number field. */
+  async number(label: string, value: string): Promise<void> {
+    const field = await this.field(label);
+    await field.click();
+    await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
+  }
+
+  private async field(label: string): Promise<WebElement> {
+    const id = await this.browser.driver.executeScript<string>("return [...document.querySelectorAll('.anatomy label')].find((l) => l.textContent === arguments[0])?.htmlFor", label);
+    return this.browser.driver.executeScript<WebElement>("return document.getElementById(arguments[0])", id);
+  }
+
+  /** Chooses a value in a field with a list. */
+  async choose(label: string, value: string): Promise<void> {
+    await new Select(await this.field(label)).selectByVisibleText(value);
+  }
+}
