@@ -9,5 +9,5 @@ export default defineConfig({
   resolve: { conditions: ["source", "browser", "module", "import", "default"] },
   worker: { format: "es" },
   build: { target: "es2022", sourcemap: true, chunkSizeWarningLimit: 900 },
-  server: { host: "127.0.0.1", proxy: { "/api": { target: api, changeOrigin: true } } },
+  server: { host: "127.0.0.1", proxy: { "/api": { target: api } } },
 });

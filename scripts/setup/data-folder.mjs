@@ -51,5 +51,5 @@ function readLock(lock) {
 function isAlive(pid) {
   // A process number may have been given to somebody else's program since.
   const cmdline = `/proc/${pid}/cmdline`;
-  return existsSync(cmdline) && readFileSync(cmdline, "utf8").includes("start.mjs");
+  return existsSync(cmdline) && /scripts\/(start|dev)\.mjs/.test(readFileSync(cmdline, "utf8"));
 }
