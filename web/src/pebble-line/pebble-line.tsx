@@ -108,6 +108,7 @@ function Transport() {
 function FrameCount() {
   const frame = useRef<HTMLSpanElement>(null);
   const rest = useRef<HTMLSpanElement>(null);
+  const seconds = useRef<HTMLSpanElement>(null);
   const frameRate = useProject((state) => state.project?.world.frameRate ?? 60);
   const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? NO_VERDICTS) : NO_VERDICTS));
   useEffect(() => {
@@ -116,7 +117,8 @@ function FrameCount() {
       const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
       const unused = state.walk === null && state.parsed !== null && state.run !== null ? logFrames(state.parsed) : frames;
       frame.current!.textContent = String(state.frame);
-      rest.current!.textContent = `of ${frames}${unused > frames ? ` (${unused} in the log)` : ""}  ${(state.frame / frameRate).toFixed(2)} s`;
+      rest.current!.textContent = `of ${frames}${unused > frames ? ` (${unused} in the log)` : ""}`;
+      seconds.current!.textContent = `${(state.frame / frameRate).toFixed(2)} s`;
     };
     follow();
     return benchStore.subscribe(follow);
@@ -126,6 +128,7 @@ function FrameCount() {
     <div className="row-line frame-count">
       <span className="frame" ref={frame} />
       <span className="quiet" ref={rest} />
+      <span className="quiet" ref={seconds} />
       <span className="grow" />
       {kinds
         .filter(({ count }) => count > 0)

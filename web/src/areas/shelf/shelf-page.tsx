@@ -2,6 +2,7 @@ import type { WorldEntry } from "@keen-pebble/server/api";
 import { useCallback, useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
+import { plural } from "../../look/plural.ts";
 import { TopBar } from "../../look/top-bar.tsx";
 import { listWorlds } from "../../session/api-client.ts";
 import { WorldCard } from "./world-card.tsx";
@@ -47,7 +48,7 @@ export function ShelfPage() {
       <footer className="status">
         {worlds && (
           <span>
-            <b className="mono">{worlds.length}</b> {worlds.length === 1 ? "world" : "worlds"}, <b className="mono">{worlds.reduce((n, w) => n + w.rooms, 0)}</b> rooms, <b className="mono">{worlds.reduce((n, w) => n + w.logs, 0)}</b> logs
+            {plural(worlds.length, "world")}, {plural(worlds.reduce((n, w) => n + w.rooms, 0), "room")}, {plural(worlds.reduce((n, w) => n + w.logs, 0), "log")}
           </span>
         )}
         <span className="grow" />

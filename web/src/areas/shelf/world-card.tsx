@@ -6,6 +6,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { Pebble } from "../../look/pebble.tsx";
+import { plural } from "../../look/plural.ts";
 import { logOrder, logTitle } from "../../logs/log-title.ts";
 import { openWorld } from "../../session/api-client.ts";
 import { SimulationClient } from "../../session/simulation-client.ts";
@@ -151,8 +152,4 @@ async function lookAt(id: string): Promise<Looked | null> {
   } finally {
     client.close();
   }
-}
-
-function plural(n: number, word: string): string {
-  return n === 0 ? `no ${word}s` : `${n} ${word}${n === 1 ? "" : "s"}`;
 }

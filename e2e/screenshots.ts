@@ -1,0 +1,43 @@
+import { mkdirSync } from "node:fs";
+import path from "node:path";
+import { Key } from "selenium-webdriver";
+import { BenchDriver } from "./bench-driver.ts";
+import { Browser } from "./browser.ts";
+import { Started } from "./started.ts";
+
+const folder = path.resolve(import.meta.dirname, "../docs/screenshots");
+mkdirSync(folder, { recursive: true });
+const started = await Started.start();
+const browser = await Browser.open();
+const bench = new BenchDriver(browser);
+const open = (query: string): Promise<void> => browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall&${query}`);
+const take = (name: string): Promise<void> => browser.picture(path.join(folder, `${name}.png`));
+
+try {
+  await open("log=round-the-basin&f=101");
+  await bench.ready();
+  await take("bench");
+
+  await bench.tile("Coping");
+  await bench.drag([8, 3]);
+  await bench.pebbles((pebbles) => pebbles.some((pebble) => pebble.startsWith("fails")));
+  for (const key of [Key.HOME, ".", "."]) await bench.key(key);
+  await browser.untilText("[aria-label=Contact]", (text) => text.includes("stopped the walker"));
+  await take("bench-failing-check");
+  await bench.key(Key.CONTROL, "z");
+  await browser.untilText(".saving", (text) => text.startsWith("saved"));
+
+  await open("log=turn-in-time&f=24");
+  await bench.ready();
+  await bench.key("r");
+  await bench.hold(Key.ARROW_RIGHT, (x) => x >= 7);
+  await take("bench-walking");
+  await bench.key(Key.ESCAPE);
+
+  await browser.driver.get(started.address);
+  await browser.untilText(".world-card", (text) => text.includes("12 hold"));
+  await take("shelf");
+} finally {
+  await browser.close();
+  await started.stop();
+}
