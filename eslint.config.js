@@ -20,7 +20,7 @@ export default tseslint.config(
     extends: [tseslint.configs.recommendedTypeChecked],
     plugins: { "import-x": importX, "react-hooks": reactHooks },
     languageOptions: { parserOptions: { projectService: { allowDefaultProject: ["web/vite.config.ts", "vitest.config.ts"] }, tsconfigRootDir: import.meta.dirname } },
-    settings: { "import-x/resolver-next": [createTypeScriptImportResolver({ project: ["core", "server", "web", "cli", "e2e"].map((w) => `${w}/tsconfig.json`), conditionNames: ["source", "types", "import", "default"], noWarnOnMultipleProjects: true })] },
+    settings: { "import-x/parsers": { "@typescript-eslint/parser": [".ts", ".tsx"] }, "import-x/extensions": [".ts", ".tsx"], "import-x/resolver-next": [createTypeScriptImportResolver({ project: ["core", "server", "web", "cli", "e2e"].map((w) => `${w}/tsconfig.json`), conditionNames: ["source", "types", "import", "default"], noWarnOnMultipleProjects: true })] },
     rules: {
       "import-x/no-cycle": ["error", { ignoreExternal: true }],
       "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones }],

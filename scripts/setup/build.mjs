@@ -47,7 +47,7 @@ export function ensureBuild() {
 
 function addFolder(hash, folder) {
   for (const name of readdirSync(folder).sort()) {
-    if (name === "dist" || name === "node_modules") continue;
+    if (name === "dist" || name === "node_modules" || name.endsWith(".tsbuildinfo")) continue;
     const file = path.join(folder, name);
     if (statSync(file).isDirectory()) addFolder(hash, file);
     else hash.update(path.relative(ROOT, file)).update("\0").update(readFileSync(file));
