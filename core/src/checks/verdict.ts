@@ -14,6 +14,8 @@ export interface Verdict {
   /** The deciding frame. */
   readonly frame: number;
   readonly seen: string | null;
+  /** It is one of the world's laws, not one of the log's own checks. */
+  readonly law?: true;
 }
 
 /**

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RefusedError } from "../errors/refused-error.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
+import { readCsvLog } from "./read-csv-log.ts";
 import { readLog } from "./read-log.ts";
 import { writeLog } from "./write-log.ts";
 
@@ -67,4 +68,27 @@ describe("a log that is not in order is refused at its line", () => {
     expect(() => readLog(text)).toThrow(RefusedError);
     expect(() => readLog(text)).toThrow(message);
   });
+});
+
+describe("a log out of a CSV file", () => {
+  const lines = (text: string): string => writeLog(readCsvLog(text)).split("---\n")[1]!.trim().split("\n").join(", ");
+  it.each([
+    ["frame,keys\r\n1,R\r\n2,R\r\n3,RU\r\n4,.\r\n", "2 R, 1 RU, 1 ."],
+    ["frame,keys\n1,R\n31,\n61,L", "30 R, 30 ., 1 L"],
+    ["frame,keys\n0,R\n10,.", "10 R, 1 ."],
+    ["frame,keys\n5,A", "4 ., 1 A"],
+    ['"frame","keys"\n"1","RU"\n', "1 RU"],
+  ])("%j is %s", (text, expected) => expect(lines(text)).toBe(expected));
+  it.each([
+    ["", "line 1: expected a header with the names of the columns"],
+    ["keys,frame\nR,1", "line 1: header: expected `frame,keys`"],
+    ["frame,keys\n", "line 1: frame: expected a row"],
+    ["frame,keys\n1,R\n1,L", 'line 3: frame: expected a frame after 1, found 1'],
+    ["frame,keys\n0,R\n0,L", 'line 3: frame: expected a frame after 0, found 0'],
+    ["frame,keys\n1,UR", "line 2: keys: expected `.` or letters"],
+    ["frame,keys\n-1,R", "line 2: frame: expected a frame number"],
+    ["frame,keys\n1,R,5", "line 2: expected 2 fields"],
+    ["frame,keys\n99999999,R", "line 2: frame: a log has at most 10000000 frames"],
+    ['frame,keys\n1,"R', "broken CSV"],
+  ])("%j is refused", (text, message) => expect(() => readCsvLog(text, "pressed.csv")).toThrow(message));
 });

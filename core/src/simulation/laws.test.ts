@@ -1,7 +1,9 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import { floorModulo } from "../integers/units.ts";
+import { flatLog } from "../logs/flat-log.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
+import { logFrames } from "../logs/input-log.ts";
 import { FIXED, anyLog, anyOptions, anyRows, anyWorld } from "../test-support/arbitraries.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { compile, recompileRoom } from "./compile.ts";
@@ -32,6 +34,41 @@ it("a run is the same every time, however the log's lines are cut", () => {
     }),
     FIXED,
   );
+});
+
+it("a log with `until` and its flat form have the same trace", () => {
+  let early = 0;
+  const anyWhat = fc.oneof(
+    fc.constant({ kind: "aligned", strictly: true } as const),
+    fc.constant({ kind: "still" } as const),
+    fc.record({ kind: fc.constant("event" as const), event: fc.constantFrom("bump" as const, "arrive" as const), subject: fc.constant(null) }),
+    fc.record({ kind: fc.constant("cell" as const), x: fc.integer({ min: 0, max: 5 }), y: fc.integer({ min: 0, max: 5 }), room: fc.constant(null) }),
+  );
+  fc.assert(
+    fc.property(anyWorld, anyLog, fc.array(fc.option(anyWhat), { minLength: 24, maxLength: 24 }), (world, log, whats) => {
+      const until = { ...log, lines: log.lines.map((line, i) => (line.kind === "keys" ? { ...line, until: whats[i] ?? null } : line)) };
+      const c = compile(world);
+      const first = run(c, until, { rows: true, checks: true });
+      const flat = flatLog(until, first.lineEnds);
+      expect(flat.lines.every((line) => line.kind === "comment" || line.until === null)).toBe(true);
+      const again = run(c, flat, { rows: true, checks: true });
+      expect(again.rows).toEqual(first.rows);
+      expect(again.verdicts).toEqual([]);
+      if (first.lineEnds.length === log.lines.length && first.frames < logFrames(log)) early++;
+    }),
+    FIXED,
+  );
+  expect(early).toBeGreaterThan(20);
+});
+
+it("the world's laws are watched in every log, behind the log's own checks", () => {
+  const world = { ...tinyWorld(["S.#"], { glide: { speed: 4 } }), laws: ["never event bump", "always aligned"] };
+  const log = { ...tinyLog("9 R"), checks: [{ when: { kind: "end" }, what: { kind: "cell", x: 1, y: 0, room: null } }] } as const;
+  expect(run(compile(world), log, { checks: true }).verdicts).toEqual([
+    { check: "end cell 1 0", verdict: "pass", frame: 9, seen: null },
+    { check: "never event bump", verdict: "fail", frame: 5, seen: "bump", law: true },
+    { check: "always aligned", verdict: "pass", frame: 9, seen: null, law: true },
+  ]);
 });
 
 it("land rests on the grid only, and never overlaps what blocks", () => {

@@ -1,5 +1,6 @@
 import type { Verdict } from "../checks/verdict.ts";
 import { Watch } from "../checks/verdict.ts";
+import { lawChecks } from "../checks/laws.ts";
 import type { Holds } from "../checks/holds.ts";
 import { compileWhat, seenText } from "../checks/holds.ts";
 import { whatText } from "../checks/what.ts";
@@ -25,7 +26,7 @@ export interface RunResult {
   readonly status: number;
   /** A cheap hash of room, x and y in every row: equal for runs that took the same path. */
   readonly pathHash: number;
-  /** One for each check of the log, in order; an `until` that ran out stands last. Empty unless asked for. */
+  /** One for each check of the log, then one for each law of the world; an `until` that ran out stands last. Empty unless asked for. */
   readonly verdicts: readonly Verdict[];
   /** The rows, or null unless asked for. */
   readonly rows: TraceRows | null;
@@ -36,7 +37,7 @@ export interface RunResult {
 export interface RunOptions {
   /** Keep the rows. */
   readonly rows?: boolean;
-  /** Watch the log's checks. */
+  /** Watch the log's checks and the world's laws. */
   readonly checks?: boolean;
   /** Stop after this frame: for looking at the state in the middle of a run. */
   readonly last?: number;
@@ -77,6 +78,7 @@ class Run {
   readonly state: SimState;
   private readonly recorder: TraceRecorder | null;
   private readonly watches: readonly Watch[];
+  private readonly laws: number;
   private readonly lineEnds: number[] = [];
   private readonly last: number;
   private readonly explained: number;
@@ -92,7 +94,9 @@ class Run {
     if (log.with.length > 0) throw new NotSimulatedError(log.with.map((line) => `\`with ${line.kind}\` in a log`));
     this.state = startState(c, log.start ?? undefined);
     this.recorder = options.rows ? new TraceRecorder(logFrames(log)) : null;
-    this.watches = options.checks ? log.checks.map((check) => new Watch(c, check)) : [];
+    const laws = options.checks ? lawChecks(c.world) : [];
+    this.watches = options.checks ? [...log.checks, ...laws].map((check) => new Watch(c, check)) : [];
+    this.laws = laws.length;
     this.last = options.last ?? Infinity;
     this.explained = options.explain ? this.last : -1;
   }
@@ -106,7 +110,8 @@ class Run {
       this.line(line);
       this.lineEnds.push(state.frame);
     }
-    const verdicts = this.watches.map((watch) => watch.finish(state));
+    const own = this.watches.length - this.laws;
+    const verdicts = this.watches.map((watch, i): Verdict => (i < own ? watch.finish(state) : { ...watch.finish(state), law: true }));
     if (this.ranOut !== null) verdicts.push(this.ranOut);
     return {
       frames: state.frame,

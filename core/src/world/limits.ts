@@ -11,6 +11,8 @@ export const LIMITS = {
   lives: [1, 99],
   nameLength: 80,
   fileBytes: 16 * 1024 * 1024,
+  /** Of a CSV file: a trace of some million frames, and what a string may hold. */
+  csvBytes: 256 * 1024 * 1024,
   depth: 32,
   probes: [1, 16],
   corners: [3, 8],
