@@ -2,6 +2,8 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
+import type { TestSuites } from "junit2json";
+import { parse } from "junit2json";
 import { afterAll, beforeAll, expect, it } from "vitest";
 
 const root = path.resolve(import.meta.dirname, "../..");
@@ -46,8 +48,8 @@ it("verify --json is one value with an entry a log; a log that cannot be read is
   const { status, stdout } = keenPebble("verify", demo, path.join(logs, "turn-in-time.inputs"), bad, "--json");
   expect(status).toBe(2);
   expect(JSON.parse(stdout)).toMatchObject([
-    { holds: true, frames: 48, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string, checks: [{ check: "at 24 cell 7 12", verdict: "pass", frame: 24, seen: null }, {}, {}] },
-    { log: bad, error: expect.stringContaining("line 3: line: expected `COUNT KEYS`") as string },
+    { holds: true, frames: 48, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string, checks: [{ check: "at 24 cell 7 12", verdict: "pass", frame: 24, seen: null }, {}, {}, { check: "never outside", law: true }] },
+    { log: bad, error: expect.stringMatching(/^line 3: line: expected `COUNT KEYS`/) as string },
   ]);
 });
 
@@ -86,4 +88,38 @@ it("one clear line and exit 2 for files that are not there and options that do n
 it("what is not simulated yet is refused by name", () => {
   const roam = file("roam.world.json", readFileSync(path.join(root, demo), "utf8").replace('"gait": "glide"', '"gait": "roam"'));
   expect(keenPebble("replay", roam, path.join(logs, "turn-in-time.inputs"))).toMatchObject({ status: 1, stdout: "", stderr: "keen-pebble: not simulated yet: gait roam (rules main)\n" });
+});
+
+it("verify --junit writes a file that a JUnit parser reads: checks as cases, a log that cannot be read as an error", async () => {
+  const out = path.join(folder, "out.xml");
+  const bad = file("odd & <bad>.inputs", "keen-pebble-inputs 1\n---\nR\n");
+  expect(keenPebble("verify", painted(4, 7, 3), logs, bad, "--junit", out).status).toBe(2);
+  const suites = (await parse(readFileSync(out, "utf8"))) as TestSuites;
+  expect(suites).toMatchObject({ tests: 16, failures: 2, errors: 1 });
+  const cases = suites.testsuite!.flatMap((suite) => suite.testcase!.map((test) => ({ suite: suite.name, ...test })));
+  const failed = cases.filter((test) => test.failure);
+  expect(failed.map(({ name, failure }) => `${name}: ${failure![0]!.message}`)).toEqual([
+    "by 72 cell 4 3: fails at frame 72; seen: cell 4 8",
+    "end cell 16 9: fails at frame 238; seen: cell 5 14",
+  ]);
+  expect(failed[0]).toMatchObject({ suite: path.join(logs, "round-the-basin.inputs"), classname: path.join(logs, "round-the-basin.inputs") });
+  expect(cases.filter((test) => test.error)).toMatchObject([{ suite: bad, error: [{ message: expect.stringMatching(/^line 3: line: expected/) as string }] }]);
+});
+
+it("a flat log and a log out of CSV press the same, and compare says so or names the first row that differs", () => {
+  const until = file("until.inputs", "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n72 U\n300 R until cell 8 3\n9 .\n");
+  const [flat, trace, again, other] = ["flat.inputs", "a.csv", "b.csv", "c.csv"].map((name) => path.join(folder, name)) as [string, string, string, string];
+  const first = keenPebble("replay", demo, until, "--trace", trace, "--flat", flat, "--json");
+  expect(JSON.parse(first.stdout)).toEqual({ status: "playing", frames: 109, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string });
+  expect(readFileSync(flat, "utf8")).toContain("---\n72 U\n28 R\n9 .\n");
+  expect(keenPebble("replay", demo, flat, "--trace", again).stdout).toContain((JSON.parse(first.stdout) as { fingerprint: string }).fingerprint);
+  expect(keenPebble("compare", trace, again)).toMatchObject({ status: 0, stdout: "equal\n" });
+
+  const csv = file("pressed.csv", "frame,keys\n1,U\n73,R\n103,.\n110,.\n");
+  keenPebble("replay", demo, csv, "--trace", other);
+  const different = keenPebble("compare", trace, other);
+  expect(different.status).toBe(1);
+  expect(different.stdout).toBe("differs at frame 101\n  keys: . and R\n");
+  expect(JSON.parse(keenPebble("compare", trace, other, "--json").stdout)).toEqual({ equal: false, frame: 101, columns: [{ column: "keys", a: ".", b: "R" }], missing: null });
+  expect(keenPebble("compare", trace, csv)).toMatchObject({ status: 2, stderr: expect.stringContaining("pressed.csv is refused: line 1: header: lacks the column room, x, y") as string });
 });

@@ -1,22 +1,22 @@
 import { createHash } from "node:crypto";
-import { readFileSync, readdirSync, statSync } from "node:fs";
+import { closeSync, openSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeSync } from "node:fs";
 import path from "node:path";
-import type { InputLog, TextHash, World } from "@keen-pebble/core";
+import type { InputLog, ReadTrace, TextHash, World } from "@keen-pebble/core";
 import { LIMITS, readLog } from "@keen-pebble/core";
-import { readWorld } from "@keen-pebble/core/reading";
+import { readCsvLog, readTrace, readWorld } from "@keen-pebble/core/reading";
 
-/** A file that cannot be read at all: missing, a folder, too large, not UTF-8. */
+/** A file that cannot be read or written at all: missing, a folder, too large, not UTF-8. */
 export class UnreadableFile extends Error {
-  constructor(file: string, why: string) {
-    super(`${file} cannot be read: ${why}`);
+  constructor(file: string, why: string, done: "read" | "written" = "read") {
+    super(`${file} cannot be ${done}: ${why}`);
   }
 }
 
-/** The text of a file, refused where it is not UTF-8 or larger than any file of ours may be. */
-export function readText(file: string): string {
+/** The text of a file, refused where it is not UTF-8 or larger than such a file may be. */
+export function readText(file: string, most: number = LIMITS.fileBytes): string {
   try {
     const { size } = statSync(file);
-    if (size > LIMITS.fileBytes) throw new UnreadableFile(file, `it has ${size} bytes, more than ${LIMITS.fileBytes}`);
+    if (size > most) throw new UnreadableFile(file, `it has ${size} bytes, more than ${most}`);
     return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(readFileSync(file));
   } catch (error) {
     if (error instanceof UnreadableFile) throw error;
@@ -31,9 +31,9 @@ export function worldFile(file: string): World {
   return readWorld(readText(file), file);
 }
 
-/** The log in a file. Throws `UnreadableFile` or the reader's `RefusedError`. */
+/** The log in a file, an input log or a CSV of what was pressed. Throws `UnreadableFile` or the reader's `RefusedError`. */
 export function logFile(file: string): InputLog {
-  return readLog(readText(file), file);
+  return file.endsWith(".csv") ? readCsvLog(readText(file, LIMITS.csvBytes), file) : readLog(readText(file), file);
 }
 
 /** The log files that some paths name: files as they are, folders for their `*.inputs`, sorted by name. */
@@ -56,4 +56,30 @@ export function logFiles(paths: readonly string[]): string[] {
 export function sha256(): TextHash {
   const hash = createHash("sha256");
   return { update: (text) => void hash.update(text, "latin1"), hex: () => hash.digest("hex") };
+}
+
+/** The trace in a file. Throws `UnreadableFile` or the reader's `RefusedError`. */
+export function traceFile(file: string): ReadTrace {
+  return readTrace(readText(file, LIMITS.csvBytes), file);
+}
+
+/**
+ * Writes a file, beside its place first, so that it is there whole or not at all.
+ * @param write hands over the text piece by piece
+ * @throws {UnreadableFile} where it cannot be written
+ */
+export function writeWhole(file: string, write: (piece: (text: string) => void) => void): void {
+  const half = `${file}.part`;
+  try {
+    const out = openSync(half, "w");
+    try {
+      write((piece) => void writeSync(out, piece));
+    } finally {
+      closeSync(out);
+    }
+    renameSync(half, file);
+  } catch (error) {
+    rmSync(half, { force: true });
+    throw new UnreadableFile(file, (error as NodeJS.ErrnoException).code ?? String(error), "written");
+  }
 }

@@ -1,7 +1,10 @@
 import { Command, CommanderError } from "commander";
 import { CoreError } from "@keen-pebble/core";
 import { check } from "./commands/check.ts";
+import { compare } from "./commands/compare.ts";
+import type { ReplayOptions } from "./commands/replay.ts";
 import { replay } from "./commands/replay.ts";
+import type { VerifyOptions } from "./commands/verify.ts";
 import { verify } from "./commands/verify.ts";
 import { NO, UNUSABLE } from "./exit-codes.ts";
 import { UnreadableFile } from "./files.ts";
@@ -29,7 +32,9 @@ program
   .argument("<log>")
   .option("--rules <id>", "rule set to run under, instead of the log's")
   .option("--trace <file>", "write the trace as CSV")
-  .action((world: string, log: string, options: { rules?: string; trace?: string }) => {
+  .option("--flat <file>", "write the log with the frames that were really pressed")
+  .option("--json", "print one JSON value and nothing else")
+  .action((world: string, log: string, options: ReplayOptions) => {
     process.exitCode = replay(world, log, options, print);
   });
 
@@ -38,9 +43,20 @@ program
   .description("run the checks in logs; folders are read for *.inputs")
   .argument("<world>")
   .argument("<logs...>")
+  .option("--junit <file>", "write the results as JUnit XML")
   .option("--json", "print one JSON value and nothing else")
-  .action((world: string, logs: string[], options: { json?: boolean }) => {
+  .action((world: string, logs: string[], options: VerifyOptions) => {
     process.exitCode = verify(world, logs, options, print);
+  });
+
+program
+  .command("compare")
+  .description("compare two traces; print the first row that differs, and the columns")
+  .argument("<traceA>")
+  .argument("<traceB>")
+  .option("--json", "print one JSON value and nothing else")
+  .action((a: string, b: string, options: { json?: boolean }) => {
+    process.exitCode = compare(a, b, options, print);
   });
 
 try {
@@ -49,7 +65,8 @@ try {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : UNUSABLE;
   else if (error instanceof CoreError || error instanceof UnreadableFile) {
     process.stderr.write(`keen-pebble: ${error.message}\n`);
-    // For verify an unreadable world is exit 2, for the others a refusal is 1 (formats.md section 7).
-    process.exitCode = error instanceof UnreadableFile || process.argv[2] === "verify" ? UNUSABLE : NO;
+    // Where 1 means that something is different or breaks, a file that is refused is 2 (formats.md section 7).
+    const saysNo = process.argv[2] === "verify" || process.argv[2] === "compare";
+    process.exitCode = error instanceof UnreadableFile || saysNo ? UNUSABLE : NO;
   } else throw error;
 }

@@ -1,3 +1,5 @@
-// Reading world files needs the schema package; the page loads this entry only where a file is read.
+// Reading files needs the schema and CSV packages; the page loads this entry only where a file is read.
+export { readTrace } from "./compare/read-trace.ts";
 export { readWorld, worldFromJson } from "./formats/read-world.ts";
-export { worldSchema } from "./formats/world-schema.ts";
+export { partSchema, worldSchema } from "./formats/world-schema.ts";
+export { readCsvLog } from "./logs/read-csv-log.ts";

@@ -1,20 +1,28 @@
 import type { Compiled, Verdict, World } from "@keen-pebble/core";
-import { CoreError, compile, fingerprint, logHolds, run } from "@keen-pebble/core";
+import { CoreError, RefusedError, compile, fingerprint, logHolds, refusalText, run } from "@keen-pebble/core";
 import { NO, OK, UNUSABLE } from "../exit-codes.ts";
-import { UnreadableFile, logFile, logFiles, sha256, worldFile } from "../files.ts";
+import { UnreadableFile, logFile, logFiles, sha256, worldFile, writeWhole } from "../files.ts";
+import { junitXml } from "../junit.ts";
 import type { Print } from "../print.ts";
+import { withProgress } from "../progress.ts";
 
 /** What `verify` says of one log. */
 export type LogReport =
   | { readonly log: string; readonly holds: boolean; readonly frames: number; readonly fingerprint: string; readonly checks: readonly Verdict[] }
   | { readonly log: string; readonly error: string };
 
+export interface VerifyOptions {
+  readonly json?: boolean;
+  readonly junit?: string;
+}
+
 /** `verify WORLD LOG...`: runs the checks in the logs; folders are read for `*.inputs` (formats.md section 7). */
-export function verify(worldPath: string, paths: readonly string[], options: { json?: boolean }, print: Print): number {
+export function verify(worldPath: string, paths: readonly string[], options: VerifyOptions, print: Print): number {
   const world = worldFile(worldPath);
   const files = logFiles(paths);
   const compiled = new Map<string, Compiled>();
-  const reports = files.map((file) => verifyLog(world, file, compiled));
+  const reports = withProgress(files, (file) => verifyLog(world, file, compiled));
+  if (options.junit !== undefined) writeWhole(options.junit, (piece) => piece(junitXml(reports, world.frameRate)));
   if (options.json) print(JSON.stringify(reports, null, 2));
   else for (const report of reports) for (const line of reportLines(report)) print(line);
   if (!options.json) print(totals(reports));
@@ -37,6 +45,7 @@ function verifyLog(world: World, file: string, cache: Map<string, Compiled>): Lo
       checks: result.verdicts,
     };
   } catch (error) {
+    if (error instanceof RefusedError) return { log: file, error: error.refusals.map(refusalText).join("; ") };
     if (error instanceof CoreError || error instanceof UnreadableFile) return { log: file, error: error.message };
     throw error;
   }
@@ -47,7 +56,7 @@ function reportLines(report: LogReport): string[] {
   const missed = report.checks.filter((check) => check.verdict !== "pass");
   return [
     `${report.holds ? "holds " : "breaks"} ${report.log}: ${report.checks.length - missed.length} of ${report.checks.length} checks, ${report.frames} frames`,
-    ...missed.map((check) => `       ${check.verdict === "fail" ? "fails" : "unreached"} at frame ${check.frame}: ${check.check}; seen: ${check.seen ?? ""}`),
+    ...missed.map((check) => `       ${check.verdict === "fail" ? "fails" : "unreached"} at frame ${check.frame}: ${check.law ? "law " : ""}${check.check}; seen: ${check.seen ?? ""}`),
   ];
 }
 

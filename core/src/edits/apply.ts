@@ -1,17 +1,11 @@
-import { CoreError } from "../errors/core-error.ts";
 import { RefusedError } from "../errors/refused-error.ts";
 import { readLog } from "../logs/read-log.ts";
 import { ID_PATTERN } from "../world/limits.ts";
 import { settingByPath, settingFault, settingValue, withSetting } from "../world/settings.ts";
+import { changeParts } from "./change-parts.ts";
+import { EditError } from "./edit-error.ts";
 import type { Project } from "./project.ts";
-import type { AddLog, ChangeRules, EditStep, RemoveLog, SetCells } from "./step.ts";
-
-/** An edit that does not fit the project that it was applied to, or that would make a bad one. Nothing was changed. */
-export class EditError extends CoreError {
-  constructor(message: string, step: EditStep, place: string) {
-    super("edit-does-not-fit", message, { kind: step.kind, place });
-  }
-}
+import type { AddLog, ChangeLog, ChangeRules, EditStep, RemoveLog, SetCells } from "./step.ts";
 
 /**
  * The project after a step. Shares everything that did not change.
@@ -23,10 +17,14 @@ export function apply(project: Project, step: EditStep): Project {
       return setCells(project, step);
     case "change-rules":
       return changeRules(project, step);
+    case "change-parts":
+      return { ...project, world: changeParts(project.world, step) };
     case "add-log":
       return addLog(project, step);
     case "remove-log":
       return removeLog(project, step);
+    case "change-log":
+      return changeLog(project, step);
   }
 }
 
@@ -73,12 +71,7 @@ function addLog(project: Project, step: AddLog): Project {
   const place = `log ${step.log}`;
   if (!ID_PATTERN.test(step.log)) throw new EditError(`a log's id is 1 to 40 of a to z, 0 to 9 and -`, step, place);
   if (Object.hasOwn(project.logs, step.log)) throw new EditError(`there is a log ${step.log} already`, step, place);
-  try {
-    readLog(step.text, place);
-  } catch (error) {
-    if (error instanceof RefusedError) throw new EditError(error.message, step, place);
-    throw error;
-  }
+  ensureLog(step, step.text);
   return { ...project, logs: { ...project.logs, [step.log]: step.text } };
 }
 
@@ -88,4 +81,22 @@ function removeLog(project: Project, step: RemoveLog): Project {
   if (project.logs[step.log] !== step.text) throw new EditError(`log ${step.log} is not the one that was to be removed`, step, place);
   const { [step.log]: _removed, ...logs } = project.logs;
   return { ...project, logs };
+}
+
+function changeLog(project: Project, step: ChangeLog): Project {
+  const place = `log ${step.log}`;
+  if (!Object.hasOwn(project.logs, step.log)) throw new EditError(`there is no log ${step.log}`, step, place);
+  if (project.logs[step.log] !== step.before) throw new EditError(`log ${step.log} is not the one that was to be changed`, step, place);
+  ensureLog(step, step.after);
+  return { ...project, logs: { ...project.logs, [step.log]: step.after } };
+}
+
+function ensureLog(step: AddLog | ChangeLog, text: string): void {
+  const place = `log ${step.log}`;
+  try {
+    readLog(text, place);
+  } catch (error) {
+    if (error instanceof RefusedError) throw new EditError(error.message, step, place);
+    throw error;
+  }
 }

@@ -1,8 +1,13 @@
+import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { readWorld } from "../formats/read-world.ts";
+import { partSchema } from "../formats/world-schema.ts";
+import { writeWorld } from "../formats/write-world.ts";
 import { FIXED } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import { apply, applyAll } from "./apply.ts";
+import { differences } from "./differences.ts";
 import { EMPTY_HISTORY, close, record, redo, undo } from "./history.ts";
 import { merge } from "./merge.ts";
 import type { Project } from "./project.ts";
@@ -76,6 +81,52 @@ it("two merged steps do what both do", () => {
   );
 });
 
+const EVERYTHING = readWorld(readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8"));
+
+/** The world with some of its parts changed, as somebody may have done in a text editor. */
+const anyChanged = fc.tuple(fc.array(fc.tuple(fc.nat(13), fc.nat(60)), { minLength: 1, maxLength: 8 })).map(([changes]) => {
+  const world = JSON.parse(writeWorld(EVERYTHING)) as {
+    name: string; tileSize: number; laws: string[]; start: { cell: number[] }; tiles: { id: string }[]; items: { id: string; colour: string }[];
+    rules: { id: string; name: string; glide: { speed: number } }[]; rooms: { id: string; name: string; width: number; height: number; plan: number[]; cells: number[] }[];
+  };
+  const hall = world.rooms[0]!;
+  for (const [kind, n] of changes) {
+    if (kind === 0) world.name = `World ${n}`;
+    if (kind === 1) world.laws = ["never outside", "always aligned"].slice(n % 3);
+    if (kind === 2) world.tiles.push({ ...world.tiles[1]!, id: `tile-${world.tiles.length}` });
+    if (kind === 3) [world.tiles[1], world.tiles[2]] = [world.tiles[2]!, world.tiles[1]!];
+    if (kind === 4) world.items[0]!.colour = `#0000${10 + (n % 80)}`;
+    if (kind === 5) world.rules[0]!.glide.speed = 1 + (n % 16);
+    if (kind === 6) world.rules.push({ ...world.rules[0]!, id: `rules-${world.rules.length}`, name: `Rules ${n}` });
+    if (kind === 7) hall.cells[n % hall.cells.length] = n % world.tiles.length;
+    if (kind === 8) hall.name = `Hall ${n}`;
+    if (kind === 9) hall.plan = [n, -n];
+    if (kind === 10) world.rooms.push({ ...hall, id: `room-${world.rooms.length}`, cells: [...hall.cells], ...{ edges: {}, fixtures: [] } });
+    if (kind === 11) world.rooms.reverse();
+    if (kind === 12 && hall.cells.length === hall.width * hall.height) Object.assign(hall, { height: hall.height + 1, cells: [...hall.cells, ...hall.cells.slice(0, hall.width)] });
+    if (kind === 13) world.rules[0]!.name = `Main ${n}`;
+  }
+  return readWorld(JSON.stringify(world));
+});
+
+it("the differences of two worlds turn one into the other, over JSON too, and back again", () => {
+  const kinds = new Set<string>();
+  fc.assert(
+    fc.property(anyChanged, anyChanged, fc.array(fc.constantFrom("a", "b", "c")), fc.array(fc.constantFrom("b", "c", "d")), (one, other, logs, otherLogs) => {
+      const before = { world: one, logs: Object.fromEntries(logs.map((log) => [log, LOG])) };
+      const after = { world: other, logs: Object.fromEntries(otherLogs.map((log) => [log, log === "b" ? LOG.replace("1 .", "2 R") : LOG])) };
+      const steps = JSON.parse(JSON.stringify(differences(before, after))) as EditStep[];
+      for (const step of steps) kinds.add(step.kind);
+      expect(applyAll(before, steps)).toEqual(after);
+      expect(applyAll(after, [...steps].reverse().map(invert))).toEqual(before);
+      expect(differences(before, before)).toEqual([]);
+      for (const step of steps) if (step.kind === "change-parts") for (const { part, after: value } of step.parts) expect([part, partSchema(part)!.validate(value).error]).toEqual([part, undefined]);
+    }),
+    FIXED,
+  );
+  expect([...kinds].sort()).toEqual(["add-log", "change-log", "change-parts", "change-rules", "remove-log", "set-cells"]);
+});
+
 describe("an edit that does not fit is refused whole", () => {
   const cells = (over: Partial<Extract<EditStep, { kind: "set-cells" }>>): EditStep => ({ kind: "set-cells", room: "a", cells: [10], before: [1], after: [0], ...over });
   it.each([
@@ -90,6 +141,12 @@ describe("an edit that does not fit is refused whole", () => {
     [{ kind: "add-log", log: "a", text: "hello" }, "log a is refused: line 1: header"],
     [{ kind: "add-log", log: "A", text: LOG }, "a log's id is 1 to 40"],
     [{ kind: "remove-log", log: "a", text: LOG }, "there is no log a"],
+    [{ kind: "change-log", log: "a", before: LOG, after: LOG }, "there is no log a"],
+    [{ kind: "change-parts", parts: [{ part: "name", before: "Other", after: "B" }] }, "name is not what it was when this was changed"],
+    [{ kind: "change-parts", parts: [{ part: "colour", before: null, after: "red" }] }, "there is no part colour"],
+    [{ kind: "change-parts", parts: [{ part: "rooms/b/name", before: null, after: "B" }] }, "there is no room b"],
+    [{ kind: "change-parts", parts: [{ part: "activeRules", before: "main", after: "quick" }] }, "activeRules: names rule set quick, which this world does not have"],
+    [{ kind: "change-parts", parts: [{ part: "rooms", before: ["a"], after: ["a", "a"] }] }, "the order of rooms does not name each of them once"],
   ] as const)("%j", (step, message) => {
     expect(() => apply(empty, step)).toThrow(message);
     expect(empty.world.rooms[0]!.cells[10]).toBe(1);
@@ -104,4 +161,7 @@ it("a revision is told in the words of the job", () => {
       { kind: "add-log", log: "round", text: LOG },
     ]),
   ).toBe("Main: speed 2 to 3; A: 1 cell; log round kept");
+  const renamed = { ...empty.world, name: "Deeper", rooms: empty.world.rooms.map((room) => ({ ...room, plan: [3, 0] as const })) };
+  const world = { ...renamed, tiles: [...renamed.tiles, { ...renamed.tiles[1]!, id: "slate", name: "Slate" }] };
+  expect(summary(world, differences(empty, { ...empty, world }))).toBe("name Tiny to Deeper; tile Slate added; A: plan");
 });

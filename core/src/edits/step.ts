@@ -1,3 +1,4 @@
+import type { Json } from "./parts.ts";
 import type { SettingValue } from "../world/settings.ts";
 
 /** Some cells of a room change their tiles. The three lists go side by side; `cells` are indices, row by row. */
@@ -32,21 +33,46 @@ export interface RemoveLog {
   readonly text: string;
 }
 
+/** A log's text changes. */
+export interface ChangeLog {
+  readonly kind: "change-log";
+  readonly log: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+/**
+ * Parts of a world change together, each replaced whole: `name`, `tiles/brick`, `rooms/intake-hall/edges`, and the
+ * order of a list, such as `tiles`. Null: it was not there, or shall not be.
+ */
+export interface ChangeParts {
+  readonly kind: "change-parts";
+  readonly parts: readonly { readonly part: string; readonly before: Json; readonly after: Json }[];
+}
+
 /**
  * One change of a project, as plain JSON. It carries what was there and what shall be there, so that inverting it
  * swaps the two and applying it where it does not fit is noticed (architecture.md, flow 2).
  */
-export type EditStep = SetCells | ChangeRules | AddLog | RemoveLog;
+export type EditStep = SetCells | ChangeRules | ChangeParts | AddLog | RemoveLog | ChangeLog;
 
 /** The step that takes this one back. */
 export function invert(step: EditStep): EditStep {
   switch (step.kind) {
     case "set-cells":
     case "change-rules":
+    case "change-log":
       return { ...step, before: step.after, after: step.before } as EditStep;
+    case "change-parts":
+      return { ...step, parts: step.parts.map(({ part, before, after }) => ({ part, before: after, after: before })) };
     case "add-log":
       return { ...step, kind: "remove-log" };
     case "remove-log":
       return { ...step, kind: "add-log" };
   }
+}
+
+/** Whether a step changes the world itself, and with it the runs of all its logs; otherwise it changes the log it names. */
+export function changesWorld(step: EditStep): step is SetCells | ChangeRules | ChangeParts {
+  return step.kind === "set-cells" || step.kind === "change-rules" || step.kind === "change-parts";
 }

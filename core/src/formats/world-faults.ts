@@ -5,6 +5,15 @@ import type { Fault } from "./read-world.ts";
 
 type Path = (string | number)[];
 
+/** Rooms whose cells are not `width x height` numbers of tiles, each with its place. */
+export function cellFaults(world: World): Fault[] {
+  return world.rooms.flatMap(({ cells, width, height }, i): Fault[] => {
+    if (cells.length !== width * height) return [{ path: ["rooms", i, "cells"], message: `must be a list of ${width * height} tile numbers (width x height), found ${cells.length}` }];
+    const at = cells.findIndex((tile) => tile >= world.tiles.length);
+    return at < 0 ? [] : [{ path: ["rooms", i, "cells", at], message: `must be a tile number from 0 to ${world.tiles.length - 1}, found ${cells[at]!}` }];
+  });
+}
+
 /**
  * What a schema cannot say about a world (formats.md section 1): ids that must exist or stand once, cells inside their
  * room, convex polygons, spans in order. Each with its place.

@@ -1,6 +1,8 @@
 import Joi from "joi";
 import { FACINGS } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
+import type { ListPart } from "../edits/parts.ts";
+import { partAddress } from "../edits/parts.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 import type { Setting } from "../world/settings.ts";
 import { SETTINGS, settingFault } from "../world/settings.ts";
@@ -90,7 +92,7 @@ function settingSchema(setting: Setting, tileSize: number): Joi.Schema {
     .default(setting.default);
 }
 
-function rules(tileSize: number): Joi.Schema {
+function rules(tileSize: number): Joi.ObjectSchema {
   const groups: Record<string, Joi.SchemaMap> = {};
   for (const setting of SETTINGS) {
     const [group, key] = setting.path.split(".") as [string, string];
@@ -173,6 +175,9 @@ const camera = J.object({
   ease: optional(whole(0, 240), 0),
 });
 
+const sheet = J.object({ id, file: name, tile: whole(1, 512), margin: whole(0, 512), spacing: whole(0, 512) });
+const item = J.object({ id, name, role: choice("key", "treasure"), colour });
+
 const made = new Map<number, Joi.ObjectSchema>();
 
 /**
@@ -196,22 +201,10 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     tileSize: within(LIMITS.tileSize),
     frameRate: optional(within(LIMITS.frameRate), 60),
     seed: optional(whole(0, Number.MAX_SAFE_INTEGER), 1),
-    sheets: optional(
-      J.array()
-        .items(J.object({ id, file: name, tile: whole(1, 512), margin: whole(0, 512), spacing: whole(0, 512) }))
-        .max(64)
-        .unique("id"),
-      [],
-    ),
+    sheets: optional(J.array().items(sheet).max(64).unique("id"), []),
     flags: J.array().items(id).max(LIMITS.flags).unique(),
     tiles: J.array().items(tile).min(1).max(LIMITS.tiles).unique("id"),
-    items: optional(
-      J.array()
-        .items(J.object({ id, name, role: choice("key", "treasure"), colour }))
-        .max(256)
-        .unique("id"),
-      [],
-    ),
+    items: optional(J.array().items(item).max(256).unique("id"), []),
     circuits: optional(J.array().items(id).max(256).unique(), []),
     lives: optional(within(LIMITS.lives).allow(null), null),
     rules: J.array().items(rules(tileSize)).min(1).max(64).unique("id"),
@@ -231,3 +224,27 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     rooms: J.array().items(room).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
   });
 }
+
+/**
+ * Shape of a part of a world, for steps that come over the network (`edits/parts.ts`). Ranges that hang on the tile size
+ * are as wide as the largest one allows; the world that comes of it is checked again. Null where there is no such part.
+ */
+export function partSchema(part: string): Joi.Schema | null {
+  const address = partAddress(part);
+  if (address === null) return null;
+  switch (address.kind) {
+    case "whole":
+      return worldSchema(LIMITS.tileSize[1]).extract(address.key);
+    case "order":
+      return order;
+    case "thing":
+      things ??= { sheets: sheet, items: item, tiles: tile, rules: rules(LIMITS.tileSize[1]), rooms: room.keys({ cells: plainCells }) };
+      return things[address.list].allow(null);
+    case "of-room":
+      return room.extract(address.key);
+  }
+}
+
+const order = J.array().items(id).max(LIMITS.fixtures);
+const plainCells = J.array().items(whole(0, LIMITS.tiles - 1)).max(LIMITS.roomSide[1] ** 2);
+let things: Record<ListPart, Joi.ObjectSchema> | null = null;

@@ -1,5 +1,5 @@
 import type { EditStep, InputLog, Project } from "@keen-pebble/core";
-import { ARRIVE, RefusedError, logHolds, readLog } from "@keen-pebble/core";
+import { ARRIVE, RefusedError, changesWorld, logHolds, readLog } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
 import type { Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
@@ -20,14 +20,17 @@ export function startBench(): () => void {
     }
     const { log, walk } = benchStore.getState();
     if (walk === null && log !== null && !Object.hasOwn(project.logs, log)) selectLog(logOrder(project.logs)[0] ?? null);
-    else if (changesARun(steps)) void rerun(stroke);
-    if (steps.some((step) => step.kind !== "add-log" && step.kind !== "remove-log")) void lookAtAllLogs();
+    else if (changesARun(steps)) {
+      if (steps.some((step) => step.kind === "change-log" && step.log === log)) benchStore.setState({ parsed: null });
+      void rerun(stroke);
+    }
+    if (steps.some(changesWorld)) void lookAtAllLogs();
   });
 }
 
 function changesARun(steps: readonly EditStep[]): boolean {
   const { log } = benchStore.getState();
-  return steps.some((step) => step.kind === "set-cells" || step.kind === "change-rules" || step.log === log);
+  return steps.some((step) => changesWorld(step) || step.log === log);
 }
 
 /** Shows what an address names: what it leaves out or names wrongly is chosen sensibly. */

@@ -1,5 +1,5 @@
 import type { Compiled, EditStep, Explanation, InputLog, Project, TraceRows, Verdict } from "@keen-pebble/core";
-import { CoreError, applyAll, compile, explainFrame, fingerprint, readLog, run } from "@keen-pebble/core";
+import { CoreError, applyAll, changesWorld, compile, explainFrame, fingerprint, readLog, run } from "@keen-pebble/core";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { expose, transfer } from "comlink";
@@ -57,7 +57,7 @@ const simulation = {
   /** Follows edits that the page has made. */
   apply(steps: readonly EditStep[]): void {
     project = applyAll(need(), steps);
-    if (steps.some((step) => step.kind === "set-cells" || step.kind === "change-rules")) compiled = null;
+    if (steps.some(changesWorld)) compiled = null;
   },
 
   /** Runs a log with its checks. */

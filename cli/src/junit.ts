@@ -1,0 +1,39 @@
+import { create } from "xmlbuilder2";
+import type { LogReport } from "./commands/verify.ts";
+
+/** A case of a suite: what it is called, and what went wrong where something did. */
+interface Case {
+  readonly name: string;
+  readonly wrong?: { readonly as: "failure" | "error"; readonly type: string; readonly message: string };
+}
+
+/**
+ * JUnit XML of what `verify` found: a suite for each log, a case for each check; a check that fails or was not reached
+ * is a failure with its frame and what was seen, a log that cannot be read an error (formats.md section 7).
+ * @param frameRate frames a second, for the time that a log stands for
+ */
+export function junitXml(reports: readonly LogReport[], frameRate: number): string {
+  const suites = reports.map((report) => ({ log: report.log, cases: casesOf(report), seconds: "frames" in report ? report.frames / frameRate : 0 }));
+  const root = create({ version: "1.0", encoding: "UTF-8" }).ele("testsuites", { name: "keen-pebble verify", ...totals(suites.flatMap((suite) => suite.cases)) });
+  for (const { log, cases, seconds } of suites) {
+    const suite = root.ele("testsuite", { name: log, ...totals(cases), time: seconds.toFixed(3) });
+    for (const { name, wrong } of cases) {
+      const test = suite.ele("testcase", { classname: log, name, file: log });
+      if (wrong) test.ele(wrong.as, { type: wrong.type, message: wrong.message });
+    }
+  }
+  return `${root.end({ prettyPrint: true })}\n`;
+}
+
+function casesOf(report: LogReport): Case[] {
+  if ("error" in report) return [{ name: "can be read", wrong: { as: "error", type: "refused", message: report.error } }];
+  if (report.checks.length === 0) return [{ name: "runs" }];
+  return report.checks.map(({ check, verdict, frame, seen }) =>
+    verdict === "pass" ? { name: check } : { name: check, wrong: { as: "failure", type: verdict, message: `${verdict === "fail" ? "fails" : "unreached"} at frame ${frame}; seen: ${seen ?? "nothing"}` } },
+  );
+}
+
+function totals(cases: readonly Case[]): { tests: number; failures: number; errors: number } {
+  const count = (as: "failure" | "error"): number => cases.filter((each) => each.wrong?.as === as).length;
+  return { tests: cases.length, failures: count("failure"), errors: count("error") };
+}
