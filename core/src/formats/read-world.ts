@@ -15,6 +15,9 @@ export interface Fault {
 
 const MOST_LISTED = 20;
 
+/** Up to this many characters everything that is wrong is looked for; in a larger file the first thing will do. */
+const LISTABLE = 256 * 1024;
+
 /**
  * Reads a world file strictly (formats.md section 1): syntax, shape, ids, ranges. Missing keys take their defaults.
  * @param text the file, UTF-8 decoded
@@ -23,16 +26,19 @@ const MOST_LISTED = 20;
  */
 export function readWorld(text: string, name = "the world"): World {
   const json = scanJson(text, name);
-  const result = worldFromJson(json);
+  const result = worldFromJson(json, text.length <= LISTABLE);
   if ("faults" in result) throw new RefusedError(name, locate(text, result.faults.slice(0, MOST_LISTED)));
   return result.world;
 }
 
-/** Makes a world of JSON that is built already, or says what is wrong with it and where. */
-export function worldFromJson(json: unknown): { readonly world: World } | { readonly faults: readonly Fault[] } {
+/**
+ * Makes a world of JSON that is built already, or says what is wrong with it and where.
+ * @param all look for everything that is wrong, not only for the first thing
+ */
+export function worldFromJson(json: unknown, all = false): { readonly world: World } | { readonly faults: readonly Fault[] } {
   const declared = (json as { tileSize?: unknown } | null)?.tileSize;
   const tileSize = typeof declared === "number" && declared >= LIMITS.tileSize[0] && declared <= LIMITS.tileSize[1] ? declared : LIMITS.tileSize[1];
-  const result = worldSchema(tileSize).validate(json, { abortEarly: false, errors: { wrap: { label: false } } });
+  const result = worldSchema(tileSize).validate(json, { abortEarly: !all, errors: { wrap: { label: false } } });
   const { error } = result;
   if (error) return { faults: error.details.map(faultOf) };
 

@@ -7,14 +7,17 @@ import { LIMITS } from "../world/limits.ts";
 /** More values than any world within its limits has. */
 const MOST_VALUES = 3_000_000;
 
+/** More keys than any object of a world has. */
+const MOST_KEYS = 64;
+
 /** A path into JSON as places are written in messages: `rooms[2].fixtures[5].cell`. */
 export function placeText(path: JSONPath): string {
   return path.map((part, i) => (typeof part === "number" ? `[${part}]` : i === 0 ? part : `.${part}`)).join("");
 }
 
 /**
- * Scans JSON before anything is built: refuses broken syntax, comments, nesting deeper than 32, too many values and
- * keys that stand twice, each with line and column; then builds the value.
+ * Scans JSON before anything is built: refuses broken syntax, comments, nesting deeper than 32, too many values
+ * or keys, and keys that stand twice, each with line and column; then builds the value.
  * @throws {RefusedError}
  */
 export function scanJson(text: string, name: string): unknown {
@@ -53,6 +56,7 @@ export function scanJson(text: string, name: string): unknown {
         const seen = keys.at(-1)!;
         if (seen.has(key)) refuse(placeText([...path(), key]), line, column, "the key stands twice");
         seen.add(key);
+        if (seen.size > MOST_KEYS) refuse(placeText(path()), line, column, `has more than ${MOST_KEYS} keys`);
       },
       onLiteralValue: (_value, _offset, _length, line, column) => count(line, column),
       onError: (code: ParseErrorCode, _offset, _length, line, column) => refuse("", line, column, `broken JSON: ${syntaxText(code)}`),
@@ -84,14 +88,25 @@ export function locate(text: string, refusals: readonly { readonly path: JSONPat
     const spot = wanted.get(placeText(path));
     if (spot && spot.line < 0) Object.assign(spot, { line: line + 1, column: column + 1 });
   };
-  // Long number arrays are passed over unless something in them is asked for.
-  const cellsAsked = refusals.some(({ path }) => path.includes("cells") && path.length > 3);
+  // Most of a large file is passed over: what nothing is asked of, and what is in it.
+  const asked = new Set(refusals.flatMap(({ path }) => path));
+  const isAsked = (path: JSONPath): boolean => path.length === 0 || (asked.has(path.at(-1)!) && wanted.has(placeText(path)));
+  const enter = (line: number, column: number, path: JSONPath): boolean => {
+    found(path, line, column);
+    return isAsked(path);
+  };
   visit(text, {
-    onObjectBegin: (_offset, _length, line, column, path) => found(path(), line, column),
-    onArrayBegin: (_offset, _length, line, column, path) => found(path(), line, column),
-    onObjectProperty: (key, _offset, _length, line, column, path) => found([...path(), key], line, column),
-    onLiteralValue: (value, _offset, _length, line, column, path) => {
-      if (typeof value !== "number" || cellsAsked || path().at(-2) !== "cells") found(path(), line, column);
+    onObjectBegin: (_offset, _length, line, column, path) => enter(line, column, path()),
+    onArrayBegin: (_offset, _length, line, column, path) => enter(line, column, path()),
+    // The scanner counts its way out of what it passes over only where these are there.
+    onObjectEnd: () => undefined,
+    onArrayEnd: () => undefined,
+    onObjectProperty: (key, _offset, _length, line, column, path) => {
+      if (asked.has(key)) found([...path(), key], line, column);
+    },
+    onLiteralValue: (_value, _offset, _length, line, column, path) => {
+      const at = path();
+      if (isAsked(at)) found(at, line, column);
     },
   });
   return refusals.map(({ path, message }) => {

@@ -1,0 +1,182 @@
+import { readFileSync } from "node:fs";
+import { Ajv2020 } from "ajv/dist/2020.js";
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { RefusedError } from "../errors/refused-error.ts";
+import { readLog } from "../logs/read-log.ts";
+import { writeLog } from "../logs/write-log.ts";
+import { FIXED, anyWorld } from "../test-support/arbitraries.ts";
+import type { JsonPath } from "../test-support/damage.ts";
+import { anyDamaged, anyOddValue, placeText, placesIn, replaced, valueAt } from "../test-support/damage.ts";
+import { SETTINGS } from "../world/settings.ts";
+import { readWorld } from "./read-world.ts";
+import { writeWorld } from "./write-world.ts";
+
+const text = readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8");
+const world = JSON.parse(text) as Record<string, unknown>;
+const schema = JSON.parse(readFileSync(new URL("../../../docs/world.schema.json", import.meta.url), "utf8")) as { $defs: { rules: { properties: Record<string, { properties: Record<string, Record<string, unknown>> }> } } };
+const fitsSchema = new Ajv2020({ allErrors: false, strict: false }).compile(schema);
+
+/** What a file was read as, or the places at which it was refused. Anything else that is thrown is a fault. */
+function read<T>(reader: () => T): { readonly value: T } | { readonly refused: RefusedError } {
+  try {
+    return { value: reader() };
+  } catch (error) {
+    if (error instanceof RefusedError) return { refused: error };
+    throw error;
+  }
+}
+
+/** Whether a refusal names the changed place: itself, what holds it or stands in it, or who is left without what stood there. */
+function names(refused: RefusedError, path: JsonPath, old: unknown, value: unknown): boolean {
+  // A kind decides what may stand beside it.
+  const changed = placeText(path.at(-1) === "kind" || path.at(-1) === "gait" ? path.slice(0, -1) : path);
+  const texts = (json: unknown): string[] => [json, ...placesIn(json).map((place) => valueAt(json, place))].filter((each) => typeof each === "string");
+  return refused.refusals.some(({ place, message }) => {
+    if (place === "" || place.startsWith(changed) || changed.startsWith(place)) return true;
+    if (place.startsWith(placeText(path.slice(0, -1))) && message.includes(` ${path.at(-1)!}`)) return true;
+    // An id that went away is missed where it is used, one that came may stand elsewhere already; a size is missed by
+    // what no longer fits it.
+    if (texts(old).some((id) => message.includes(id))) return true;
+    if (message.includes("stands twice") && texts(value).some((id) => message.includes(id))) return true;
+    return ["tileSize", "width", "height", "tiles"].some((size) => path.includes(size)) && /tile|inside|must be|must have|reach/.test(message);
+  });
+}
+
+/** A value much like the one that stands there: what a slip of the hand makes of it. */
+function near(path: JsonPath, n: number): unknown {
+  const old = valueAt(world, path);
+  if (typeof old === "number") return old + (n % 5) - 2;
+  if (typeof old === "boolean") return !old;
+  const alike = placesIn(world).filter((place) => place.at(-1) === path.at(-1));
+  return valueAt(world, alike[n % alike.length]!);
+}
+
+it("a world with one value changed is read, and then written as it is, or refused at that place; the schema agrees", () => {
+  const places = placesIn(world);
+  const shape = new Set(["refused", "read"]);
+  let readable = 0;
+  fc.assert(
+    fc.property(fc.constantFrom(...places), fc.nat(300), anyOddValue, (path, n, odd) => {
+      const value = n % 3 === 0 ? near(path, n) : odd;
+      const changed = replaced(world, path, value);
+      const written = JSON.stringify(changed);
+      const result = read(() => readWorld(written, "it"));
+      const schemaFits = fitsSchema(JSON.parse(written));
+      if ("value" in result) {
+        readable++;
+        expect({ place: placeText(path), value, schemaFits }).toEqual({ place: placeText(path), value, schemaFits: true });
+        const canonical = writeWorld(result.value);
+        expect(writeWorld(readWorld(canonical))).toBe(canonical);
+      } else {
+        const says = names(result.refused, path, valueAt(world, path), value) ? "its place" : result.refused.message;
+        expect({ place: placeText(path), value, says }).toMatchObject({ says: "its place" });
+        expect(result.refused.refusals[0]!.message).toMatch(/\S/);
+      }
+      shape.delete("value" in result ? "read" : "refused");
+    }),
+    { ...FIXED, numRuns: 1200 },
+  );
+  expect([...shape]).toEqual([]);
+  expect(readable).toBeGreaterThan(60);
+});
+
+it("the schema takes every world that is written, and knows every setting's range and default", () => {
+  fc.assert(
+    fc.property(anyWorld, (any) => {
+      expect(fitsSchema(JSON.parse(writeWorld(any)))).toBe(true);
+    }),
+    FIXED,
+  );
+  for (const setting of SETTINGS) {
+    const [group, key] = setting.path.split(".") as [string, string];
+    const said = schema.$defs.rules.properties[group]!.properties[key]!;
+    expect([setting.path, said["default"]]).toEqual([setting.path, setting.default]);
+    if (setting.kind === "choice") expect(said["enum"]).toEqual(setting.choices);
+    if (setting.kind === "whole") expect(said["minimum"]).toBe(setting.least);
+    if (setting.kind === "whole" && typeof setting.most === "number") expect(said["maximum"]).toBe(setting.most);
+  }
+});
+
+it("what has the wrong shape is refused by the schema too", () => {
+  const places = placesIn(world).filter((path) => typeof valueAt(world, path) !== "object");
+  const wrong = (value: unknown): unknown => (typeof value === "number" ? "x" : 7.25);
+  let refusedByBoth = 0;
+  for (const path of places) {
+    const changed = replaced(world, path, wrong(valueAt(world, path)));
+    if ("value" in read(() => readWorld(JSON.stringify(changed)))) continue;
+    // A speed of 7.25 px is only too fast for this tile size, and a lock's count is read by its kind.
+    if (fitsSchema(changed)) expect(placeText(path)).toMatch(/roam|drift|glide/);
+    else refusedByBoth++;
+  }
+  expect(refusedByBoth).toBeGreaterThan(places.length * 0.9);
+});
+
+it("a world file with damaged bytes is refused with a place or read", () => {
+  fc.assert(
+    fc.property(anyDamaged(text), (damaged) => {
+      const result = read(() => readWorld(damaged, "it"));
+      if ("refused" in result) expect(result.refused.refusals[0]!.line).toBeGreaterThan(0);
+      else expect(() => writeWorld(result.value)).not.toThrow();
+    }),
+    { ...FIXED, numRuns: 300 },
+  );
+});
+
+describe("files that ask for too much are refused", () => {
+  it.each([
+    ["deep nesting", () => `{"a":${"[".repeat(1_000_000)}`, "is nested deeper than 32"],
+    ["a million keys", () => `{${Array.from({ length: 1_000_000 }, (_, i) => `"k${i}":0`).join(",")}}`, "has more than 64 keys"],
+    ["a million tiles", () => text.replace('"tiles": [', `"tiles": [${"1,".repeat(1_000_000)}`), "tiles[0]: must be of type object"],
+    ["ten million cells", () => text.replace(/"cells": \[[^\]]*\]/, `"cells": [${"0,".repeat(7_000_000)}0]`), "values"],
+    ["a room of 512 by 512 with too few cells", () => text.replace('"width": 4, "height": 2', '"width": 512, "height": 512'), "must be a list of 262144 tile numbers"],
+    ["a name of a million characters", () => text.replace('"name": "', `"name": "${"n".repeat(1_000_000)}`), "must be a text of 1 to 80 characters"],
+    ["more than 16 MiB", () => " ".repeat(17 * 1024 * 1024), "larger than"],
+    ["a number that is none", () => text.replace('"tileSize": 16', '"tileSize": 1e999'), "tileSize"],
+  ])("%s", (_name, make, message) => expect(() => readWorld(make())).toThrow(message));
+});
+
+const log = `keen-pebble-inputs 1
+world saltglass-cistern
+rules main
+start intake-hall 3 4 down
+with holds brass-crank
+seed 1
+title First crank
+tag locks
+note On purpose.
+accept ${"3f5a0c42".repeat(8)}
+check by 400 holds brass-crank 2
+check end pixel 12.5 3
+check never event open sluice-1
+---
+# two seconds of nothing
+120 .
+300 R until cell 12 4
+4 LU @120,88.5
+`;
+
+it("a log with one word changed is refused in that line or read", () => {
+  const rows = log.split("\n");
+  const words = rows.flatMap((row, line) => row.split(" ").map((_word, word) => [line, word] as const)).slice(0, -1);
+  const odd = fc.oneof(fc.constantFrom("", ".", "-1", "0", "999999999999", "1.5", "R", "RL", "always", "check", "---", "until", "x".repeat(2000), "\u0000", "@1,1", "\r"), fc.string({ maxLength: 8 }));
+  fc.assert(
+    fc.property(fc.constantFrom(...words), odd, ([line, word], value) => {
+      const parts = rows[line]!.split(" ");
+      parts[word] = value;
+      const changed = rows.map((row, i) => (i === line ? parts.join(" ") : row)).join("\n");
+      const result = read(() => readLog(changed, "it"));
+      if ("value" in result) expect(writeLog(readLog(writeLog(result.value)))).toBe(writeLog(result.value));
+      // A word may end the head, or begin it anew: then what stands behind it is out of place.
+      else expect(result.refused.refusals.some((refusal) => refusal.line !== null && (refusal.line === line + 1 || (value.includes("\n") || value === "---" || line >= 13 || word === 0)))).toBe(true);
+    }),
+    { ...FIXED, numRuns: 300 },
+  );
+  fc.assert(
+    fc.property(anyDamaged(log), (damaged) => {
+      const result = read(() => readLog(damaged, "it"));
+      if ("refused" in result) expect(result.refused.refusals[0]!.line).toBeGreaterThan(0);
+    }),
+    { ...FIXED, numRuns: 200 },
+  );
+});
