@@ -29,6 +29,7 @@ export type { Finding } from "./findings/world-findings.ts";
 export { worldFindings } from "./findings/world-findings.ts";
 export type { PlainWorld } from "./formats/plain-world.ts";
 export { fromPlain, toPlain } from "./formats/plain-world.ts";
+export { placeText } from "./formats/scan-json.ts";
 export { writeWorld } from "./formats/write-world.ts";
 export { UNITS_PER_PX, floorModulo, unitsFromPx } from "./integers/units.ts";
 export type { InputLog, LogLine, Pointer, WithLine } from "./logs/input-log.ts";

@@ -7,7 +7,14 @@ import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import { guard } from "./http/guard.ts";
 import { problems } from "./http/problems.ts";
-import { worldsRouter } from "./http/worlds.ts";
+import { deletedWorldRoutes } from "./http/deleted-worlds.ts";
+import { bundleBody, importRoutes } from "./http/imports.ts";
+import { openApi } from "./http/openapi.ts";
+import type { Route } from "./http/route.ts";
+import { routerOf } from "./http/route.ts";
+import { worldRoutes } from "./http/worlds.ts";
+import { Imports } from "./services/imports.ts";
+import { Outcomes } from "./services/outcomes.ts";
 import { NotFoundError } from "./services/service-errors.ts";
 import { Shelf } from "./services/shelf.ts";
 
@@ -44,17 +51,52 @@ export function createApp({ db, logger, webFolder, hosts }: Dependencies): Expre
   );
   app.use(guard(hosts));
   app.use("/api", express.json({ limit: "40mb" }));
-  app.get("/api/health", async (_req, res) => {
-    await db.raw("select 1");
-    res.json({ ok: true });
-  });
-  app.use("/api/worlds", worldsRouter(new Shelf(db)));
+  app.use("/api", bundleBody);
+  app.use("/api", routerOf(apiRoutes(db)));
   app.use("/api", (req) => {
     throw new NotFoundError("address", `/api${req.path}`);
   });
   if (webFolder !== null) servePage(app, webFolder);
   app.use(problems(logger));
   return app;
+}
+
+/** Every operation of the API. */
+export function apiRoutes(db: Knex): Route[] {
+  const shelf = new Shelf(db);
+  const routes = [healthRoute(db), ...worldRoutes(shelf, new Outcomes(db, shelf)), ...importRoutes(new Imports(shelf)), ...deletedWorldRoutes(shelf)];
+  routes.push(documentRoute(routes));
+  return routes;
+}
+
+/** The OpenAPI document of all routes, itself among them. */
+function documentRoute(routes: readonly Route[]): Route {
+  return {
+    method: "get",
+    path: "/openapi.json",
+    summary: "This document",
+    status: 200,
+    answer: { media: "application/json" },
+    problems: [],
+    handle: async (_req, res) => {
+      res.json(openApi(routes));
+    },
+  };
+}
+
+function healthRoute(db: Knex): Route {
+  return {
+    method: "get",
+    path: "/health",
+    summary: "Whether server and database answer",
+    status: 200,
+    answer: { json: "Health" },
+    problems: [],
+    handle: async (_req, res) => {
+      await db.raw("select 1");
+      res.json({ ok: true });
+    },
+  };
 }
 
 /** The built page: hashed files for a year, the page itself fresh, and for every address of the page. */

@@ -1,10 +1,24 @@
 import Joi from "joi";
 import { ID_PATTERN, LIMITS } from "@keen-pebble/core";
+import { partSchema } from "@keen-pebble/core/reading";
 
 const id = Joi.string().pattern(ID_PATTERN).messages({ "string.pattern.base": "{{#label}} must be an id: 1 to 40 of a to z, 0 to 9 and -" });
 const index = Joi.number().integer().min(0);
 const numbers = (most: number) => Joi.array().items(index.max(most)).max(LIMITS.roomSide[1] ** 2);
 const text = Joi.string().max(LIMITS.fileBytes);
+
+/** A part of a world: both values are of its shape, with every key that may be left out written. */
+const part = Joi.object({ part: Joi.string().max(100).required(), before: Joi.any().required(), after: Joi.any().required() }).custom((value: Part, helpers) => {
+  const schema = partSchema(value.part);
+  if (schema === null) return helpers.message({ custom: `there is no part ${value.part}` });
+  const result = Joi.object({ part: Joi.string(), before: schema, after: schema }).validate(value, { convert: false, errors: { wrap: { label: false } } });
+  return result.error ? helpers.message({ custom: `${value.part}: ${result.error.message}` }) : (result.value as Part);
+});
+interface Part {
+  readonly part: string;
+  readonly before: unknown;
+  readonly after: unknown;
+}
 
 const step = Joi.alternatives().conditional(".kind", {
   switch: [
@@ -28,16 +42,29 @@ const step = Joi.alternatives().conditional(".kind", {
         after: Joi.alternatives(Joi.number(), Joi.string().max(40), Joi.boolean()).required(),
       }),
     },
+    {
+      is: "change-parts",
+      then: Joi.object({
+        kind: Joi.required(),
+        parts: Joi.array().items(part).min(1).max(10_000).required(),
+      }),
+    },
+    { is: "change-log", then: Joi.object({ kind: Joi.required(), log: id.required(), before: text.required(), after: text.required() }) },
     { is: Joi.valid("add-log", "remove-log"), then: Joi.object({ kind: Joi.required(), log: id.required(), text: text.required() }) },
   ],
-  otherwise: Joi.object({ kind: Joi.valid("set-cells", "change-rules", "add-log", "remove-log").required() }),
+  otherwise: Joi.object({ kind: Joi.valid("set-cells", "change-rules", "change-parts", "add-log", "remove-log", "change-log").required() }),
 });
 
 /** `:world` and `:log` in addresses. */
 export const addressIds = Joi.object({ world: id.required(), log: id });
 
-/** Body of `POST /api/worlds`. */
-export const newWorld = Joi.object({ world: text.required(), logs: Joi.object().pattern(ID_PATTERN, text).default({}) });
+/** `:key` in addresses of deleted worlds. */
+export const deletedKey = Joi.object({ key: Joi.string().pattern(/^[1-9]\d{0,8}$/).messages({ "string.pattern.base": "{{#label}} must be a whole number" }).required() });
+
+const texts = Joi.object().pattern(ID_PATTERN, text);
+
+/** Body of `POST /api/imports` as JSON. */
+export const importedFiles = Joi.object({ world: text, logs: texts, csvLogs: texts, into: id }).or("world", "logs", "csvLogs").required();
 
 /** Body of `POST /api/worlds/:world/revisions`. */
 export const newRevision = Joi.object({

@@ -1,37 +1,135 @@
-import { Router } from "express";
-import type { NewRevision, NewWorld, WorldList } from "../api.ts";
-import { runLog } from "../services/log-runs.ts";
+import type { Response } from "express";
+import { writeWorld } from "@keen-pebble/core";
+import type { NewRevision, WorldList } from "../api.ts";
+import { writeBundle } from "../services/bundle-writer.ts";
+import { journalText } from "../services/journal-text.ts";
+import type { Outcomes } from "../services/outcomes.ts";
+import { NotFoundError } from "../services/service-errors.ts";
 import type { Shelf } from "../services/shelf.ts";
-import { addressIds, newRevision, newWorld } from "./schemas.ts";
+import type { Route } from "./route.ts";
+import { addressIds, newRevision } from "./schemas.ts";
 import { validate } from "./validate.ts";
 
-/** `/api/worlds`: parse, call the service, answer. */
-export function worldsRouter(shelf: Shelf): Router {
-  const router = Router();
+/** `/worlds`: parse, call the service, answer. */
+export function worldRoutes(shelf: Shelf, outcomes: Outcomes): Route[] {
+  return [
+    {
+      method: "get",
+      path: "/worlds",
+      summary: "All worlds on the shelf, the one saved last first",
+      status: 200,
+      answer: { json: "WorldList" },
+      problems: [],
+      handle: async (_req, res) => {
+        res.json({ worlds: await shelf.list() } satisfies WorldList);
+      },
+    },
+    {
+      method: "get",
+      path: "/worlds/{world}",
+      summary: "A world with its logs at its newest revision",
+      status: 200,
+      answer: { json: "WorldRevision" },
+      problems: [404],
+      handle: async (req, res) => {
+        res.json(await shelf.open(ids(req.params).world));
+      },
+    },
+    {
+      method: "delete",
+      path: "/worlds/{world}",
+      summary: "Takes a world off the shelf; it can be restored",
+      status: 200,
+      answer: { json: "DeletedWorld" },
+      problems: [404],
+      handle: async (req, res) => {
+        res.json(await shelf.remove(ids(req.params).world));
+      },
+    },
+    {
+      method: "post",
+      path: "/worlds/{world}/revisions",
+      summary: "Stores a batch of steps as the next revision, whole or not at all",
+      body: { schema: "NewRevision" },
+      status: 201,
+      answer: { json: "StoredRevision" },
+      problems: [404, 409, 413, 422],
+      handle: async (req, res) => {
+        const { world } = ids(req.params);
+        res.status(201).json(await shelf.store(world, validate<NewRevision>(newRevision, req.body)));
+      },
+    },
+    {
+      method: "post",
+      path: "/worlds/{world}/copy",
+      summary: "Copies a world with its logs and sheets under a new id",
+      status: 201,
+      answer: { json: "NewWorld" },
+      problems: [404, 409],
+      handle: async (req, res) => {
+        const made = await shelf.copy(ids(req.params).world);
+        res.status(201).location(`/api/worlds/${made.id}`).json(made);
+      },
+    },
+    {
+      method: "get",
+      path: "/worlds/{world}/outcomes",
+      summary: "What each log comes to at the newest revision",
+      status: 200,
+      answer: { json: "WorldOutcomes" },
+      problems: [404],
+      handle: async (req, res) => {
+        res.json(await outcomes.ofWorld(ids(req.params).world));
+      },
+    },
+    {
+      method: "get",
+      path: "/worlds/{world}/world.json",
+      summary: "The world as a file",
+      status: 200,
+      answer: { media: "application/json" },
+      problems: [404],
+      handle: async (req, res) => {
+        const { row, project } = await shelf.project(ids(req.params).world);
+        asFile(res, `${row.slug}.world.json`, "application/json").send(writeWorld(project.world));
+      },
+    },
+    {
+      method: "get",
+      path: "/worlds/{world}/bundle.zip",
+      summary: "The world with its logs, sheets and journal as a bundle",
+      status: 200,
+      answer: { media: "application/zip" },
+      problems: [404],
+      handle: async (req, res) => {
+        const { row, project } = await shelf.project(ids(req.params).world);
+        const journal = journalText(project.world.name, await shelf.revisions(row));
+        const bundle = writeBundle({ world: writeWorld(project.world), logs: project.logs, sheets: await shelf.sheets(row), journal });
+        asFile(res, `${row.slug}.keenpebble.zip`, "application/zip").send(bundle);
+      },
+    },
+    {
+      method: "get",
+      path: "/worlds/{world}/logs/{log}",
+      summary: "An input log as a file",
+      status: 200,
+      answer: { media: "text/plain" },
+      problems: [404],
+      handle: async (req, res) => {
+        const { world, log } = ids(req.params);
+        const text = (await shelf.project(world)).project.logs[log];
+        if (text === undefined) throw new NotFoundError("log", log);
+        asFile(res, `${log}.inputs`, "text/plain").send(text);
+      },
+    },
+  ];
+}
 
-  router.get("/", async (_req, res) => {
-    res.json({ worlds: await shelf.list() } satisfies WorldList);
-  });
+function ids(params: unknown): { world: string; log: string } {
+  return validate<{ world: string; log: string }>(addressIds, params);
+}
 
-  router.post("/", async (req, res) => {
-    const stored = await shelf.add(validate<NewWorld>(newWorld, req.body), "brought in from files");
-    res.status(201).location(`/api/worlds/${stored.id}`).json(stored);
-  });
-
-  router.get("/:world", async (req, res) => {
-    const { world } = validate<{ world: string }>(addressIds, req.params);
-    res.json(await shelf.open(world));
-  });
-
-  router.post("/:world/revisions", async (req, res) => {
-    const { world } = validate<{ world: string }>(addressIds, req.params);
-    res.status(201).json(await shelf.store(world, validate<NewRevision>(newRevision, req.body)));
-  });
-
-  router.get("/:world/logs/:log/run", async (req, res) => {
-    const { world, log } = validate<{ world: string; log: string }>(addressIds, req.params);
-    res.json(await runLog(shelf, world, log));
-  });
-
-  return router;
+function asFile(res: Response, name: string, media: string): Response {
+  // The name's ending would choose a type of its own.
+  return res.attachment(name).type(media);
 }

@@ -1,5 +1,6 @@
 import type { Knex } from "knex";
 import * as firstTables from "./0001-first-tables.ts";
+import * as outcomesSheetsDeleted from "./0002-outcomes-sheets-deleted.ts";
 
 interface Named {
   readonly name: string;
@@ -7,7 +8,10 @@ interface Named {
 }
 
 /** Every migration in order, by names without an ending: `.ts` and `.js` are the same one. They only go forward. */
-const MIGRATIONS: readonly Named[] = [{ name: "0001-first-tables", migration: firstTables }];
+const MIGRATIONS: readonly Named[] = [
+  { name: "0001-first-tables", migration: firstTables },
+  { name: "0002-outcomes-sheets-deleted", migration: outcomesSheetsDeleted },
+];
 
 const source: Knex.MigrationSource<Named> = {
   getMigrations: () => Promise.resolve([...MIGRATIONS]),

@@ -1,3 +1,4 @@
+import type { QueryBuilder, TransactionOrKnex } from "objection";
 import { Model } from "objection";
 
 /** A world on the shelf; what it holds stands in its revisions. */
@@ -12,4 +13,11 @@ export class WorldRow extends Model {
   declare revision: number;
   declare rooms: number;
   declare savedAt: Date;
+  /** When it was taken off the shelf; null while it stands there. */
+  declare deletedAt: Date | null;
+
+  /** The worlds that stand on the shelf. */
+  static onShelf(db: TransactionOrKnex): QueryBuilder<WorldRow> {
+    return WorldRow.query(db).whereNull("worlds.deletedAt");
+  }
 }

@@ -1,5 +1,7 @@
 import { readFile, readdir } from "node:fs/promises";
 import path from "node:path";
+import { readLog, writeLog } from "@keen-pebble/core";
+import { readWorld } from "@keen-pebble/core/reading";
 import type { Knex } from "knex";
 import { FactRow } from "../models/fact-row.ts";
 import type { Shelf } from "./shelf.ts";
@@ -10,10 +12,10 @@ export async function putDemoIn(db: Knex, shelf: Shelf, folder: string): Promise
   const added: string[] = [];
   for (const entry of (await readdir(folder, { withFileTypes: true })).filter((e) => e.isDirectory()).sort((a, b) => (a.name < b.name ? -1 : 1))) {
     const root = path.join(folder, entry.name);
-    const world = await readFile(path.join(root, `${entry.name}.world.json`), "utf8");
+    const world = readWorld(await readFile(path.join(root, `${entry.name}.world.json`), "utf8"), entry.name);
     const names = (await readdir(path.join(root, "logs"))).filter((name) => name.endsWith(".inputs")).sort();
     const logs: Record<string, string> = {};
-    for (const name of names) logs[name.slice(0, -".inputs".length)] = await readFile(path.join(root, "logs", name), "utf8");
+    for (const name of names) logs[name.slice(0, -".inputs".length)] = writeLog(readLog(await readFile(path.join(root, "logs", name), "utf8"), name));
     added.push((await shelf.add({ world, logs }, "came with the demo")).id);
   }
   await FactRow.query(db).insert({ name: "demo", value: added });

@@ -1,13 +1,14 @@
 import { randomUUID } from "node:crypto";
-import type { Project } from "@keen-pebble/core";
-import { applyAll, logFrames, readLog, summary, toPlain, writeLog } from "@keen-pebble/core";
-import { readWorld } from "@keen-pebble/core/reading";
+import type { EditStep, Project } from "@keen-pebble/core";
+import { LIMITS, RefusedError, applyAll, differences, logFrames, placeText, readLog, summary, toPlain, writeLog } from "@keen-pebble/core";
+import { worldFromJson } from "@keen-pebble/core/reading";
 import type { Knex } from "knex";
 import type { Transaction } from "objection";
 import { UniqueViolationError } from "objection";
-import type { NewRevision, NewWorld, StoredRevision, WorldEntry, WorldRevision } from "../api.ts";
+import type { DeletedWorld, NewRevision, StoredRevision, WorldEntry, WorldRevision } from "../api.ts";
 import { LogRow } from "../models/log-row.ts";
 import { RevisionRow } from "../models/revision-row.ts";
+import { SheetRow } from "../models/sheet-row.ts";
 import { WorldRow } from "../models/world-row.ts";
 import { contentHash } from "./content-hash.ts";
 import { Projects, SNAPSHOT_EVERY, toSnapshot } from "./projects.ts";
@@ -21,7 +22,7 @@ export class Shelf {
 
   /** All worlds, the one saved last first. */
   async list(): Promise<WorldEntry[]> {
-    const rows = await WorldRow.query(this.db)
+    const rows = await WorldRow.onShelf(this.db)
       .select(
         "worlds.*",
         LogRow.query().whereColumn("logs.worldId", "worlds.id").count().as("logs"),
@@ -52,25 +53,24 @@ export class Shelf {
 
   /** A world's row and project at its newest revision. */
   async project(slug: string): Promise<{ row: WorldRow; project: Project }> {
-    const row = await WorldRow.query(this.db).findOne({ slug });
+    const row = await WorldRow.onShelf(this.db).findOne({ slug });
     if (!row) throw new NotFoundError("world", slug);
     return { row, project: await this.projects.load(this.db, row) };
   }
 
   /**
-   * Puts a world and its logs on the shelf as revision 1.
-   * @throws {RefusedError} where a file is not in order; nothing is stored then
+   * Puts a project on the shelf as revision 1, under its world's id.
+   * @param says the revision's summary
    * @throws {IdTakenError}
    */
-  async add(files: NewWorld, says: string): Promise<StoredRevision & { id: string }> {
-    const world = readWorld(files.world, "the world");
-    const logs = Object.fromEntries(Object.entries(files.logs).map(([id, text]) => [id, writeLog(readLog(text, `log ${id}`))]));
-    const project = applyAll({ world, logs: {} }, Object.entries(logs).map(([log, text]) => ({ kind: "add-log", log, text })));
+  async add(project: Project, says: string, more: { readonly sheets?: Sheets; readonly note?: string | null } = {}): Promise<StoredRevision & { id: string }> {
+    const { world } = project;
     try {
       const row = await WorldRow.transaction(this.db, async (trx) => {
         const made = await WorldRow.query(trx).insertAndFetch({ slug: world.id, name: world.name, revision: 1, rooms: world.rooms.length });
-        await insertRevision(trx, made.id, 1, { batch: randomUUID(), base: 0, steps: [] }, says, project);
+        await insertRevision(trx, made.id, { number: 1, batch: randomUUID(), steps: [], says, note: more.note ?? null }, project);
         await replaceLogs(trx, made.id, {}, project.logs);
+        await putSheets(trx, made.id, more.sheets ?? {});
         return made;
       });
       this.projects.keep(row.id, 1, project);
@@ -85,27 +85,137 @@ export class Shelf {
    * Stores a batch of steps as the next revision, whole or not at all. A batch that is stored already is answered again.
    * @throws {StaleBaseError} with the steps since the base
    * @throws {EditError} where a step does not fit
+   * @throws {RefusedError} where the world that came of it is not in order
    */
   async store(slug: string, batch: NewRevision): Promise<StoredRevision> {
-    const stored = await WorldRow.transaction(this.db, async (trx) => {
-      const row = await WorldRow.query(trx).findOne({ slug }).forUpdate();
-      if (!row) throw new NotFoundError("world", slug);
+    return this.append(slug, async (trx, row) => {
       const before = await RevisionRow.query(trx).select("number", "summary").findOne({ worldId: row.id, batch: batch.batch });
-      if (before) return { row, revision: before.number, summary: before.summary, project: null };
+      if (before) return { revision: before.number, summary: before.summary };
       if (batch.base !== row.revision) throw new StaleBaseError(batch.base, await stepsSince(trx, row, batch.base));
+      return { ...batch, sheets: {} };
+    });
+  }
 
+  /**
+   * Makes the differences to another state of the world one revision; none where there are none.
+   * @param after makes that state of the present one
+   */
+  async replace(slug: string, after: (present: Project) => Project, sheets: Sheets): Promise<StoredRevision & { readonly steps: readonly EditStep[] }> {
+    let steps: readonly EditStep[] = [];
+    const stored = await this.append(slug, async (trx, row, present) => {
+      steps = differences(present, after(present));
+      if (steps.length > 0) return { batch: randomUUID(), steps, sheets };
+      await putSheets(trx, row.id, sheets);
+      return { revision: row.revision, summary: "nothing changed" };
+    });
+    return { ...stored, steps };
+  }
+
+  /** A copy of the world with its logs and sheets, under an id and a name of its own. */
+  async copy(slug: string): Promise<StoredRevision & { id: string }> {
+    const { row, project } = await this.project(slug);
+    const sheets = await this.sheets(row);
+    const id = await this.freeId(slug);
+    const world = { ...project.world, id, name: copyName(project.world.name) };
+    const logs = Object.fromEntries(Object.entries(project.logs).map(([log, text]) => [log, withWorld(text, slug, id)]));
+    return this.add({ world, logs }, `copy of ${slug}`, { sheets });
+  }
+
+  /** Image sheets of a world, by their files' names. */
+  async sheets(row: WorldRow): Promise<Sheets> {
+    const sheets = await SheetRow.query(this.db).where("worldId", row.id).orderBy("file");
+    return Object.fromEntries(sheets.map((sheet) => [sheet.file, sheet.png]));
+  }
+
+  /** All revisions of a world, the first one first, without their steps. */
+  async revisions(row: WorldRow): Promise<Pick<RevisionRow, "number" | "summary" | "note" | "savedAt">[]> {
+    return RevisionRow.query(this.db).select("number", "summary", "note", "savedAt").where("worldId", row.id).orderBy("number");
+  }
+
+  /** Takes a world off the shelf; it can be put back. */
+  async remove(slug: string): Promise<DeletedWorld> {
+    const row = await WorldRow.onShelf(this.db).findOne({ slug });
+    if (!row) throw new NotFoundError("world", slug);
+    const deletedAt = new Date();
+    await row.$query(this.db).patch({ deletedAt });
+    return { key: row.id, id: slug, name: row.name, deletedAt: deletedAt.toISOString() };
+  }
+
+  /** Worlds that were taken off the shelf, the last one first. */
+  async deleted(): Promise<DeletedWorld[]> {
+    const rows = await WorldRow.query(this.db).whereNotNull("deletedAt").orderBy("deletedAt", "desc");
+    return rows.map((row) => ({ key: row.id, id: row.slug, name: row.name, deletedAt: row.deletedAt!.toISOString() }));
+  }
+
+  /**
+   * Puts a deleted world back on the shelf.
+   * @throws {IdTakenError} where another world has its id by now
+   */
+  async restore(key: number): Promise<{ id: string }> {
+    const row = await WorldRow.query(this.db).whereNotNull("deletedAt").findById(key);
+    if (!row) throw new NotFoundError("deleted world", String(key));
+    try {
+      await row.$query(this.db).patch({ deletedAt: null });
+    } catch (error) {
+      if (error instanceof UniqueViolationError) throw new IdTakenError(row.slug);
+      throw error;
+    }
+    return { id: row.slug };
+  }
+
+  /** An id that no world on the shelf has: the given one with a number. */
+  private async freeId(slug: string): Promise<string> {
+    const taken = new Set((await WorldRow.onShelf(this.db).select("slug")).map((row) => row.slug));
+    const stem = slug.replace(/-\d+$/, "").slice(0, 36);
+    let n = 2;
+    while (taken.has(`${stem}-${n}`)) n++;
+    return `${stem}-${n}`;
+  }
+
+  /** Adds a revision under the world's lock: `make` says what, or which one there is already. */
+  private async append(slug: string, make: (trx: Transaction, row: WorldRow, present: Project) => Promise<(Pick<NewRevision, "batch" | "steps"> & { readonly sheets: Sheets }) | StoredRevision>): Promise<StoredRevision> {
+    const stored = await WorldRow.transaction(this.db, async (trx) => {
+      const row = await WorldRow.onShelf(trx).findOne({ slug }).forUpdate();
+      if (!row) throw new NotFoundError("world", slug);
       const project = await this.projects.load(trx, row);
-      const after = applyAll(project, batch.steps);
-      const revision = row.revision + 1;
-      const says = summary(after.world, batch.steps);
-      await insertRevision(trx, row.id, revision, batch, says, after);
+      const made = await make(trx, row, project);
+      if (!("steps" in made)) return { row, ...made, project: null };
+      const after = applyAll(project, made.steps);
+      ensureInOrder(after, made.steps);
+      const number = row.revision + 1;
+      const says = summary(after.world, made.steps);
+      await insertRevision(trx, row.id, { number, batch: made.batch, steps: made.steps, says, note: null }, after);
       await replaceLogs(trx, row.id, project.logs, after.logs);
-      await row.$query(trx).patch({ revision, name: after.world.name, rooms: after.world.rooms.length, savedAt: new Date() });
-      return { row, revision, summary: says, project: after };
+      await putSheets(trx, row.id, made.sheets);
+      await row.$query(trx).patch({ revision: number, name: after.world.name, rooms: after.world.rooms.length, savedAt: new Date() });
+      return { row, revision: number, summary: says, project: after };
     });
     if (stored.project) this.projects.keep(stored.row.id, stored.revision, stored.project);
     return { revision: stored.revision, summary: stored.summary };
   }
+}
+
+/** Image sheets: PNG bytes by their files' names. */
+export type Sheets = Readonly<Record<string, Buffer>>;
+
+/** Steps that change whole parts may bring in anything: the world that came of them is read as a file would be. */
+function ensureInOrder(project: Project, steps: readonly EditStep[]): void {
+  if (!steps.some((step) => step.kind === "change-parts")) return;
+  const result = worldFromJson(toPlain(project.world));
+  if ("faults" in result) {
+    throw new RefusedError("the changed world", result.faults.map(({ path, message }) => ({ place: placeText(path), line: null, column: null, message })));
+  }
+}
+
+/** A log's text with the world that it names changed from one id to another. */
+function withWorld(text: string, from: string, to: string): string {
+  const log = readLog(text);
+  return log.world === from ? writeLog({ ...log, world: to }) : text;
+}
+
+function copyName(name: string): string {
+  const copied = `${name}, copy`;
+  return [...copied].length > LIMITS.nameLength ? name : copied;
 }
 
 async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promise<{ revision: number; steps: RevisionRow["steps"] }> {
@@ -113,17 +223,30 @@ async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promis
   return { revision: row.revision, steps: rows.flatMap((r) => r.steps) };
 }
 
-async function insertRevision(trx: Transaction, worldId: number, number: number, batch: NewRevision, says: string, project: Project): Promise<void> {
+interface RevisionToStore {
+  readonly number: number;
+  readonly batch: string;
+  readonly steps: readonly EditStep[];
+  readonly says: string;
+  readonly note: string | null;
+}
+
+async function insertRevision(trx: Transaction, worldId: number, { number, batch, steps, says, note }: RevisionToStore, project: Project): Promise<void> {
   const snapshot = toSnapshot(project);
   await RevisionRow.query(trx).insert({
     worldId,
     number,
-    batch: batch.batch,
-    steps: [...batch.steps],
+    batch,
+    steps: [...steps],
     snapshot: number % SNAPSHOT_EVERY === 1 ? snapshot : null,
     summary: says,
+    note,
     contentHash: contentHash(snapshot.world),
   });
+}
+
+async function putSheets(trx: Transaction, worldId: number, sheets: Sheets): Promise<void> {
+  for (const [file, png] of Object.entries(sheets)) await SheetRow.query(trx).insert({ worldId, file, png }).onConflict(["worldId", "file"]).merge();
 }
 
 async function replaceLogs(trx: Transaction, worldId: number, before: Project["logs"], after: Project["logs"]): Promise<void> {

@@ -2,13 +2,20 @@ import { randomUUID } from "node:crypto";
 import type { Express } from "express";
 import type { Knex } from "knex";
 import { pino } from "pino";
-import { createApp } from "../app.ts";
+import { apiRoutes, createApp } from "../app.ts";
 import { connect } from "../database/connect.ts";
+import { openApi } from "../http/openapi.ts";
 import { migrate } from "../migrations/index.ts";
+import type { OpenApiDocument } from "./held-to-openapi.ts";
+import { HeldToOpenApi } from "./held-to-openapi.ts";
 
-/** A database of its own in the cluster of `TEST_DATABASE_URL`, and the application on it. */
+/**
+ * A database of its own in the cluster of `TEST_DATABASE_URL`, and the application on it, held against its OpenAPI
+ * document.
+ */
 export interface TestApplication {
   readonly app: Express;
+  readonly held: HeldToOpenApi;
   readonly db: Knex;
   readonly close: () => Promise<void>;
 }
@@ -24,11 +31,14 @@ export async function testApplication(): Promise<TestApplication> {
   url.pathname = `/${name}`;
   const db = connect(url.href);
   await migrate(db);
-  const app = createApp({ db, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
+  const inner = createApp({ db, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
   const close = async (): Promise<void> => {
     await db.destroy();
     await admin.raw(`drop database ${name} with (force)`);
     await admin.destroy();
   };
-  return { app, db, close };
+  // As it goes over the network.
+  const document = JSON.parse(JSON.stringify(openApi(apiRoutes(db)))) as OpenApiDocument;
+  const held = new HeldToOpenApi(inner, document);
+  return { app: held.app, held, db, close };
 }

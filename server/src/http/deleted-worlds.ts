@@ -1,0 +1,33 @@
+import type { DeletedWorlds } from "../api.ts";
+import type { Shelf } from "../services/shelf.ts";
+import type { Route } from "./route.ts";
+import { deletedKey } from "./schemas.ts";
+import { validate } from "./validate.ts";
+
+/** `/deleted-worlds`: what was taken off the shelf. */
+export function deletedWorldRoutes(shelf: Shelf): Route[] {
+  return [
+    {
+      method: "get",
+      path: "/deleted-worlds",
+      summary: "Worlds that were taken off the shelf, the last one first",
+      status: 200,
+      answer: { json: "DeletedWorlds" },
+      problems: [],
+      handle: async (_req, res) => {
+        res.json({ worlds: await shelf.deleted() } satisfies DeletedWorlds);
+      },
+    },
+    {
+      method: "post",
+      path: "/deleted-worlds/{key}/restore",
+      summary: "Puts a deleted world back on the shelf",
+      status: 200,
+      answer: { json: "Restored" },
+      problems: [404, 409],
+      handle: async (req, res) => {
+        res.json(await shelf.restore(Number(validate<{ key: string }>(deletedKey, req.params).key)));
+      },
+    },
+  ];
+}

@@ -1,0 +1,50 @@
+import type { Schema } from "./api-schemas.ts";
+import { SCHEMAS } from "./api-schemas.ts";
+import type { Answer, Route } from "./route.ts";
+
+const PROBLEMS: Readonly<Record<number, string>> = {
+  400: "The request is not in order",
+  403: "The request came from elsewhere",
+  404: "There is no such thing",
+  409: "Something else was stored in between, or the id is taken",
+  413: "Too large",
+  422: "Refused, with the places and what was expected there",
+  500: "A fault in the server; nothing was stored",
+  503: "The database does not answer; nothing was stored",
+};
+
+/** The OpenAPI 3.1 document of these routes below `/api`. */
+export function openApi(routes: readonly Route[]): Schema {
+  const paths: Record<string, Record<string, Schema>> = {};
+  for (const route of routes) (paths[`/api${route.path}`] ??= {})[route.method] = operation(route);
+  return {
+    openapi: "3.1.0",
+    info: { title: "Keen Pebble", version: "1", description: "Worlds, their revisions and their logs. Every error is problem details (RFC 9457) with a stable `code`.", license: { name: "MIT", identifier: "MIT" } },
+    paths,
+    components: { schemas: SCHEMAS },
+  };
+}
+
+function operation({ path, summary, body, status, answer, problems }: Route): Schema {
+  const parameters = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+    name,
+    in: "path",
+    required: true,
+    schema: name === "key" ? { type: "integer", minimum: 1 } : { $ref: "#/components/schemas/Id" },
+  }));
+  const answers = [400, 403, ...problems, 500, 503].sort((a, b) => a - b);
+  return {
+    summary,
+    ...(parameters.length === 0 ? {} : { parameters }),
+    ...(body === undefined ? {} : { requestBody: { required: true, content: content({ json: body.schema }, body.media) } }),
+    responses: {
+      [status]: { description: "Done", ...(answer === "nothing" ? {} : { content: content(answer) }) },
+      ...Object.fromEntries(answers.map((code) => [code, { description: PROBLEMS[code]!, content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } } }])),
+    },
+  };
+}
+
+function content(answer: Exclude<Answer, "nothing">, more: readonly string[] = []): Schema {
+  const first = "json" in answer ? { "application/json": { schema: { $ref: `#/components/schemas/${answer.json}` } } } : { [answer.media]: {} };
+  return { ...first, ...Object.fromEntries(more.map((media) => [media, {}])) };
+}

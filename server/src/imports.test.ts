@@ -1,0 +1,224 @@
+import { randomUUID } from "node:crypto";
+import { readFileSync } from "node:fs";
+import fc from "fast-check";
+import { strToU8, unzipSync, zipSync } from "fflate";
+import type { Zippable } from "fflate";
+import { fromPlain, invert, readLog, toPlain, writeWorld } from "@keen-pebble/core";
+import request from "supertest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { DeletedWorlds, Imported, WorldList, WorldOutcomes, WorldRevision } from "./api.ts";
+import { OutcomeRow } from "./models/outcome-row.ts";
+import type { TestApplication } from "./test-support/application.ts";
+import { testApplication } from "./test-support/application.ts";
+
+const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
+const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
+const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8");
+const LOG = "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n";
+const PNG = Buffer.from("89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c4890000000d49444154789c6360606060000000050001a5f645400000000049454e44ae426082", "hex");
+
+let test: TestApplication;
+beforeAll(async () => {
+  test = await testApplication();
+});
+afterAll(async () => {
+  const { mismatches } = test.held;
+  await test.close();
+  expect(mismatches).toEqual([]);
+});
+
+const api = () => request(test.app);
+const newId = (): string => `w-${randomUUID().slice(0, 8)}`;
+const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);
+const open = async (id: string): Promise<WorldRevision> => (await api().get(`/api/worlds/${id}`).expect(200)).body as WorldRevision;
+const bringIn = async (files: object): Promise<Imported> => (await api().post("/api/imports").send(files).expect(200)).body as Imported;
+const sendBundle = (bytes: Uint8Array) => api().post("/api/imports").set("Content-Type", "application/zip").send(Buffer.from(bytes));
+const zip = (files: Zippable): Uint8Array => zipSync(files);
+const shelf = async (): Promise<WorldList> => (await api().get("/api/worlds").expect(200)).body as WorldList;
+const bytesOf = async (address: string): Promise<Buffer> => (await api().get(address).buffer(true).parse((res, done) => {
+  const pieces: Buffer[] = [];
+  res.on("data", (piece: Buffer) => pieces.push(piece));
+  res.on("end", () => done(null, Buffer.concat(pieces)));
+}).expect(200)).body as Buffer;
+
+describe("a changed file of a world that is here", () => {
+  it("becomes one revision that says what changed and can be taken back; the same file makes none", async () => {
+    const id = newId();
+    expect(await bringIn({ world: worldFile(id), logs: { stand: LOG } })).toMatchObject({ id, made: "world", revision: 1 });
+    const before = await open(id);
+    const edited = worldFile(id).replace('"speed": 2', '"speed": 4').replace('"name": "Intake hall"', '"name": "Intake"').replace("3,3,3,3,3", "3,3,3,4,3");
+    const made = await bringIn({ world: edited, logs: { stand: LOG.replace("4 .", "5 ."), round } });
+    expect(made).toMatchObject({ id, made: "revision", revision: 2, summary: expect.stringMatching(/^Main: speed 2 to 4; Intake: name; .*log round kept; log stand changed$/) as string });
+    const after = await open(id);
+    expect(writeWorld(fromPlain(after.world))).toBe(edited);
+    expect(Object.keys(after.logs).sort()).toEqual(["round", "stand"]);
+    expect(await bringIn({ world: edited })).toMatchObject({ made: "nothing", revision: 2, steps: [] });
+
+    const back = [...made.steps].reverse().map(invert);
+    await api().post(`/api/worlds/${id}/revisions`).send({ batch: randomUUID(), base: 2, steps: back }).expect(201);
+    expect({ ...(await open(id)), revision: 1 }).toEqual(before);
+  });
+
+  it("a whole part that does not fit is refused at its place, and nothing is stored", async () => {
+    const id = newId();
+    await bringIn({ world: worldFile(id) });
+    const tiles = fromPlain((await open(id)).world).tiles;
+    const parts = (after: unknown) => ({ batch: randomUUID(), base: 1, steps: [{ kind: "change-parts", parts: [{ part: "tiles/brick", before: tiles.find((tile) => tile.id === "brick"), after }] }] });
+    await api().post(`/api/worlds/${id}/revisions`).send(parts({ id: "brick" })).expect(400, /tiles\/brick/);
+    await api().post(`/api/worlds/${id}/revisions`).send(parts({ ...tiles[1]!, id: "brick", flags: ["hot"] })).expect(422, /names flag hot/);
+    await api().post(`/api/worlds/${id}/revisions`).send(parts(null)).expect(422, /rooms.0.cells/);
+    expect((await open(id)).revision).toBe(1);
+  });
+});
+
+it("loose logs go to the world that they name or that is chosen, CSV too; otherwise they are refused", async () => {
+  const id = newId();
+  await bringIn({ world: worldFile(id) });
+  const named = round.replace("world saltglass-cistern", `world ${id}`);
+  expect(await bringIn({ logs: { round: named } })).toMatchObject({ id, made: "revision", summary: "log round kept" });
+  expect(await bringIn({ csvLogs: { pressed: "frame,keys\n1,U\n9,.\n" }, into: id })).toMatchObject({ made: "revision", summary: "log pressed kept" });
+  expect(readLog((await open(id)).logs["pressed"]!).lines).toMatchObject([{ count: 8 }, { count: 1 }]);
+  await api().post("/api/imports").send({ logs: { stand: LOG } }).expect(422, /the logs name no world/);
+  await api().post("/api/imports").send({ logs: { a: LOG.replace("title", "world attic\ntitle") } }).expect(422, /there is no world attic on the shelf/);
+  await api().post("/api/imports").send({ into: id }).expect(400);
+  expect((await bytesOf(`/api/worlds/${id}/logs/round`)).toString()).toBe(named);
+  expect((await bytesOf(`/api/worlds/${id}/world.json`)).toString()).toBe(worldFile(id));
+});
+
+it("outcomes say what each log comes to, and are kept by the contents of world and log", async () => {
+  const id = newId();
+  await bringIn({ world: worldFile(id), logs: { round, lost: LOG.replace("start", "").replace("title", "rules roof\ntitle") } });
+  const ask = async (): Promise<WorldOutcomes> => (await api().get(`/api/worlds/${id}/outcomes`).expect(200)).body as WorldOutcomes;
+  const first = await ask();
+  expect(first.outcomes).toMatchObject([
+    { log: "lost", holds: false, refused: expect.stringContaining("roof") as string, checks: [] },
+    { log: "round", holds: true, status: "playing", frames: 238, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string },
+  ]);
+  expect(first.outcomes[1]!.checks).toHaveLength(6);
+  await OutcomeRow.query(test.db).patch({ fingerprint: "0".repeat(64) }).whereNotNull("fingerprint");
+  expect((await ask()).outcomes[1]!.fingerprint).toBe("0".repeat(64));
+  await api().post(`/api/worlds/${id}/revisions`).send({ batch: randomUUID(), base: 1, steps: [{ kind: "change-rules", rules: "main", setting: "glide.speed", before: 2, after: 4 }] }).expect(201);
+  expect((await ask()).outcomes[1]).toMatchObject({ holds: false, fingerprint: expect.not.stringMatching(/^0{64}$/) as string });
+});
+
+it("a copy has an id, a name and logs of its own; a deleted world can be put back", async () => {
+  const id = newId();
+  await bringIn({ world: worldFile(id), logs: { round: round.replace("world saltglass-cistern", `world ${id}`) } });
+  const { body } = (await api().post(`/api/worlds/${id}/copy`).expect(201)) as { body: { id: string } };
+  const copy = await open(body.id);
+  expect(copy.world["name"]).toBe("Saltglass Cistern, copy");
+  expect(readLog(copy.logs["round"]!).world).toBe(body.id);
+
+  const { key } = (await api().delete(`/api/worlds/${id}`).expect(200)).body as { key: number };
+  await api().get(`/api/worlds/${id}`).expect(404);
+  expect((await shelf()).worlds.map((world) => world.id)).not.toContain(id);
+  expect(((await api().get("/api/deleted-worlds").expect(200)).body as DeletedWorlds).worlds[0]).toMatchObject({ key, id });
+  await api().post(`/api/deleted-worlds/${key}/restore`).expect(200, { id });
+  expect((await open(id)).logs).toHaveProperty("round");
+  await api().delete(`/api/worlds/${id}`).expect(200);
+  await bringIn({ world: worldFile(id) });
+  await api().post(`/api/deleted-worlds/${key}/restore`).expect(409);
+  await api().post("/api/deleted-worlds/x/restore").expect(400);
+});
+
+describe("bundles", () => {
+  const files = (id: string): Zippable => ({ "world.json": strToU8(worldFile(id)), "logs/round.inputs": strToU8(round), "sheets/cistern.png": PNG, "journal.md": strToU8("# Notes\n\nThe basin is deep.\n") });
+
+  it("come in and go out whole; the same contents are the same bytes", async () => {
+    const id = newId();
+    expect((await sendBundle(zip(files(id))).expect(200)).body).toMatchObject({ id, made: "world", revision: 1 });
+    const out = await bytesOf(`/api/worlds/${id}/bundle.zip`);
+    expect((await bytesOf(`/api/worlds/${id}/bundle.zip`)).equals(out)).toBe(true);
+    const entries = unzipSync(out);
+    expect(Object.keys(entries)).toEqual(["world.json", "logs/round.inputs", "sheets/cistern.png", "journal.md"]);
+    expect(Buffer.from(entries["world.json"]!).toString()).toBe(worldFile(id));
+    expect(Buffer.from(entries["logs/round.inputs"]!).toString()).toBe(round);
+    expect(Buffer.from(entries["sheets/cistern.png"]!).equals(PNG)).toBe(true);
+    expect(Buffer.from(entries["journal.md"]!).toString()).toContain("The basin is deep.");
+    expect((await sendBundle(out).expect(200)).body).toMatchObject({ id, made: "nothing" });
+  });
+
+  const asLink = (bytes: Uint8Array): Uint8Array => {
+    // In the central directory: made on Unix, mode of a link.
+    const at = Buffer.from(bytes).lastIndexOf(Buffer.from([0x50, 0x4b, 0x01, 0x02]));
+    const view = new DataView(bytes.buffer, bytes.byteOffset);
+    view.setUint8(at + 5, 3);
+    view.setUint32(at + 38, 0o120777 * 65_536, true);
+    return bytes;
+  };
+  const renamed = (from: string, to: string) => (bytes: Uint8Array): Uint8Array => Buffer.from(Buffer.from(bytes).toString("latin1").replaceAll(from, to), "latin1");
+  const liar = (bytes: Uint8Array): Uint8Array => {
+    // The entry says that it is small.
+    const copy = Buffer.from(bytes);
+    for (const [signature, size] of [[0x02014b50, 24], [0x04034b50, 22]] as const) {
+      const head = Buffer.alloc(4);
+      head.writeUInt32LE(signature);
+      copy.writeUInt32LE(100, copy.lastIndexOf(head) + size);
+    }
+    return copy;
+  };
+  it.each<[string, () => Uint8Array, RegExp]>([
+    ["leaves the folder", () => renamed("logs/round.inputs", "../x/round.inputs")(zip(files("a"))), /invalid relative path/],
+    ["has an absolute path", () => renamed("logs/round.inputs", "/ogs/round.inputs")(zip(files("a"))), /absolute path/],
+    ["has a backslash", () => renamed("logs/round.inputs", "logs\\round.inputs")(zip(files("a"))), /invalid characters/],
+    ["has a link", () => asLink(zip({ ...files("a"), "logs/a.inputs": strToU8("/etc/passwd") })), /is a link/],
+    ["has a file of another kind", () => zip({ ...files("a"), "logs/a.exe": strToU8("x") }), /logs\/ID.inputs/],
+    ["has a folder too many", () => zip({ ...files("a"), "more/a.txt": strToU8("x") }), /expected world.json/],
+    ["has no world", () => zip({ "logs/a.inputs": strToU8(LOG) }), /world.json: is missing/],
+    ["has 2,001 entries", () => zip({ ...files("a"), ...Object.fromEntries(Array.from({ length: 1997 }, (_, i) => [`logs/l${i}.inputs`, strToU8(LOG)])) }), /has 2001 entries, more than 2000/],
+    ["unpacks to more than 64 MiB", () => zip({ ...files("a"), "journal.md": new Uint8Array(65 * 1024 * 1024) }), /more than 67108864 bytes/],
+    ["says that it is smaller than it is", () => liar(zip({ "world.json": strToU8(worldFile("a")), "journal.md": new Uint8Array(80 * 1024 * 1024) })), /journal.md: cannot be unpacked/],
+    ["has text that is not UTF-8", () => zip({ ...files("a"), "journal.md": Uint8Array.of(0xff, 0xfe) }), /journal.md: is not UTF-8/],
+    ["has a sheet that is no PNG", () => zip({ ...files("a"), "sheets/b.png": strToU8("GIF89a") }), /sheets\/b.png: expected a PNG/],
+    ["has a broken log", () => zip({ ...files("a"), "logs/b.inputs": strToU8("?") }), /log b is refused: line 1/],
+    ["is no ZIP", () => strToU8("PK"), /is no ZIP that can be read/],
+  ])("one that %s is refused", async (_what, make, message) => {
+    const before = await shelf();
+    const answer = await sendBundle(make());
+    expect(answer).toMatchObject({ status: 422, body: { code: "refused" } });
+    expect((answer.body as { detail: string }).detail).toMatch(message);
+    expect(await shelf()).toEqual(before);
+  });
+
+  it("damaged ones are refused or read whole; never a fault, never half a world", async () => {
+    const id = newId();
+    const good = zip(files(id));
+    const damage = fc.oneof(
+      fc.array(fc.tuple(fc.nat(good.length - 1), fc.integer({ min: 0, max: 7 })), { minLength: 1, maxLength: 6 }).map((flips) => {
+        const bytes = Uint8Array.from(good);
+        for (const [at, bit] of flips) bytes[at]! ^= 1 << bit;
+        return bytes;
+      }),
+      fc.nat(good.length - 1).map((end) => good.slice(0, end)),
+      fc.tuple(fc.nat(good.length - 1), fc.nat(good.length - 1)).map(([from, to]) => Buffer.concat([good.slice(0, from), good.slice(to)])),
+    );
+    let refused = 0;
+    await fc.assert(
+      fc.asyncProperty(damage, async (bytes) => {
+        const answer = await sendBundle(bytes);
+        expect([200, 422]).toContain(answer.status);
+        if (answer.status === 422) {
+          refused++;
+          expect((answer.body as { data: { message: string }[] }).data[0]!.message).toMatch(/\S/);
+          return;
+        }
+        const { id: made } = answer.body as Imported;
+        const { world, logs } = await open(made);
+        expect(toPlain(fromPlain(world))).toEqual(world);
+        for (const log of Object.values(logs)) readLog(log);
+      }),
+      { seed: 20_261_125, numRuns: 250 },
+    );
+    expect(refused).toBeGreaterThan(100);
+  });
+});
+
+it("every operation of the OpenAPI document is served, and the document is whole", async () => {
+  const { body } = (await api().get("/api/openapi.json").expect(200)) as { body: { openapi: string; paths: Record<string, Record<string, unknown>> } };
+  expect(body.openapi).toBe("3.1.0");
+  const id = newId();
+  await bringIn({ world: worldFile(id) });
+  await api().get("/api/health").expect(200);
+  const said = Object.entries(body.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method} ${path}`));
+  expect([...test.held.used].sort()).toEqual(said.sort());
+});

@@ -1,0 +1,69 @@
+import { Ajv2020 } from "ajv/dist/2020.js";
+import formats from "ajv-formats";
+import express from "express";
+import type { Express } from "express";
+
+interface Operation {
+  readonly requestBody?: { readonly content: Record<string, { readonly schema?: object }> };
+  readonly responses: Record<string, { readonly content?: Record<string, { readonly schema?: object }> }>;
+}
+
+/** The part of an OpenAPI document that requests and answers are held against. */
+export interface OpenApiDocument {
+  readonly paths: Record<string, Record<string, Operation>>;
+  readonly components: object;
+}
+
+/** An application in front of another one that holds every request and answer against its OpenAPI document. */
+export class HeldToOpenApi {
+  readonly app: Express = express();
+  /** What the document does not say. */
+  readonly mismatches: string[] = [];
+  /** Operations that were asked and did what they should, such as `get /api/worlds`. */
+  readonly used = new Set<string>();
+  private readonly ajv = new Ajv2020({ strict: false });
+
+  constructor(
+    app: Express,
+    private readonly document: OpenApiDocument,
+  ) {
+    formats.default(this.ajv);
+    this.ajv.addSchema({ $id: "urn:keen-pebble:api", components: document.components });
+    this.app.use((req, res, next) => {
+      const send = res.send.bind(res);
+      res.send = (body: unknown): typeof res => {
+        // `res.json` comes through here a second time, with its text.
+        if (typeof body !== "object" || Buffer.isBuffer(body)) this.hold(req.method.toLowerCase(), req.originalUrl.split("?")[0]!, req.body as unknown, String(req.headers["content-type"] ?? ""), res.statusCode, String(res.getHeader("content-type")), body);
+        return send(body);
+      };
+      next();
+    });
+    this.app.use(app);
+  }
+
+  private hold(method: string, path: string, sent: unknown, sentAs: string, status: number, type: string, body: unknown): void {
+    const template = Object.keys(this.document.paths).find((each) => new RegExp(`^${each.replace(/\{\w+\}/g, "[^/]+").replaceAll(".", "\\.")}$`).test(path));
+    const operation = template === undefined ? undefined : this.document.paths[template]![method];
+    if (operation === undefined) {
+      if (status < 400) this.mismatches.push(`${method} ${path} is not in the document`);
+      return;
+    }
+    const name = `${method} ${template!}`;
+    if (status < 400) this.used.add(name);
+    const answer = operation.responses[status];
+    const media = type.split(";")[0]!;
+    if (answer === undefined) this.mismatches.push(`${name} answered ${status}`);
+    else if (answer.content?.[media] === undefined) this.mismatches.push(`${name} answered ${status} as ${media}`);
+    else this.fits(`${name} answered ${status}`, answer.content[media].schema, () => JSON.parse(String(body)) as unknown, true);
+    const taken = operation.requestBody?.content[sentAs.split(";")[0]!];
+    // That lists go side by side, and what each part of a world holds, the document does not say.
+    const unsayable = /must contain .* items|parts/.test(String(body));
+    if (taken?.schema && (status < 400 || (status === 400 && typeof sent === "object" && !unsayable))) this.fits(`${name} took`, taken.schema, () => sent, status < 400);
+  }
+
+  private fits(what: string, schema: object | undefined, value: () => unknown, wanted: boolean): void {
+    if (schema === undefined) return;
+    const check = this.ajv.compile(JSON.parse(JSON.stringify(schema).replaceAll('"#/', '"urn:keen-pebble:api#/')) as object);
+    if (check(value()) !== wanted) this.mismatches.push(`${what} ${JSON.stringify(value()).slice(0, 200)}: ${wanted ? this.ajv.errorsText(check.errors) : "the document would take it"}`);
+  }
+}
