@@ -35,7 +35,7 @@ try {
   await bench.key(Key.ESCAPE);
 
   await browser.driver.get(started.address);
-  await browser.untilText(".world-card", (text) => text.includes("12 hold"));
+  await browser.untilText(".world-card", (text) => text.includes("15 hold"));
   await take("shelf");
 } finally {
   await browser.close();

@@ -32,14 +32,14 @@ const openBench = async (world: string, query = ""): Promise<void> => {
 /** The demo's world with a few things changed, under another id, on the shelf. */
 async function bringIn(id: string, change: (text: string) => string, logs: Record<string, string> = {}): Promise<void> {
   const demo = readFileSync(path.join(root, "demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
-  await started.api("/worlds", { world: change(demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`)), logs });
+  await started.api("/imports", { world: change(demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`)), logs });
 }
 
 it("walk a room with the arrow keys, keep the walk, paint a wall into it, see the check break, take the wall back", async () => {
   await browser.driver.get(started.address);
-  await browser.untilText(".world-card", (text) => text.includes("12 hold"));
+  await browser.untilText(".world-card", (text) => text.includes("15 hold"));
   expect(await seriousFindings(browser)).toEqual([]);
-  await (await browser.find(".world-card .btn")).click();
+  await (await browser.find(".world-card .world-foot .btn")).click();
   await bench.ready();
 
   await bench.key("r");
@@ -53,9 +53,10 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   expect(await seriousFindings(browser)).toEqual([]);
   await title.sendKeys(Key.ENTER);
 
-  const [end, always] = await bench.pebbles((pebbles) => pebbles.length === 2 && pebbles.every((p) => p.startsWith("passes")));
+  const [end, always, law] = await bench.pebbles((pebbles) => pebbles.length === 3 && pebbles.every((p) => p.startsWith("passes")));
   expect(end).toMatch(/^passes at frame \d+: end cell [12] \d$/);
   expect(always).toMatch(/^passes at frame \d+: always aligned$/);
+  expect(law).toMatch(/^passes at frame \d+: law never outside$/);
   const frames = Number(/frame (\d+)/.exec(end!)![1]);
   await browser.untilText(".saving", (text) => text === "saved, revision 2");
 
@@ -75,11 +76,11 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
 
   await bench.tile("Flagstone");
   await bench.drag([4, 10]);
-  await bench.pebbles((pebbles) => pebbles.length === 2 && pebbles.every((p) => p.startsWith("passes")));
+  await bench.pebbles((pebbles) => pebbles.length === 3 && pebbles.every((p) => p.startsWith("passes")));
   await bench.key(Key.CONTROL, "z");
   await bench.pebbles((pebbles) => pebbles[0]?.startsWith("fails") ?? false);
   await bench.key(Key.CONTROL, Key.SHIFT, "z");
-  await bench.pebbles((pebbles) => pebbles.length === 2 && pebbles.every((p) => p.startsWith("passes")));
+  await bench.pebbles((pebbles) => pebbles.length === 3 && pebbles.every((p) => p.startsWith("passes")));
 });
 
 async function addressWithLog(): Promise<string> {
@@ -96,7 +97,7 @@ it("the same log has the same fingerprint in the page, on the server and on the 
   await (await browser.find(".dropdown-item")).click();
   const shown = await browser.untilText(".notice", (text) => /[0-9a-f]{64}/.test(text));
   const page = /[0-9a-f]{64}/.exec(shown)![0];
-  expect((await started.api<{ fingerprint: string }>("/worlds/printed/logs/round-the-basin/run")).fingerprint).toBe(page);
+  expect((await started.api<{ outcomes: { fingerprint: string }[] }>("/worlds/printed/outcomes")).outcomes[0]!.fingerprint).toBe(page);
   const printed = execFileSync(process.execPath, ["cli/bin/keen-pebble.js", "replay", path.join(demo, "saltglass-cistern.world.json"), log], { cwd: root, encoding: "utf8" });
   expect(printed).toContain(`fingerprint ${page}`);
 });

@@ -9,6 +9,7 @@ import { BENCH } from "../session/commands.ts";
 import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../session/hooks.ts";
 import { endStroke, projectStore } from "../session/project-store.ts";
+import { setDown } from "../session/walk.ts";
 import { cellsOnLine } from "./cells-on-line.ts";
 import { FieldPainter } from "./field-painter.ts";
 
@@ -96,7 +97,7 @@ function FieldCanvas() {
     };
   }, []);
 
-  const cellAt = (event: React.PointerEvent): { x: number; y: number } | null => {
+  const cellAt = (event: React.MouseEvent): { x: number; y: number } | null => {
     const size = projectStore.getState().project?.world.tileSize;
     if (size === undefined || painter.current === null) return null;
     const px = painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY);
@@ -162,6 +163,11 @@ function FieldCanvas() {
       onPointerUp={up}
       onPointerCancel={up}
       onPointerLeave={() => pointAt(null)}
+      onContextMenu={(event) => {
+        event.preventDefault();
+        const cell = cellAt(event);
+        if (cell !== null && benchStore.getState().walk === null) setDown(cell.x, cell.y);
+      }}
     />
   );
 }

@@ -9,3 +9,16 @@ export function logTitle(text: string, id: string): string {
   const head = text.slice(0, text.indexOf("\n---"));
   return /^title (.+)$/m.exec(head)?.[1] ?? id;
 }
+
+/** An id for a log out of its title, one that is not taken yet. */
+export function logIdFor(title: string, taken: readonly string[]): string {
+  const plain = title
+    .normalize("NFKD")
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-+|-+$/g, "")
+    .slice(0, 36);
+  const base = plain === "" ? "walk" : plain;
+  if (!taken.includes(base)) return base;
+  for (let n = 2; ; n++) if (!taken.includes(`${base}-${n}`)) return `${base}-${n}`;
+}

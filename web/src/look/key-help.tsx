@@ -1,7 +1,7 @@
+import type { ReactNode } from "react";
 import { useEffect, useState } from "react";
 import Modal from "react-bootstrap/Modal";
-import type { Command } from "../session/commands.ts";
-import { BENCH } from "../session/commands.ts";
+import type { Commands } from "../session/commands.ts";
 import { isTyping, keyOf, keyText } from "../session/keys.ts";
 import { isWalking } from "../session/walk.ts";
 
@@ -13,7 +13,7 @@ export function showKeyHelp(): void {
 }
 
 /** The keys of the area, on `?`. */
-export function KeyHelp() {
+export function KeyHelp({ area, commands, children }: { readonly area: string; readonly commands: Commands; readonly children?: ReactNode }) {
   const [shown, setShown] = useState(false);
   useEffect(() => {
     const open = (): void => setShown(true);
@@ -27,17 +27,16 @@ export function KeyHelp() {
       window.removeEventListener("keydown", press);
     };
   }, []);
-  const commands: readonly Command[] = Object.values(BENCH);
   return (
     <Modal show={shown} onHide={() => setShown(false)} aria-labelledby="key-help" centered animation={false}>
       <Modal.Header closeButton>
         <Modal.Title id="key-help" as="h2">
-          Keys of the Bench
+          Keys of the {area}
         </Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <dl className="key-list">
-          {commands.map((command) => (
+          {Object.values(commands).map((command) => (
             <div key={command.name}>
               <dt>{command.name}</dt>
               <dd>
@@ -48,7 +47,7 @@ export function KeyHelp() {
             </div>
           ))}
         </dl>
-        <p className="quiet">While walking: arrows or WASD walk, E or Space uses, Q is spare, Esc stops.</p>
+        {children && <p className="quiet">{children}</p>}
       </Modal.Body>
     </Modal>
   );

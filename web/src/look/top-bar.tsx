@@ -1,7 +1,7 @@
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
-import { BENCH } from "../session/commands.ts";
-import { useBench, useProject, useSaving } from "../session/hooks.ts";
+import { BENCH, SHELF } from "../session/commands.ts";
+import { useBench, useProject, useSaving, useShelf } from "../session/hooks.ts";
 import type { SaveState } from "../session/saving.ts";
 import { Icon } from "./icon.tsx";
 import { IconButton } from "./icon-button.tsx";
@@ -32,7 +32,7 @@ export function TopBar({ area }: { readonly area: "shelf" | "bench" }) {
         )}
       </nav>
       <span className="grow" />
-      {onBench && name !== null && <BenchTools />}
+      {onBench ? name !== null && <BenchTools /> : <ShelfTools />}
     </header>
   );
 }
@@ -48,6 +48,31 @@ function FailingLogs() {
   );
 }
 
+function ShelfTools() {
+  // Undo and redo become possible as acts are done.
+  const busy = useShelf((state) => state.busy);
+  useShelf((state) => state.done);
+  return (
+    <>
+      <span className={`saving ${busy ? "saving" : "saved"}`} role="status">
+        <Icon name={busy ? "waiting" : "check"} />
+        {busy ? "at work" : "all saved"}
+      </span>
+      <IconButton command={SHELF.undo} icon="undo" />
+      <IconButton command={SHELF.redo} icon="redo" />
+      <HelpButton />
+    </>
+  );
+}
+
+function HelpButton() {
+  return (
+    <Button variant="bare" className="btn-icon" title="Keys (?)" aria-label="Keys" onClick={showKeyHelp}>
+      <Icon name="help" />
+    </Button>
+  );
+}
+
 function BenchTools() {
   const saving = useSaving();
   // Undo and redo become possible as the history changes.
@@ -60,9 +85,7 @@ function BenchTools() {
       </span>
       <IconButton command={BENCH.undo} icon="undo" />
       <IconButton command={BENCH.redo} icon="redo" />
-      <Button variant="bare" className="btn-icon" title="Keys (?)" aria-label="Keys" onClick={showKeyHelp}>
-        <Icon name="help" />
-      </Button>
+      <HelpButton />
     </>
   );
 }

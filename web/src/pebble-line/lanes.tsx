@@ -99,7 +99,7 @@ function Pebbles({ verdicts, scale }: { readonly verdicts: readonly Verdict[]; r
           type="button"
           className="lane-pebble"
           style={{ left: places[i]! - 8, top: CHECKS_Y - 8 }}
-          aria-label={`${verdict.verdict === "pass" ? "passes" : verdict.verdict === "fail" ? "fails" : "not reached"} at frame ${verdict.frame}: ${verdict.check}${verdict.seen === null ? "" : `; seen: ${verdict.seen}`}`}
+          aria-label={`${verdict.verdict === "pass" ? "passes" : verdict.verdict === "fail" ? "fails" : "not reached"} at frame ${verdict.frame}: ${verdict.law ? "law " : ""}${verdict.check}${verdict.seen === null ? "" : `; seen: ${verdict.seen}`}`}
           onClick={() => {
             pause();
             showFrame(verdict.frame);
@@ -114,6 +114,7 @@ function Pebbles({ verdicts, scale }: { readonly verdicts: readonly Verdict[]; r
       ))}
       {shown && (
         <div className={`lane-name ${shown.verdict}`} style={places[named!]! > scale.left + scale.width / 2 ? { right: `calc(100% - ${places[named!]! - 12}px)` } : { left: places[named!]! + 12 }} aria-hidden="true">
+          {shown.law && "law "}
           {shown.check}
           {shown.seen !== null && `: ${shown.seen}`}
         </div>

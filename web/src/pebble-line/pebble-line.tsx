@@ -9,6 +9,7 @@ import { IconButton } from "../look/icon-button.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { chooseRate, removeLog, selectLog, tellFingerprint } from "../session/bench.ts";
+import { logFileAddress } from "../session/api-client.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { BENCH } from "../session/commands.ts";
 import { useBench, useProject } from "../session/hooks.ts";
@@ -58,6 +59,8 @@ function LogChooser() {
 }
 
 function LogMenu({ disabled }: { readonly disabled: boolean }) {
+  const world = useProject((state) => state.worldId);
+  const log = useBench((state) => state.log);
   return (
     <Dropdown align="end">
       <Dropdown.Toggle variant="plain" className="btn-icon bare-toggle" aria-label="More about this log" title="More about this log" disabled={disabled}>
@@ -67,6 +70,11 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
         <Dropdown.Item as="button" onClick={() => void tellFingerprint()}>
           Fingerprint of this run
         </Dropdown.Item>
+        {world !== null && log !== null && (
+          <Dropdown.Item href={logFileAddress(world, log)} download>
+            Save as a file
+          </Dropdown.Item>
+        )}
         <Dropdown.Item as="button" onClick={removeLog}>
           Take this log away
         </Dropdown.Item>

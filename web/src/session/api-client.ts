@@ -1,4 +1,4 @@
-import type { NewRevision, Problem, StoredRevision, WorldList, WorldRevision } from "@keen-pebble/server/api";
+import type { DeletedWorld, DeletedWorlds, Imported, ImportedFiles, NewRevision, Problem, StoredRevision, WorldList, WorldOutcomes, WorldRevision } from "@keen-pebble/server/api";
 
 /** The server said no: its problem details. */
 export class ProblemError extends Error {
@@ -40,3 +40,31 @@ export const openWorld = (id: string): Promise<WorldRevision> => ask(`/worlds/${
 
 /** Stores a batch of steps. */
 export const storeBatch = (id: string, batch: NewRevision): Promise<StoredRevision> => send(`/worlds/${encodeURIComponent(id)}/revisions`, batch);
+
+const world = (id: string, more: string): string => `/worlds/${encodeURIComponent(id)}${more}`;
+
+/** What each log of a world comes to at its newest revision. */
+export const worldOutcomes = (id: string): Promise<WorldOutcomes> => ask(world(id, "/outcomes"));
+
+/** Copies a world under a new id. */
+export const copyWorld = (id: string): Promise<{ id: string }> => ask(world(id, "/copy"), { method: "POST" });
+
+/** Takes a world off the shelf. */
+export const removeWorld = (id: string): Promise<DeletedWorld> => ask(world(id, ""), { method: "DELETE" });
+
+/** Worlds that were taken off the shelf. */
+export const deletedWorlds = (): Promise<DeletedWorlds> => ask("/deleted-worlds");
+
+/** Puts a deleted world back. */
+export const restoreWorld = (key: number): Promise<{ id: string }> => ask(`/deleted-worlds/${key}/restore`, { method: "POST" });
+
+/** Brings in files as texts. */
+export const sendFiles = (files: ImportedFiles): Promise<Imported> => send("/imports", files);
+
+/** Brings in a bundle. */
+export const sendBundle = (bundle: Blob): Promise<Imported> => ask("/imports", { method: "POST", headers: { "content-type": "application/zip" }, body: bundle });
+
+/** Addresses of a world as files to keep. */
+export const worldFileAddress = (id: string): string => `/api${world(id, "/world.json")}`;
+export const bundleAddress = (id: string): string => `/api${world(id, "/bundle.zip")}`;
+export const logFileAddress = (id: string, log: string): string => `/api${world(id, `/logs/${encodeURIComponent(log)}`)}`;

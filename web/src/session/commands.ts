@@ -1,9 +1,11 @@
-import { beginWalk, endWalk, isWalking } from "./walk.ts";
+import { beginWalk, endWalk, isWalking, setDownAtPointer } from "./walk.ts";
 import { nextMark, pause, play, showFrame, toggleOverlay, chooseTool } from "./bench.ts";
 import type { Overlay } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { fieldHandle } from "./field-handle.ts";
 import { travel } from "./project-store.ts";
+import { shelfHandle } from "./shelf-handle.ts";
+import { travelOnShelf } from "./shelf-store.ts";
 
 /** One act: answers whether it is possible now, and does it. Buttons and keys share it. */
 export interface Command {
@@ -12,6 +14,9 @@ export interface Command {
   readonly can: () => boolean;
   readonly act: () => void;
 }
+
+/** The commands of an area. */
+export type Commands = Readonly<Record<string, Command>>;
 
 const hasRun = (): boolean => benchStore.getState().run !== null && benchStore.getState().walk === null;
 const stepBy = (by: number) => (): void => {
@@ -37,6 +42,7 @@ export const BENCH = {
     can: () => benchStore.getState().walk?.phase !== "offered",
     act: () => (isWalking() ? endWalk() : beginWalk()),
   },
+  setDown: { name: "Set down at the pointer", keys: ["S"], can: () => benchStore.getState().walk === null && benchStore.getState().pointer !== null, act: setDownAtPointer },
   paint: { name: "Paint", keys: ["P"], can: () => benchStore.getState().walk === null, act: () => chooseTool("paint") },
   playPause: { name: "Play or pause", keys: ["Space"], can: hasRun, act: () => (benchStore.getState().playing ? pause() : play()) },
   first: { name: "First frame", keys: ["Home"], can: hasRun, act: jump(() => 0) },
@@ -52,10 +58,20 @@ export const BENCH = {
   trail: overlay("Trail", "T", "trail"),
   ghost: overlay("Ghost of the run before the change", "H", "ghost"),
   fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
-} satisfies Record<string, Command>;
+} satisfies Commands;
 
-/** The command that a key stands for, if it can act now. */
-export function commandFor(key: string): Command | null {
-  const all: readonly Command[] = Object.values(BENCH);
-  return all.find((command) => command.keys.includes(key) && command.can()) ?? null;
+/** Every command of the Shelf. */
+export const SHELF = {
+  undo: { name: "Undo", keys: ["Ctrl+Z"], can: () => travelOnShelf("undo", true), act: () => void travelOnShelf("undo") },
+  redo: { name: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], can: () => travelOnShelf("redo", true), act: () => void travelOnShelf("redo") },
+  open: { name: "Open the chosen world", keys: ["Enter"], can: () => false, act: () => undefined },
+  next: { name: "Next world", keys: ["ArrowDown"], can: always, act: () => shelfHandle.choose(1) },
+  previous: { name: "World before", keys: ["ArrowUp"], can: always, act: () => shelfHandle.choose(-1) },
+  takeOff: { name: "Take the chosen world off the shelf", keys: ["Delete"], can: always, act: () => shelfHandle.takeOff() },
+  search: { name: "Search", keys: ["/"], can: always, act: () => shelfHandle.search() },
+} satisfies Commands;
+
+/** The command of an area that a key stands for, if it can act now. */
+export function commandFor(commands: Commands, key: string): Command | null {
+  return Object.values(commands).find((command) => command.keys.includes(key) && command.can()) ?? null;
 }

@@ -1,16 +1,44 @@
+import { useEffect } from "react";
 import { useStore } from "zustand";
 import type { BenchState } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import type { ProjectState } from "./project-store.ts";
 import { projectStore } from "./project-store.ts";
+import type { Commands } from "./commands.ts";
+import { commandFor } from "./commands.ts";
+import { isTyping, keyOf } from "./keys.ts";
 import type { SaveState } from "./saving.ts";
 import { saveStore } from "./saving.ts";
+import type { ShelfState } from "./shelf-store.ts";
+import { shelfStore } from "./shelf-store.ts";
+import { isWalking } from "./walk.ts";
 
 /** A part of what the Bench shows; the component draws again when it changes. */
 export const useBench = <T>(select: (state: BenchState) => T): T => useStore(benchStore, select);
 
 /** A part of the open project's state. */
 export const useProject = <T>(select: (state: ProjectState) => T): T => useStore(projectStore, select);
+
+/** A part of what the Shelf shows. */
+export const useShelf = <T>(select: (state: ShelfState) => T): T => useStore(shelfStore, select);
+
+/** Gives an area's commands their keys, outside of fields, dialogs and walking. */
+export function useCommandKeys(commands: Commands): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (isTyping(event) || isWalking() || document.querySelector(".modal.show")) return;
+      const key = keyOf(event);
+      // A button that has the keyboard is pressed by Space, a menu is gone through by arrows.
+      if (event.target instanceof HTMLElement && (event.target.closest(".dropdown-menu.show") || (key === "Space" && event.target.closest("button, a")))) return;
+      const command = commandFor(commands, key);
+      if (command === null) return;
+      event.preventDefault();
+      command.act();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [commands]);
+}
 
 /** How saving stands. */
 export const useSaving = (): SaveState => useStore(saveStore);

@@ -1,8 +1,9 @@
-import type { Check, Compiled, InputLog, LogLine, SimState, TraceRows } from "@keen-pebble/core";
+import type { Check, Compiled, InputLog, LogLine, Pointer, SimState, TraceRows } from "@keen-pebble/core";
 import {
   CoreError,
   DOWN,
   EMPTY_LOG,
+  FACINGS,
   LEFT,
   PLAYING,
   RIGHT,
@@ -17,9 +18,11 @@ import {
   occupiedX,
   occupiedY,
   startState,
+  unitsFromPx,
   writeLog,
 } from "@keen-pebble/core";
 import type { Explanation, Start } from "@keen-pebble/core";
+import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
 import { edit, notice, projectStore } from "./project-store.ts";
@@ -91,6 +94,18 @@ class Walk {
     return held;
   }
 
+  /** Where the pointer is, for rules that look there. */
+  private point(): Pointer | null {
+    const { state } = this;
+    const pointer = this.c.rules.facing.source === "pointer" ? benchStore.getState().pointer : null;
+    state.hasPointer = pointer !== null;
+    if (pointer !== null) {
+      state.pointerX = unitsFromPx(pointer.x);
+      state.pointerY = unitsFromPx(pointer.y);
+    }
+    return pointer;
+  }
+
   private readonly tick = (now: number): void => {
     if (this.over) return;
     const { frameRate } = this.c.world;
@@ -99,9 +114,10 @@ class Walk {
     let explanation: Explanation | null = null;
     for (; this.rest >= 1 && this.state.status === PLAYING; this.rest--) {
       const held = this.held();
+      const pointer = this.point();
       explanation = explain(this.c, this.state, held);
       this.recorder.row(this.state);
-      this.lines.push({ kind: "keys", count: 1, keys: held, pointer: null, until: null });
+      this.lines.push({ kind: "keys", count: 1, keys: held, pointer, until: null });
     }
     if (explanation !== null) {
       this.rows = this.recorder.view();
@@ -162,6 +178,24 @@ export function beginWalk(from?: Start): void {
   }
 }
 
+/** Sets the walker down on a cell of the shown room and begins to walk there, looking as it does in the shown frame. */
+export function setDown(x: number, y: number): void {
+  const { project } = projectStore.getState();
+  const { room: id, run, frame } = benchStore.getState();
+  const room = project?.world.rooms.find((each) => each.id === id);
+  if (!project || !room || x < 0 || y < 0 || x >= room.width || y >= room.height) return;
+  const facing = run === null ? project.world.start.facing : FACINGS[run.rows.facing[frame]!]!;
+  beginWalk({ room: id, cell: [x, y], facing });
+}
+
+/** Sets the walker down on the cell under the pointer. */
+export function setDownAtPointer(): void {
+  const { pointer } = benchStore.getState();
+  const size = projectStore.getState().project?.world.tileSize;
+  if (pointer === null || size === undefined) return;
+  setDown(Math.floor(pointer.x / size), Math.floor(pointer.y / size));
+}
+
 /** Stops live play, as Esc does. */
 export function endWalk(): void {
   walk?.stop();
@@ -180,19 +214,6 @@ export function offeredChecks(offered: { readonly rows: TraceRows; readonly room
     { when: { kind: "end" }, what: { kind: "cell", x, y, room } },
     { when: { kind: "always" }, what: { kind: "aligned", strictly: false } },
   ];
-}
-
-/** An id for a log out of its title, one that is not taken yet. */
-export function logIdFor(title: string, taken: readonly string[]): string {
-  const plain = title
-    .normalize("NFKD")
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "")
-    .slice(0, 36);
-  const base = plain === "" ? "walk" : plain;
-  if (!taken.includes(base)) return base;
-  for (let n = 2; ; n++) if (!taken.includes(`${base}-${n}`)) return `${base}-${n}`;
 }
 
 /** Keeps the offered walk as a log with a title and checks, and selects it. */

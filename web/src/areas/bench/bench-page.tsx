@@ -10,11 +10,10 @@ import { TopBar } from "../../look/top-bar.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
 import { showAddress, startBench } from "../../session/bench.ts";
 import { benchStore } from "../../session/bench-store.ts";
-import { commandFor } from "../../session/commands.ts";
-import { useBench, useProject } from "../../session/hooks.ts";
-import { isTyping, keyOf } from "../../session/keys.ts";
+import { BENCH } from "../../session/commands.ts";
+import { useBench, useCommandKeys, useProject } from "../../session/hooks.ts";
 import { closeProject, notice, openProject, projectStore } from "../../session/project-store.ts";
-import { endWalk, isWalking } from "../../session/walk.ts";
+import { endWalk } from "../../session/walk.ts";
 import { StatusLine } from "./status-line.tsx";
 import "./bench.css";
 
@@ -25,7 +24,7 @@ export function BenchPage() {
   const message = useProject((state) => state.message);
   useOpenWorld(worldId);
   useAddress();
-  useKeys();
+  useCommandKeys(BENCH);
   if (phase === "missing" || phase === "failed") {
     return (
       <div className="page">
@@ -51,7 +50,7 @@ export function BenchPage() {
   return (
     <div className="page">
       <TopBar area="bench" />
-      <Notice />
+      <BenchNotice />
       <main className="area bench">
         <h1 className="visually-hidden">Bench</h1>
         <PebbleLine />
@@ -61,9 +60,16 @@ export function BenchPage() {
       </main>
       <StatusLine />
       <LiveRegion />
-      <KeyHelp />
+      <KeyHelp area="Bench" commands={BENCH}>
+        While walking: arrows or WASD walk, E or Space uses, Q is spare, Esc stops.
+      </KeyHelp>
     </div>
   );
+}
+
+function BenchNotice() {
+  const told = useProject((state) => state.notice);
+  return <Notice told={told} onDismiss={() => notice(null)} />;
 }
 
 function useOpenWorld(worldId: string): void {
@@ -107,23 +113,6 @@ function useAddress(): void {
       clearTimeout(timer);
     };
   }, [phase]);
-}
-
-function useKeys(): void {
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      if (isTyping(event) || isWalking() || document.querySelector(".modal.show")) return;
-      const key = keyOf(event);
-      // A button that has the keyboard is pressed by Space.
-      if (key === "Space" && event.target instanceof HTMLElement && event.target.closest("button, a")) return;
-      const command = commandFor(key);
-      if (command === null) return;
-      event.preventDefault();
-      command.act();
-    };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
-  }, []);
 }
 
 /** Tells a screen reader what the shown frame holds once it stands still. */

@@ -34,6 +34,7 @@ export function StatusLine() {
       <span className="bar" />
       <WalkerPlace place={place} size={size} />
       <span className="grow" />
+      <span>Right-click a cell to set down there</span>
       {run && (
         <span className="mono">
           {run.frames} frames in {run.took.toFixed(1)} ms

@@ -1,50 +1,71 @@
-import type { WorldEntry } from "@keen-pebble/server/api";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
+import { Icon } from "../../look/icon.tsx";
+import { KeyHelp } from "../../look/key-help.tsx";
+import { Notice } from "../../look/notice.tsx";
 import { plural } from "../../look/plural.ts";
 import { TopBar } from "../../look/top-bar.tsx";
-import { listWorlds } from "../../session/api-client.ts";
+import { SHELF } from "../../session/commands.ts";
+import { useCommandKeys, useShelf } from "../../session/hooks.ts";
+import { shelfHandle } from "../../session/shelf-handle.ts";
+import { bringIn, loadShelf, shelfStore, takeOffShelf, tellOnShelf } from "../../session/shelf-store.ts";
+import { BringIn } from "./bring-in.tsx";
+import { DeletedStrip } from "./deleted-strip.tsx";
+import type { Looked } from "./look-at.ts";
 import { WorldCard } from "./world-card.tsx";
 import "./shelf.css";
 
-/** The Shelf: which worlds are there, and what state each is in. */
+/** The Shelf: which worlds are there, what state each is in, and how files come in. */
 export function ShelfPage() {
-  const [worlds, setWorlds] = useState<readonly WorldEntry[] | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const load = useCallback(() => {
-    setFault(null);
-    listWorlds().then(
-      (list) => setWorlds(list.worlds),
-      (error: unknown) => setFault(error instanceof Error ? error.message : String(error)),
-    );
-  }, []);
-  useEffect(load, [load]);
+  const worlds = useShelf((state) => state.worlds);
+  const fault = useShelf((state) => state.fault);
+  const told = useShelf((state) => state.told);
+  const [looks, setLooks] = useState<Readonly<Record<string, Looked>>>({});
+  const [sought, setSought] = useState("");
+  useEffect(() => void loadShelf(), []);
+  useCommandKeys(SHELF);
+  useShelfHandle();
+  const { over, handlers } = useDrop();
+  const onLook = useCallback((id: string, looked: Looked) => setLooks((all) => ({ ...all, [id]: looked })), []);
+  const words = sought.trim().toLowerCase();
+  const found = worlds?.filter((world) => words === "" || `${world.name} ${world.id} ${looks[world.id]?.names ?? ""}`.toLowerCase().includes(words));
   return (
-    <div className="page">
+    <div className={`page${over ? " dropping" : ""}`} {...handlers}>
       <TopBar area="shelf" />
-      <main className="area shelf">
-        <div className="shelf-head">
-          <h1>Draw rooms, walk them, keep the walks.</h1>
-          <p className="quiet">Every change runs all of them again.</p>
-        </div>
-        {fault !== null && (
-          <div className="empty">
-            <h2>The shelf cannot be shown: {fault}.</h2>
-            <p className="quiet">Nothing is lost.</p>
-            <Button variant="main" onClick={load}>
-              Try again
-            </Button>
+      <Notice told={told} onDismiss={() => tellOnShelf(null)} />
+      <div className="area shelf">
+        <main className="worlds">
+          <div className="shelf-head">
+            <h1>Draw rooms, walk them, keep the walks.</h1>
+            <p className="quiet">Every change runs all of them again.</p>
+            <span className="grow" />
+            <label className="search">
+              <Icon name="search" />
+              <input type="search" aria-label="Search" placeholder="World, room or log" value={sought} onChange={(event) => setSought(event.target.value)} />
+            </label>
           </div>
-        )}
-        {fault === null && worlds?.length === 0 && (
-          <div className="empty">
-            <h2>The shelf is empty.</h2>
-            <p className="quiet">Worlds stand here once they are brought in.</p>
-          </div>
-        )}
-        {fault === null && worlds?.map((world) => <WorldCard key={world.id} world={world} />)}
-      </main>
+          {fault !== null && (
+            <div className="empty">
+              <h2>The shelf cannot be shown: {fault}.</h2>
+              <p className="quiet">Nothing is lost.</p>
+              <Button variant="main" onClick={() => void loadShelf()}>
+                Try again
+              </Button>
+            </div>
+          )}
+          {fault === null && worlds?.length === 0 && (
+            <div className="empty">
+              <h2>The shelf is empty.</h2>
+              <p className="quiet">Drop a world file or a bundle anywhere here, or choose one on the right.</p>
+            </div>
+          )}
+          {fault === null && found?.length === 0 && worlds?.length !== 0 && <p className="quiet">No world, room or log is called that.</p>}
+          {fault === null && found?.map((world) => <WorldCard key={world.id} world={world} looked={looks[world.id] ?? null} onLook={onLook} />)}
+          <DeletedStrip />
+        </main>
+        <BringIn />
+      </div>
       <footer className="status">
         {worlds && (
           <span>
@@ -52,10 +73,61 @@ export function ShelfPage() {
           </span>
         )}
         <span className="grow" />
-        <span>Enter opens a world</span>
+        <span>Enter opens a world, Delete takes it off the shelf</span>
       </footer>
+      <KeyHelp area="Shelf" commands={SHELF} />
     </div>
   );
+}
+
+/** Files dropped anywhere on the page come in; on a card, loose logs go to its world. */
+function useDrop() {
+  const [over, setOver] = useState(false);
+  const depth = useRef(0);
+  const hasFiles = (event: React.DragEvent): boolean => event.dataTransfer.types.includes("Files");
+  return {
+    over,
+    handlers: {
+      onDragEnter: (event: React.DragEvent) => {
+        if (!hasFiles(event)) return;
+        depth.current++;
+        setOver(true);
+      },
+      onDragOver: (event: React.DragEvent) => {
+        if (hasFiles(event)) event.preventDefault();
+      },
+      onDragLeave: (event: React.DragEvent) => {
+        if (hasFiles(event) && --depth.current <= 0) setOver(false);
+      },
+      onDrop: (event: React.DragEvent) => {
+        if (!hasFiles(event)) return;
+        event.preventDefault();
+        depth.current = 0;
+        setOver(false);
+        const card = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>("[data-world]") : null;
+        bringIn([...event.dataTransfer.files], card?.dataset["world"] ?? null);
+      },
+    },
+  };
+}
+
+/** What the keys do with the cards: the chosen world is the one whose card has the keyboard. */
+function useShelfHandle(): void {
+  useEffect(() => {
+    const names = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>(".world-card .world-name")];
+    const chosen = (): number => names().findIndex((name) => name.closest(".world-card")!.contains(document.activeElement));
+    shelfHandle.choose = (by) => {
+      const all = names();
+      const at = chosen();
+      all[at < 0 ? (by > 0 ? 0 : all.length - 1) : Math.min(Math.max(at + by, 0), all.length - 1)]?.focus();
+    };
+    shelfHandle.takeOff = () => {
+      const id = names()[chosen()]?.closest<HTMLElement>("[data-world]")?.dataset["world"];
+      const world = shelfStore.getState().worlds?.find((each) => each.id === id);
+      if (world) takeOffShelf(world);
+    };
+    shelfHandle.search = () => document.querySelector<HTMLElement>(".search input")?.focus();
+  }, []);
 }
 
 /** Shown for an address that names no area. */

@@ -1,0 +1,133 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { Key } from "selenium-webdriver";
+import { By } from "selenium-webdriver";
+import { afterAll, beforeAll, expect, it } from "vitest";
+import { seriousFindings } from "./accessible.ts";
+import { BenchDriver } from "./bench-driver.ts";
+import { Browser } from "./browser.ts";
+import { Started } from "./started.ts";
+
+const demo = path.resolve(import.meta.dirname, "../demo/saltglass-cistern");
+const world = readFileSync(path.join(demo, "saltglass-cistern.world.json"), "utf8");
+const round = readFileSync(path.join(demo, "logs/round-the-basin.inputs"), "utf8");
+let folder: string;
+let started: Started;
+let browser: Browser;
+let bench: BenchDriver;
+
+beforeAll(async () => {
+  folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-shelf-"));
+  started = await Started.start();
+  browser = await Browser.open();
+  bench = new BenchDriver(browser);
+});
+afterAll(async () => {
+  await browser?.close();
+  await started?.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+function file(name: string, text: string | Buffer): string {
+  const at = path.join(folder, name);
+  writeFileSync(at, text);
+  return at;
+}
+
+const choose = async (...files: string[]): Promise<void> => (await browser.driver.findElement(By.css(".bring-in input[type=file]"))).sendKeys(files.join("\n"));
+
+/** Drops files as a browser reports them. */
+async function drop(on: string, files: Record<string, string>): Promise<void> {
+  await browser.driver.executeScript(
+    `const data = new DataTransfer();
+     for (const [name, text] of Object.entries(arguments[1])) data.items.add(new File([text], name));
+     const target = document.querySelector(arguments[0]);
+     for (const kind of ["dragenter", "dragover", "drop"]) target.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));`,
+    on,
+    files,
+  );
+}
+
+const shelf = async (...texts: string[]): Promise<string> => browser.untilText(".worlds", (text) => texts.every((each) => text.includes(each)));
+const press = async (name: string): Promise<void> => (await browser.find(`[aria-label="${name}"]`)).click();
+const revision = async (id: string): Promise<number> => (await started.api<{ revision: number }>(`/worlds/${id}`)).revision;
+
+it("files come in by button and by drop: a world, its logs, a changed file as one revision that undo takes back, a bundle", async () => {
+  await browser.driver.get(started.address);
+  await shelf("15 hold");
+  const beds = world.replace('"id": "saltglass-cistern"', '"id": "filter-beds"').replace('"name": "Saltglass Cistern"', '"name": "Filter beds"');
+  await choose(file("filter-beds.world.json", beds));
+  await shelf("Filter beds", "No logs yet. Walk through it once and keep the walk.");
+
+  await drop('[data-world="filter-beds"] h2', { "Round the basin.inputs": round.replace("world saltglass-cistern\n", ""), "pressed.csv": "frame,keys\n1,U\n9,.\n" });
+  await shelf("Filter beds1 room, 2 logs, revision 2", "7 hold");
+
+  const edited = beds.replace('"speed": 2', '"speed": 3').replace('"arrive": "land"', '"arrive": "past"');
+  await drop(".shelf-head", { "filter-beds.world.json": edited });
+  await browser.untilText(".notice", (text) => text === "Filter beds, revision 3: Main: speed 2 to 3; Main: arrive land to past.");
+  await shelf("3 fail", "Open at frame 6");
+  await bench.key(Key.CONTROL, "z");
+  await shelf("Filter beds1 room, 2 logs, revision 4");
+  await bench.key(Key.CONTROL, Key.SHIFT, "z");
+  await shelf("Filter beds1 room, 2 logs, revision 5", "3 fail");
+
+  const bundle = Buffer.from(await (await fetch(`${started.address}/api/worlds/filter-beds/bundle.zip`)).arrayBuffer());
+  await started.api("/worlds/filter-beds", undefined, "DELETE");
+  await browser.driver.navigate().refresh();
+  await browser.untilText(".deleted", (text) => text.includes("Filter beds"));
+  await choose(file("filter-beds.keenpebble.zip", bundle));
+  await shelf("Filter beds1 room, 2 logs, revision 1", "3 fail");
+  expect(await seriousFindings(browser)).toEqual([]);
+
+  await drop(".shelf-head", { "filter-beds.world.json": edited.replace('"tileSize": 16', '"tileSize": 2') });
+  await browser.untilText(".notice", (text) => text.includes("filter-beds.world.json: the world file is refused: line 6, column 3: tileSize: must be a whole number from 4 to 128, found 2. Nothing of it was kept."));
+  expect(await revision("filter-beds")).toBe(1);
+  await drop(".shelf-head", { "stand.inputs": "keen-pebble-inputs 1\n---\n4 .\n" });
+  await browser.untilText(".notice", (text) => text.includes("the logs name no world; choose the one that they belong to"));
+  await drop(".shelf-head", { "notes.txt": "?" });
+  await browser.untilText(".notice", (text) => text.includes("notes.txt is none of"));
+});
+
+it("a world is renamed, copied and taken off the shelf, each with undo, by keyboard too", async () => {
+  await browser.driver.get(started.address);
+  await shelf("Saltglass Cistern");
+  await press("Rename Saltglass Cistern");
+  const name = await browser.find(".naming");
+  await name.sendKeys(Key.chord(Key.CONTROL, "a"), "Deep cistern", Key.ENTER);
+  await shelf("Deep cistern1 room, 3 logs, revision 2", "name Saltglass Cistern to Deep cistern");
+  await bench.key(Key.CONTROL, "z");
+  await shelf("Saltglass Cistern1 room, 3 logs, revision 3");
+
+  await press("Copy Saltglass Cistern");
+  await shelf("Saltglass Cistern, copy1 room, 3 logs, revision 1");
+  expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern-2")).logs["round-the-basin"]).toContain("world saltglass-cistern-2\n");
+  await bench.key(Key.CONTROL, "z");
+  await browser.untilText(".worlds", (text) => !text.includes("copy1 room"));
+
+  await browser.driver.executeScript("document.querySelector('[data-world=\"saltglass-cistern\"] .world-name').focus()");
+  await bench.key(Key.DELETE);
+  await browser.untilText(".deleted", (text) => text.includes("Saltglass Cisternjust now"));
+  await press("Put Saltglass Cistern back");
+  await shelf("Saltglass Cistern1 room, 3 logs, revision 3");
+  await bench.key("/");
+  await browser.driver.switchTo().activeElement().sendKeys("basin to the");
+  await browser.untilText(".worlds", (text) => text.includes("Saltglass Cistern1 room"));
+  await browser.driver.switchTo().activeElement().sendKeys("nowhere");
+  await shelf("No world, room or log is called that.");
+});
+
+it("a right-click sets the walker down there; the walk is kept with that start", async () => {
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=turn-in-time`);
+  await bench.ready();
+  const canvas = await browser.find(".field-canvas");
+  const at = { x: Math.round((13 - 9.5) * 32), y: Math.round((9 - 7.5) * 32), origin: canvas as never };
+  await browser.driver.actions().move(at).contextClick().perform();
+  await browser.untilText(".status", (text) => text.includes("Walker 13,9"));
+  await bench.hold(Key.ARROW_RIGHT, (x) => x >= 14);
+  await bench.key(Key.ESCAPE);
+  await (await browser.find(".keep-walk .title")).sendKeys("From the east bay", Key.ENTER);
+  await browser.untilText(".saving", (text) => text.startsWith("saved"));
+  await browser.driver.wait(async () => (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"] !== undefined, 15_000);
+  expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"]).toMatch(/\nstart intake-hall 13 9 \w+\n/);
+});
