@@ -12,7 +12,7 @@ export function glide(c: Compiled, s: SimState, account: Account | null): void {
   const tileUnits = c.tileUnits;
   const beganWithLeg = s.legX !== 0 || s.legY !== 0;
   const turned = beganWithLeg && settings.reverse && turnRound(c, s, account);
-  if (beganWithLeg && settings.bufferFrames > 0) {
+  if (beganWithLeg && s.pressed !== 0 && settings.bufferFrames > 0) {
     rememberPress(s, turned ? s.pressed & ~buttonsAlong(s.legX, s.legY) : s.pressed);
   }
 

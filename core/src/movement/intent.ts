@@ -7,6 +7,11 @@ import { DOWN, LEFT, RIGHT, UP } from "./keys.ts";
  * Expects `held`, `heldBefore` and `frame` of the state to be this frame's.
  */
 export function readIntent(rules: Rules, state: SimState): void {
+  // The same buttons say the same as in the frame before.
+  if (state.held === state.heldBefore) {
+    state.pressed = 0;
+    return;
+  }
   const pressed = state.held & ~state.heldBefore;
   state.pressed = pressed;
   for (let button = 0; button < 4; button++) if (pressed & (1 << button)) state.pressedAt[button] = state.frame;

@@ -10,8 +10,10 @@ export function updatePose(c: Compiled, s: SimState, fromX: number, fromY: numbe
   s.moving = s.x !== fromX || s.y !== fromY;
   if (s.moving) {
     s.stillFrames = 0;
-    s.poseCounter += pose.advance === "distance" ? Math.abs(s.x - fromX) + Math.abs(s.y - fromY) : 1;
-    s.pose = pose.advance === "off" ? pose.idleImage : Math.floor(s.poseCounter / c.poseEvery) % pose.images;
+    // Only its place in one round of images counts; kept within one it stays a small number.
+    const counter = s.poseCounter + (pose.advance === "distance" ? Math.abs(s.x - fromX) + Math.abs(s.y - fromY) : 1);
+    s.poseCounter = counter < c.poseRound ? counter : counter % c.poseRound;
+    s.pose = pose.advance === "off" ? pose.idleImage : Math.floor(s.poseCounter / c.poseEvery);
     return;
   }
   s.stillFrames++;

@@ -23,6 +23,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
   if (missing.length > 0) throw new NotSimulatedError(missing);
 
   const { shapes, solidByTile } = compileTiles(world, rules);
+  const poseEvery = rules.pose.advance === "distance" ? unitsFromPx(rules.pose.every) : rules.pose.every;
   return {
     world,
     rules,
@@ -31,7 +32,8 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     shapes,
     body: compileBody(rules.walker.body),
     glide: { ...rules.glide, speed: unitsFromPx(rules.glide.speed) },
-    poseEvery: rules.pose.advance === "distance" ? unitsFromPx(rules.pose.every) : rules.pose.every,
+    poseEvery,
+    poseRound: poseEvery * rules.pose.images,
     restFacing: FACINGS.indexOf(rules.facing.rest),
   };
 }

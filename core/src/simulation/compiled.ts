@@ -17,6 +17,8 @@ export interface Compiled extends Ground {
   };
   /** `pose.every` in what the counter counts: units or frames. */
   readonly poseEvery: number;
+  /** What the counter counts in one round of all images. */
+  readonly poseRound: number;
   /** Number of `facing.rest`. */
   readonly restFacing: number;
 }

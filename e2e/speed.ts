@@ -1,0 +1,73 @@
+import { readFileSync } from "node:fs";
+import path from "node:path";
+import { Key } from "selenium-webdriver";
+import { say } from "../scripts/speed/measure.mjs";
+import { BenchDriver } from "./bench-driver.ts";
+import { Browser } from "./browser.ts";
+import { Started } from "./started.ts";
+
+const ROUNDS = 21;
+const FRAMES = 3600;
+
+const started = await Started.start();
+const browser = await Browser.open();
+const bench = new BenchDriver(browser);
+
+/** Median, and the median deviation as a share of it. */
+function middle(values: readonly number[]): { median: number; best: number; spread: number } {
+  const at = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
+  const median = at(values);
+  return { median, best: Math.min(...values), spread: at(values.map((value) => Math.abs(value - median))) / median };
+}
+
+try {
+  const demo = readFileSync(path.resolve(import.meta.dirname, "../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
+  const log = `keen-pebble-inputs 1\nstart intake-hall 4 12 up\ncheck always aligned\n---\n${"72 U\n48 R\n72 D\n48 L\n".repeat(15)}`;
+  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "speed"'), logs: { long: log } });
+  await browser.driver.get(`${started.address}/w/speed/bench?log=long`);
+  await bench.ready();
+  await bench.number("Speed", "4");
+  await browser.untilText(".status", (text) => text.includes(`${FRAMES} frames in`));
+
+  // From an edit to its picture: undo and redo change the speed to and fro, each of them re-runs the log.
+  const whole: number[] = [];
+  const runs: number[] = [];
+  await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
+  for (let i = 0; i < ROUNDS; i++) {
+    const [took, run] = await browser.driver.executeAsyncScript<[number, number]>(
+      `const done = arguments[1];
+       const status = document.querySelector(".status");
+       const began = performance.now();
+       const seen = new MutationObserver(() => requestAnimationFrame(() => setTimeout(() => {
+         seen.disconnect();
+         done([performance.now() - began, Number(/frames in ([0-9.]+) ms/.exec(status.textContent)[1])]);
+       })));
+       seen.observe(document.querySelector(".frame-count"), { subtree: true, childList: true, characterData: true });
+       window.dispatchEvent(new KeyboardEvent("keydown", { key: arguments[0], ctrlKey: true, bubbles: true }));`,
+      i % 2 === 0 ? "z" : "y",
+    );
+    whole.push(took);
+    runs.push(run);
+  }
+  const size = `${FRAMES} frames in the page`;
+  const run = middle(runs);
+  say("re-run of a log in the page's worker", size, run.median, "ms", run.spread, run.best);
+  const all = middle(whole);
+  say("from an edit to its picture", size, all.median, "ms", all.spread, all.best);
+
+  // Frames of the page while a wall is painted and while the log plays.
+  const rates: [string, () => Promise<void>][] = [
+    ["painting a stroke", async () => { await bench.tile("Mossy stone"); await bench.drag([13, 4], [18, 8]); await bench.drag([13, 8], [18, 4]); }],
+    ["playing the log", async () => { await bench.key(Key.SPACE); await browser.driver.sleep(1500); await bench.key(Key.SPACE); }],
+  ];
+  for (const [what, act] of rates) {
+    await browser.driver.executeScript("window.gaps = []; let last = performance.now(); window.counting = true; (function tick(now) { window.gaps.push(now - last); last = now; if (window.counting) requestAnimationFrame(tick); })(last);");
+    await act();
+    const gaps = await browser.driver.executeScript<number[]>("window.counting = false; return window.gaps.slice(1)");
+    const { median, best, spread } = middle(gaps);
+    say(`between two pictures while ${what}`, size, median, "ms", spread, best);
+  }
+} finally {
+  await browser.close();
+  await started.stop();
+}

@@ -1,0 +1,25 @@
+// `npm run speed`: figures as JSON lines: what, size, median, best, unit, spread (median
+// deviation as a share of the median). Other work on the machine shows in the spread; the best is what the code can do.
+import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
+import { ensureDebianPackages } from "./setup/debian.mjs";
+import { SetupError, runShown } from "./setup/run.mjs";
+
+const parts = [
+  ["core", "node", ["--expose-gc", "scripts/speed/core.mjs"]],
+  ["page", "npx", ["--no-install", "tsx", "e2e/speed.ts"]],
+];
+
+try {
+  ensureNode();
+  ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
+  ensurePackages();
+  ensureBuild();
+  const wanted = process.argv.slice(2);
+  for (const [name, command, args] of parts) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    if ((await runShown(command, args)) !== 0) process.exitCode = 1;
+  }
+} catch (error) {
+  process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);
+  process.exitCode = 1;
+}

@@ -1,0 +1,72 @@
+import { EMPTY_LOG, compile, run, writeWorld } from "@keen-pebble/core";
+import { readWorld } from "@keen-pebble/core/reading";
+import { measure, say } from "./measure.mjs";
+import { logOf, worldOf } from "./worlds.mjs";
+
+const FRAMES = 1_000_000;
+const world = (width, height, more) => readWorld(JSON.stringify(worldOf(width, height, more)));
+const walkIn = (made) => {
+  const compiled = compile(made);
+  const log = { ...EMPTY_LOG, lines: logOf(FRAMES) };
+  return () => run(compiled, log);
+};
+
+// Replay.
+const small = world(64, 64);
+const replay = await measure(walkIn(small), 25);
+say("replay of glide, frames a second", "64x64, 1,000,000 frames", FRAMES / (replay.median / 1000), "frames/s", replay.spread, FRAMES / (replay.best / 1000));
+
+// What a frame leaves behind: the difference between a long and a short log of few lines.
+const compiled = compile(small);
+const leftBy = (frames) => {
+  const lines = [2, 8, 1, 4].flatMap((keys) => ({ kind: "keys", count: frames / 4, keys, pointer: null, until: null }));
+  globalThis.gc();
+  const before = process.memoryUsage().heapUsed;
+  run(compiled, { ...EMPTY_LOG, lines });
+  return process.memoryUsage().heapUsed - before;
+};
+leftBy(FRAMES);
+const left = (leftBy(4 * FRAMES) - leftBy(FRAMES)) / (3 * FRAMES);
+say("heap that a frame leaves behind", "4,000,000 frames less 1,000,000", left, "bytes", 0);
+
+// The cost of a frame does not grow with the room: both walk all over, through wrapped sides.
+const edges = Object.fromEntries(["north", "east", "south", "west"].map((side) => [side, { kind: "wrap" }]));
+const sizes = [];
+for (const side of [32, 512]) {
+  const { median, best, spread } = await measure(walkIn(world(side, side, { speed: 8, edges })), 15);
+  sizes.push({ median, best });
+  say("cost of a frame of glide", `${side}x${side}`, (median * 1e6) / FRAMES, "ns", spread, (best * 1e6) / FRAMES);
+}
+say("cost of a frame, 512x512 against 32x32", "1,000,000 frames", sizes[1].median / sizes[0].median, "ratio", 0, sizes[1].best / sizes[0].best);
+
+// The largest world: 2 million cells, 1,024 tiles, 4,096 fixtures.
+const largest = world(500, 500, { rooms: 8, tiles: 1024, fixtures: 4096 });
+const text = writeWorld(largest);
+const size = `2,000,000 cells, ${(text.length / 1024 / 1024).toFixed(1)} MiB`;
+for (const [what, act] of [
+  ["read the largest world", () => readWorld(text)],
+  ["write the largest world", () => writeWorld(largest)],
+]) {
+  const { median, best, spread } = await measure(act, 7);
+  say(what, size, median, "ms", spread, best);
+}
+
+// Hostile files: the slowest of them, and what the process had at its most.
+const hostile = {
+  "a million keys": `{${Array.from({ length: 1_000_000 }, (_, i) => `"k${i}":0`).join(",")}}`,
+  "a million tiles that are none": JSON.stringify({ ...worldOf(4, 4), tiles: Array(1_000_000).fill(1) }),
+  "sixteen MiB of brackets": "[".repeat(16 * 1024 * 1024),
+  "seven million cells": JSON.stringify({ ...worldOf(4, 4), rooms: [{ ...worldOf(4, 4).rooms[0], cells: Array(7_000_000).fill(0) }] }),
+  "a broken end": text.slice(0, -3),
+};
+for (const [what, bad] of Object.entries(hostile)) {
+  const { median, best, spread } = await measure(() => {
+    try {
+      readWorld(bad);
+    } catch (error) {
+      if (error.code !== "refused") throw error;
+    }
+  }, 3);
+  say("refuse a hostile file", what, median, "ms", spread, best);
+}
+say("memory of the process at its most", "all of the above", process.resourceUsage().maxRSS / 1024, "MiB", 0);

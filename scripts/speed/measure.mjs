@@ -1,0 +1,17 @@
+import { Bench } from "tinybench";
+
+/** Runs something several times; median and best in ms, and the median deviation as a share of the median. */
+export async function measure(act, iterations = 9) {
+  const bench = new Bench({ time: 0, iterations, warmupTime: 0, warmupIterations: 2 });
+  bench.add("it", act);
+  const [task] = await bench.run();
+  if (task.result.error) throw task.result.error;
+  const { p50, mad, min } = task.result.latency;
+  return { median: p50, best: min, spread: mad / p50 };
+}
+
+/** Writes one figure as a line of JSON. */
+export function say(what, size, median, unit, spread, best = median) {
+  const short = (value, digits = 4) => Number(value.toPrecision(digits));
+  process.stdout.write(`${JSON.stringify({ what, size, median: short(median), best: short(best), unit, spread: short(spread, 2) })}\n`);
+}
