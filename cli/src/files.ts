@@ -65,15 +65,14 @@ export function traceFile(file: string): ReadTrace {
 
 /**
  * Writes a file, beside its place first, so that it is there whole or not at all.
- * @param write hands over the text piece by piece
  * @throws {UnreadableFile} where it cannot be written
  */
-export function writeWhole(file: string, write: (piece: (text: string) => void) => void): void {
+export function writeWhole(file: string, pieces: Iterable<string>): void {
   const half = `${file}.part`;
   try {
     const out = openSync(half, "w");
     try {
-      write((piece) => void writeSync(out, piece));
+      for (const piece of pieces) writeSync(out, piece);
     } finally {
       closeSync(out);
     }

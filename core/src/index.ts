@@ -49,7 +49,7 @@ export { startState } from "./simulation/start-state.ts";
 export { ARRIVE, BUMP, EVENT_NAMES, PLAYING, STATUS_NAMES, SimState } from "./simulation/state.ts";
 export { step } from "./simulation/step.ts";
 export type { TextHash, TraceRows } from "./simulation/trace.ts";
-export { ROW_BUMPING, ROW_MOVING, ROW_ON_LEG, TraceRecorder, fingerprint, writeTrace } from "./simulation/trace.ts";
+export { ROW_BUMPING, ROW_MOVING, ROW_ON_LEG, TraceRecorder, fingerprint, traceText } from "./simulation/trace.ts";
 export type { Facing } from "./world/facing.ts";
 export { FACINGS, FACING_DX, FACING_DY } from "./world/facing.ts";
 export { ID_PATTERN, LIMITS } from "./world/limits.ts";

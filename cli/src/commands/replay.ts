@@ -1,4 +1,4 @@
-import { STATUS_NAMES, compile, fingerprint, flatLog, run, writeLog, writeTrace } from "@keen-pebble/core";
+import { STATUS_NAMES, compile, fingerprint, flatLog, run, traceText, writeLog } from "@keen-pebble/core";
 import { OK } from "../exit-codes.ts";
 import { logFile, sha256, worldFile, writeWhole } from "../files.ts";
 import type { Print } from "../print.ts";
@@ -17,8 +17,8 @@ export function replay(worldPath: string, logPath: string, options: ReplayOption
   const compiled = compile(world, options.rules ?? log.rules ?? undefined);
   const result = run(compiled, log, { rows: true });
   const rows = result.rows!;
-  if (options.trace !== undefined) writeWhole(options.trace, (piece) => writeTrace(compiled, rows, piece));
-  if (options.flat !== undefined) writeWhole(options.flat, (piece) => piece(writeLog(flatLog(log, result.lineEnds))));
+  if (options.trace !== undefined) writeWhole(options.trace, traceText(compiled, rows));
+  if (options.flat !== undefined) writeWhole(options.flat, [writeLog(flatLog(log, result.lineEnds))]);
   const said = { status: STATUS_NAMES[result.status]!, frames: result.frames, fingerprint: fingerprint(compiled, rows, sha256()) };
   if (options.json) print(JSON.stringify(said, null, 2));
   else {

@@ -22,7 +22,7 @@ export function verify(worldPath: string, paths: readonly string[], options: Ver
   const files = logFiles(paths);
   const compiled = new Map<string, Compiled>();
   const reports = withProgress(files, (file) => verifyLog(world, file, compiled, options.json ?? false));
-  if (options.junit !== undefined) writeWhole(options.junit, (piece) => piece(junitXml(reports, world.frameRate)));
+  if (options.junit !== undefined) writeWhole(options.junit, [junitXml(reports, world.frameRate)]);
   if (options.json) print(JSON.stringify(reports, null, 2));
   else for (const report of reports) for (const line of reportLines(report)) print(line);
   if (!options.json) print(totals(reports));

@@ -1,16 +1,14 @@
 import { expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
 import { run } from "../simulation/run.ts";
-import { writeTrace } from "../simulation/trace.ts";
+import { traceText } from "../simulation/trace.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { compareTraces } from "./compare-traces.ts";
 import { readTrace } from "./read-trace.ts";
 
 function traceOf(rows: string[], lines: string): string {
   const c = compile(tinyWorld(rows, { glide: { speed: 4 } }));
-  let text = "";
-  writeTrace(c, run(c, tinyLog(lines), { rows: true }).rows!, (piece) => (text += piece));
-  return text;
+  return [...traceText(c, run(c, tinyLog(lines), { rows: true }).rows!)].join("");
 }
 const whole = traceOf(["S...", "...."], "8 R,4 D");
 

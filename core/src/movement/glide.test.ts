@@ -3,7 +3,7 @@ import { compile } from "../simulation/compile.ts";
 import { run } from "../simulation/run.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import { writeTrace } from "../simulation/trace.ts";
+import { traceText } from "../simulation/trace.ts";
 
 /** x and y in px, row by row, of a log in a room. */
 function places(rows: string[], options: TinyOptions, keys: string): string[] {
@@ -14,9 +14,8 @@ function places(rows: string[], options: TinyOptions, keys: string): string[] {
 /** `frame event` of a log in a room. */
 function events(rows: string[], options: TinyOptions, keys: string): string[] {
   const compiled = compile(tinyWorld(rows, options));
-  let csv = "";
-  writeTrace(compiled, run(compiled, tinyLog(keys), { rows: true }).rows!, (piece) => (csv += piece));
-  return csv
+  return [...traceText(compiled, run(compiled, tinyLog(keys), { rows: true }).rows!)]
+    .join("")
     .split("\r\n")
     .slice(1)
     .map((row) => row.split(","))

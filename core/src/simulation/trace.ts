@@ -116,11 +116,8 @@ function grownRows(rows: Omit<TraceRows, "count" | "events">): Omit<TraceRows, "
 const TRACE_HEADER = "frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events";
 const ROWS_A_CHUNK = 4096;
 
-/** Takes a text piece by piece. */
-export type TextSink = (piece: string) => void;
-
-/** Writes the trace as CSV (formats.md section 3), in pieces of some thousand rows, all of them ASCII. */
-export function writeTrace(c: Compiled, rows: TraceRows, sink: TextSink): void {
+/** The trace as CSV (formats.md section 3), in pieces of some thousand rows, all of them ASCII. */
+export function* traceText(c: Compiled, rows: TraceRows): Generator<string, void> {
   const t = c.tileUnits;
   let piece = `${TRACE_HEADER}\r\n`;
   let event = 0;
@@ -134,11 +131,11 @@ export function writeTrace(c: Compiled, rows: TraceRows, sink: TextSink): void {
     }
     piece += `${frame},${keysText(rows.keys[frame]!)},${c.rooms[rows.room[frame]!]!.id},${x},${y},${occupiedX(t, x)},${occupiedY(t, y)},${FACINGS[rows.facing[frame]!]!},${rows.pose[frame]!},${rows.flags[frame]! & ROW_MOVING},${aligned},${STATUS_NAMES[rows.status[frame]!]!},${events}\r\n`;
     if (frame % ROWS_A_CHUNK === ROWS_A_CHUNK - 1) {
-      sink(piece);
+      yield piece;
       piece = "";
     }
   }
-  sink(piece);
+  yield piece;
 }
 
 /** SHA-256 as the core is handed it: fed with ASCII text, then asked for its 64 hex digits. */
@@ -149,6 +146,6 @@ export interface TextHash {
 
 /** The run's fingerprint: SHA-256 of its trace's bytes (formats.md section 3). Equal fingerprints, equal runs. */
 export function fingerprint(c: Compiled, rows: TraceRows, hash: TextHash): string {
-  writeTrace(c, rows, (piece) => hash.update(piece));
+  for (const piece of traceText(c, rows)) hash.update(piece);
   return hash.hex();
 }

@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { setImmediate } from "node:timers/promises";
-import type { Compiled, TextHash, World } from "@keen-pebble/core";
-import { CoreError, STATUS_NAMES, compile, fingerprint, logHolds, readLog, run } from "@keen-pebble/core";
+import type { Compiled, World } from "@keen-pebble/core";
+import { CoreError, STATUS_NAMES, compile, logHolds, readLog, run, traceText } from "@keen-pebble/core";
 import type { Knex } from "knex";
 import type { Model } from "objection";
 import type { LogOutcome, WorldOutcomes } from "../api.ts";
@@ -36,9 +36,7 @@ export class Outcomes {
     for (const log of logs) {
       let outcome = byHash.get(log.hash);
       if (!outcome) {
-        // Between two runs others get their turn.
-        await setImmediate();
-        outcome = { worldHash: contentHash, logHash: log.hash, ...runLog(project.world, log.text, compiled) };
+        outcome = { worldHash: contentHash, logHash: log.hash, ...(await runLog(project.world, log.text, compiled)) };
         byHash.set(log.hash, outcome);
         await OutcomeRow.query(this.db).insert(outcome).onConflict(["worldHash", "logHash"]).ignore();
       }
@@ -49,28 +47,22 @@ export class Outcomes {
   }
 }
 
-function runLog(world: World, text: string, known: Map<string, Compiled>): Omit<Outcome, "worldHash" | "logHash"> {
+async function runLog(world: World, text: string, known: Map<string, Compiled>): Promise<Omit<Outcome, "worldHash" | "logHash">> {
   try {
     const log = readLog(text);
     const rules = log.rules ?? world.activeRules;
     const compiled = known.get(rules) ?? compile(world, rules);
     known.set(rules, compiled);
     const result = run(compiled, log, { rows: true, checks: true });
-    return {
-      holds: logHolds(result.verdicts),
-      refused: null,
-      status: STATUS_NAMES[result.status]!,
-      frames: result.frames,
-      fingerprint: fingerprint(compiled, result.rows!, sha256()),
-      checks: [...result.verdicts],
-    };
+    // A long trace takes longer to print than to run: others get their turn in between.
+    const hash = createHash("sha256");
+    for (const piece of traceText(compiled, result.rows!)) {
+      hash.update(piece, "latin1");
+      await setImmediate();
+    }
+    return { holds: logHolds(result.verdicts), refused: null, status: STATUS_NAMES[result.status]!, frames: result.frames, fingerprint: hash.digest("hex"), checks: [...result.verdicts] };
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     return { holds: false, refused: error.message, status: null, frames: null, fingerprint: null, checks: [] };
   }
-}
-
-function sha256(): TextHash {
-  const hash = createHash("sha256");
-  return { update: (text) => void hash.update(text, "latin1"), hex: () => hash.digest("hex") };
 }
