@@ -123,3 +123,22 @@ it("a flat log and a log out of CSV press the same, and compare says so or names
   expect(JSON.parse(keenPebble("compare", trace, other, "--json").stdout)).toEqual({ equal: false, frame: 101, columns: [{ column: "keys", a: ".", b: "R" }], missing: null });
   expect(keenPebble("compare", trace, csv)).toMatchObject({ status: 2, stderr: expect.stringContaining("pressed.csv is refused: line 1: header: lacks the column room, x, y") as string });
 });
+
+it("text and table print a room, import makes a world of such files again: the same cells, the same walk", () => {
+  const text = keenPebble("text", demo, "intake-hall");
+  expect(text.stdout.split("\n")[0]).toHaveLength(20);
+  const table = keenPebble("table", demo, "intake-hall");
+  const room = file("intake-hall.room.txt", text.stdout);
+  const out = path.join(folder, "made.world.json");
+  expect(keenPebble("import", room, "--out", out)).toMatchObject({ status: 0, stdout: expect.stringContaining("intake-hall 20x16") as string });
+  expect(keenPebble("text", out, "intake-hall").stdout.split("\n").slice(0, 16)).toEqual(text.stdout.split("\n").slice(0, 16));
+  expect(keenPebble("verify", out, path.join(logs, "turn-in-time.inputs")).stdout).toContain("holds");
+  const again = path.join(folder, "again.world.json");
+  expect(keenPebble("import", file("hall.csv", table.stdout), room, "--out", again, "--tile-size", "8")).toMatchObject({ status: 0 });
+  expect(keenPebble("table", again, "hall").stdout).toBe(table.stdout);
+
+  expect(keenPebble("import", file("odd.room.txt", "##x\n\n# = tile rock"), "--out", out)).toMatchObject({ status: 1, stderr: expect.stringContaining('odd.room.txt is refused: line 1, column 3: nothing explains "x"') as string });
+  expect(keenPebble("import", file("no.png", "GIF"), "--out", out)).toMatchObject({ status: 1, stderr: expect.stringContaining("no.png is refused: is no PNG") as string });
+  expect(keenPebble("import", room, "--out", out, "--tile-size", "3").stderr).toContain("--tile-size: must be a whole number from 4 to 128, found 3");
+  expect(keenPebble("text", demo, "attic")).toMatchObject({ status: 1, stderr: expect.stringContaining("has no room attic; it has intake-hall") as string });
+});

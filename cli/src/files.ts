@@ -12,17 +12,26 @@ export class UnreadableFile extends Error {
   }
 }
 
-/** The text of a file, refused where it is not UTF-8 or larger than such a file may be. */
-export function readText(file: string, most: number = LIMITS.fileBytes): string {
+/** The bytes of a file, refused where there are more than such a file may have. */
+export function readBytes(file: string, most: number = LIMITS.fileBytes): Uint8Array {
   try {
     const { size } = statSync(file);
     if (size > most) throw new UnreadableFile(file, `it has ${size} bytes, more than ${most}`);
-    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(readFileSync(file));
+    return readFileSync(file);
   } catch (error) {
     if (error instanceof UnreadableFile) throw error;
-    const code = (error as NodeJS.ErrnoException).code;
-    const why = code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : code === "ERR_ENCODING_INVALID_ENCODED_DATA" ? "it is not UTF-8 text" : String((error as Error).message);
-    throw new UnreadableFile(file, why);
+    const { code, message } = error as NodeJS.ErrnoException;
+    throw new UnreadableFile(file, code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : message);
+  }
+}
+
+/** The text of a file, refused where it is not UTF-8 or larger than such a file may be. */
+export function readText(file: string, most: number = LIMITS.fileBytes): string {
+  try {
+    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(readBytes(file, most));
+  } catch (error) {
+    if (error instanceof UnreadableFile) throw error;
+    throw new UnreadableFile(file, "it is not UTF-8 text");
   }
 }
 

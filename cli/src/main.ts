@@ -1,7 +1,11 @@
 import { Command, CommanderError } from "commander";
-import { CoreError } from "@keen-pebble/core";
+import type { Room, World } from "@keen-pebble/core";
+import { CoreError, writeRoomTable, writeRoomText } from "@keen-pebble/core";
 import { check } from "./commands/check.ts";
 import { compare } from "./commands/compare.ts";
+import type { ImportOptions } from "./commands/import.ts";
+import { importRooms } from "./commands/import.ts";
+import { printRoom } from "./commands/print-room.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
 import { replay } from "./commands/replay.ts";
 import type { VerifyOptions } from "./commands/verify.ts";
@@ -57,6 +61,30 @@ program
   .option("--json", "print one JSON value and nothing else")
   .action((a: string, b: string, options: { json?: boolean }) => {
     process.exitCode = compare(a, b, options, print);
+  });
+
+for (const [name, description, write] of [
+  ["text", "print a room as rows of characters with a legend", writeRoomText],
+  ["table", "print a room's tile numbers as CSV", (_world: World, room: Room) => writeRoomTable(room)],
+] as const) {
+  program
+    .command(name)
+    .description(description)
+    .argument("<world>")
+    .argument("<room>")
+    .action((world: string, room: string) => {
+      process.exitCode = printRoom(world, room, write);
+    });
+}
+
+program
+  .command("import")
+  .description("make a world of room texts, tables and PNGs, a room a file, named after the file")
+  .argument("<files...>")
+  .requiredOption("--out <world>", "where to write the world")
+  .option("--tile-size <n>", "px of a cell's side", "16")
+  .action((files: string[], options: ImportOptions) => {
+    process.exitCode = importRooms(files, options, print);
   });
 
 try {

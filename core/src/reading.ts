@@ -3,3 +3,6 @@ export { readTrace } from "./compare/read-trace.ts";
 export { readWorld, worldFromJson } from "./formats/read-world.ts";
 export { partSchema, worldSchema } from "./formats/world-schema.ts";
 export { readCsvLog } from "./logs/read-csv-log.ts";
+export { pngSize, readPng, writePng } from "./room-files/png.ts";
+export type { RoomTextResult } from "./room-files/read-room-text.ts";
+export { readRoomText } from "./room-files/read-room-text.ts";

@@ -139,7 +139,7 @@ const lock = byKind({
 });
 
 const fixtureBase = { id, cell, touch: optional(choice("cell", "body"), "cell"), keeps: optional(choice("run", "visit", "life"), "run") };
-const fixture = byKind(
+export const fixtureSchema = byKind(
   {
     item: { give: id, count: optional(within(LIMITS.count), 1) },
     door: { lock, opensOn: optional(choice("push", "use"), "push"), closes: optional(choice("never", "behind"), "never") },
@@ -163,7 +163,7 @@ const room = J.object({
     .default(),
   // Read by a plain loop in `read-world.ts`.
   cells: J.any(),
-  fixtures: optional(J.array().items(fixture).max(LIMITS.fixtures), []),
+  fixtures: optional(J.array().items(fixtureSchema).max(LIMITS.fixtures), []),
   actors: optional(J.array().max(0).messages({ "array.max": "must be empty: actors are reserved" }), []),
 });
 

@@ -1,0 +1,53 @@
+import path from "node:path";
+import type { RoomDraft, World } from "@keen-pebble/core";
+import { ID_PATTERN, LIMITS, RefusedError, emptyWorld, layRoom, nameOf, readRoomPixels, readRoomTable, toPlain, writeWorld } from "@keen-pebble/core";
+import { readPng, readRoomText, worldFromJson } from "@keen-pebble/core/reading";
+import { OK } from "../exit-codes.ts";
+import { readBytes, readText, writeWhole } from "../files.ts";
+import type { Print } from "../print.ts";
+
+export interface ImportOptions {
+  readonly out: string;
+  readonly tileSize: string;
+}
+
+/** `import FILE... --out WORLD`: makes a world, a room a file; the first start found is the start (formats.md section 7). */
+export function importRooms(files: readonly string[], options: ImportOptions, print: Print): number {
+  const tileSize = /^\d{1,3}$/.test(options.tileSize) ? Number(options.tileSize) : NaN;
+  const [least, most] = LIMITS.tileSize;
+  if (!(tileSize >= least && tileSize <= most)) throw refused("--tile-size", `must be a whole number from ${least} to ${most}, found ${options.tileSize}`);
+  const id = idOf(path.basename(options.out).replace(/\.json$/, "").replace(/\.world$/, ""), "--out");
+  const base = emptyWorld(id, nameOf(id), tileSize);
+  let world: World = { ...base, tiles: base.tiles.slice(0, 1), rooms: [] };
+  let started = false;
+  for (const file of files) {
+    const room = idOf(path.basename(file).replace(/(\.room)?\.[^.]*$/, ""), file);
+    if (world.rooms.some((each) => each.id === room)) throw refused(file, `there is a room ${room} already, from another file`);
+    const draft = draftOf(file, world, room);
+    world = layRoom(world, room, started ? { ...draft, start: null } : draft);
+    if (draft.start !== null) started = true;
+  }
+  if (!started) world = { ...world, start: { ...world.start, room: world.rooms[0]!.id } };
+  const result = worldFromJson(toPlain(world));
+  if ("faults" in result) throw new RefusedError(options.out, result.faults.map(({ path: at, message }) => ({ place: at.join("."), line: null, column: null, message })));
+  writeWhole(options.out, [writeWorld(result.world)]);
+  print(`${options.out}: ${world.rooms.map((room) => `${room.id} ${room.width}x${room.height}`).join(", ")}, ${world.tiles.length} tiles, start ${world.start.room} ${world.start.cell.join(" ")}`);
+  return OK;
+}
+
+function draftOf(file: string, world: World, room: string): RoomDraft {
+  if (file.endsWith(".png")) return readRoomPixels(readPng(readBytes(file), LIMITS.roomSide[1], file), world, new Map(), file);
+  if (file.endsWith(".csv")) return readRoomTable(readText(file), world, true, file);
+  const result = readRoomText(readText(file), world, room);
+  if ("refusals" in result) throw new RefusedError(file, result.refusals);
+  return result.draft;
+}
+
+function idOf(name: string, place: string): string {
+  if (!ID_PATTERN.test(name)) throw refused(place, `"${name}" is no id; expected 1 to 40 of a to z, 0 to 9 and -`);
+  return name;
+}
+
+function refused(place: string, message: string): RefusedError {
+  return new RefusedError("the import", [{ place, line: null, column: null, message }]);
+}

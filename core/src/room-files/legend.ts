@@ -1,0 +1,97 @@
+import { ID_PATTERN } from "../world/limits.ts";
+
+/** Kinds of legend lines besides `tile` and `start`: those of fixtures. */
+export const FIXTURE_KINDS = ["item", "door", "hazard", "checkpoint", "switch", "portal", "marker"] as const;
+export type FixtureKind = (typeof FIXTURE_KINDS)[number];
+
+/** `CHAR = KIND [ID] [on TILE] [KEY=VALUE ...]` (formats.md section 4). */
+export interface LegendLine {
+  readonly character: string;
+  readonly kind: "tile" | "start" | FixtureKind;
+  /** Empty for `start`. */
+  readonly id: string;
+  readonly on: string | null;
+  /** Values by their keys, dots taken apart. */
+  readonly values: Readonly<Record<string, unknown>>;
+}
+
+const NUMBERS: ReadonlySet<string> = new Set(["count", "lock.count"]);
+const SWITCHES: ReadonlySet<string> = new Set(["lock.spends"]);
+const CELLS: ReadonlySet<string> = new Set(["to.cell"]);
+
+/** Reads a legend line; a fault says what was expected, and at which character of the line. */
+export function readLegendLine(line: string): { readonly legend: LegendLine } | { readonly fault: string; readonly column: number } {
+  const [character = ""] = line;
+  const rest = line.slice(character.length);
+  const head = /^ = ([a-z]+)(?= |$)/.exec(rest);
+  if (!head) return { fault: "expected `CHARACTER = KIND ...`", column: 1 };
+  const kind = head[1]!;
+  if (kind !== "tile" && kind !== "start" && !(FIXTURE_KINDS as readonly string[]).includes(kind)) {
+    return { fault: `expected a kind out of tile, start, ${FIXTURE_KINDS.join(", ")}, found "${kind}"`, column: [...character].length + 4 };
+  }
+  const words = wordsOf(rest.slice(head[0].length), character.length + head[0].length);
+  let id = "";
+  if (kind !== "start") {
+    const word = words.shift();
+    if (!word || !ID_PATTERN.test(word.text)) return { fault: `expected an id after \`${kind}\`, found "${word?.text ?? ""}"`, column: (word?.at ?? line.length) + 1 };
+    id = word.text;
+  }
+  let on: string | null = null;
+  if (words[0]?.text === "on") {
+    const { at } = words.shift()!;
+    const word = words.shift();
+    if (!word || !ID_PATTERN.test(word.text)) return { fault: "expected a tile's id after `on`", column: (word?.at ?? at) + 1 };
+    on = word.text;
+  }
+  const values: Record<string, unknown> = {};
+  for (const { text, at } of words) {
+    const equals = text.indexOf("=");
+    const key = text.slice(0, Math.max(equals, 0));
+    if (!/^[A-Za-z]+(\.[A-Za-z]+)?$/.test(key)) return { fault: `expected \`KEY=VALUE\`, found "${text.slice(0, 40)}"`, column: at + 1 };
+    const value = valueOf(kind, key, text.slice(equals + 1));
+    if (value === undefined) return { fault: `${key}: "${text.slice(equals + 1, equals + 41)}" is no value for it`, column: at + 1 };
+    const [first, second] = key.split(".") as [string, string | undefined];
+    const group = second === undefined ? values : (values[first] ??= {});
+    if (typeof group !== "object" || Object.hasOwn(group, second ?? first)) return { fault: `${key} stands twice`, column: at + 1 };
+    (group as Record<string, unknown>)[second ?? first] = value;
+  }
+  return { legend: { character, kind: kind as LegendLine["kind"], id, on, values } };
+}
+
+/** Words parted by blanks; a value in quotation marks, as JSON has them, may hold blanks. */
+function wordsOf(text: string, from: number): { text: string; at: number }[] {
+  return [...text.matchAll(/[^\s="]+="(?:[^"\\]|\\.)*"|\S+/g)].map((match) => ({ text: match[0], at: from + match.index }));
+}
+
+function valueOf(kind: string, key: string, text: string): unknown {
+  if (text.startsWith('"')) {
+    try {
+      return JSON.parse(text) as unknown;
+    } catch {
+      return undefined;
+    }
+  }
+  if (kind === "tile" && key === "flags") return text === "" ? [] : text.split(",");
+  if (NUMBERS.has(key)) return /^\d{1,6}$/.test(text) ? Number(text) : undefined;
+  if (SWITCHES.has(key)) return text === "true" ? true : text === "false" ? false : undefined;
+  if (CELLS.has(key)) return /^\d{1,3},\d{1,3}$/.test(text) ? text.split(",").map(Number) : undefined;
+  return text;
+}
+
+/** A legend line as text; values that are what they would be anyway are left out by the caller. */
+export function legendText({ character, kind, id, on, values }: LegendLine): string {
+  const words = [`${character} = ${kind}`];
+  if (id !== "") words.push(id);
+  if (on !== null) words.push(`on ${on}`);
+  const add = (key: string, value: unknown): void => {
+    if (Array.isArray(value)) words.push(`${key}=${value.join(",")}`);
+    else if (value !== null && typeof value === "object") for (const [name, inner] of Object.entries(value)) add(`${key}.${name}`, inner);
+    else words.push(`${key}=${plain(value as string | number | boolean)}`);
+  };
+  for (const [key, value] of Object.entries(values)) add(key, value);
+  return words.join(" ");
+}
+
+function plain(value: string | number | boolean): string {
+  return typeof value === "string" && !/^[^\s"]+$/.test(value) ? JSON.stringify(value) : String(value);
+}

@@ -1,0 +1,65 @@
+import type { Fixture, Room, World } from "../world/world.ts";
+import type { LegendLine } from "./legend.ts";
+import { legendText } from "./legend.ts";
+
+/** Characters that things get that have no glyph, in this order; then on through the letters of the world. */
+const HANDY = ".,:;#%&+*~^-_|/\\oxabcdefghijklmnpqrstuvwyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789";
+const FURTHER = [0xc0, 0x24f] as const;
+const FURTHEST = 0x4e00;
+
+/** A room as text (formats.md section 4). Reading it gives the same cells, fixtures and start. */
+export function writeRoomText(world: World, room: Room): string {
+  const taken = new Set<string>();
+  const characters = freeCharacters(taken);
+  const legend: LegendLine[] = [];
+  const tileCharacters = new Map<number, string>();
+  const used = [...new Set(room.cells)].sort((a, b) => a - b);
+  // Glyphs first, so that nothing else takes them.
+  for (const number of used) {
+    const { glyph } = world.tiles[number]!;
+    if (glyph !== null && !taken.has(glyph)) {
+      taken.add(glyph);
+      tileCharacters.set(number, glyph);
+    }
+  }
+  // Glyphs that are not used here are taken too: read again they would mean their tile.
+  for (const { glyph } of world.tiles) if (glyph !== null) taken.add(glyph);
+  for (const number of used) {
+    const { id, flags } = world.tiles[number]!;
+    const character = tileCharacters.get(number) ?? characters.next().value!;
+    tileCharacters.set(number, character);
+    legend.push({ character, kind: "tile", id, on: null, values: { flags } });
+  }
+
+  const rows = Array.from({ length: room.height }, (_, y) => Array.from({ length: room.width }, (_, x) => tileCharacters.get(room.cells[y * room.width + x]!)!));
+  const things = new Map<number, LegendLine[]>();
+  const put = (cell: readonly [number, number], line: Omit<LegendLine, "character" | "on">): void => {
+    const at = cell[1] * room.width + cell[0];
+    const lines = things.get(at) ?? [];
+    const character = lines[0]?.character ?? characters.next().value!;
+    things.set(at, [...lines, { character, on: world.tiles[room.cells[at]!]!.id, ...line }]);
+  };
+  for (const fixture of room.fixtures) put(fixture.cell, { kind: fixture.kind, id: fixture.id, values: valuesOf(fixture) });
+  if (world.start.room === room.id) put(world.start.cell, { kind: "start", id: "", values: { facing: world.start.facing } });
+  for (const [at, lines] of things) rows[Math.floor(at / room.width)]![at % room.width] = lines[0]!.character;
+
+  const written = [...legend, ...[...things.values()].flat()].map(legendText);
+  return `${rows.map((row) => row.join("")).join("\n")}\n\n${written.join("\n")}\n`;
+}
+
+/** A fixture's own keys: not those that the line says otherwise, and not what would be there anyway. */
+function valuesOf(fixture: Fixture): Record<string, unknown> {
+  const { id: _id, kind: _kind, cell: _cell, touch, keeps, ...values } = fixture;
+  return { ...values, ...(touch === "cell" ? {} : { touch }), ...(keeps === "run" ? {} : { keeps }) };
+}
+
+function* freeCharacters(taken: Set<string>): Generator<string, never> {
+  const take = function* (character: string): Generator<string, void> {
+    if (taken.has(character)) return;
+    taken.add(character);
+    yield character;
+  };
+  for (const character of HANDY) yield* take(character);
+  for (let code = FURTHER[0]; code <= FURTHER[1]; code++) yield* take(String.fromCharCode(code));
+  for (let code = FURTHEST; ; code++) yield* take(String.fromCharCode(code));
+}

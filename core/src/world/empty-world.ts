@@ -1,0 +1,38 @@
+import type { World } from "./world.ts";
+import { newRules } from "./new-rules.ts";
+
+/**
+ * A world to begin with: one empty room, the empty tile, a floor and a wall, and a walker that glides.
+ * @param tileSize px of a cell's side
+ * @param size cells across and down
+ */
+export function emptyWorld(id: string, name: string, tileSize: number, [width, height]: readonly [number, number] = [20, 12]): World {
+  const rules = newRules("main", "Main", "glide", tileSize);
+  const wall = { kind: "wall" } as const;
+  const full = { kind: "full" } as const;
+  return {
+    id,
+    name,
+    tileSize,
+    frameRate: 60,
+    seed: 1,
+    sheets: [],
+    flags: ["solid"],
+    tiles: [
+      { id: "empty", name: "Empty", flags: [], shape: full, look: { fill: "#101418" }, joins: null, glyph: null },
+      { id: "floor", name: "Floor", flags: [], shape: full, look: { fill: "#7f8f89", pattern: "flagstone" }, joins: null, glyph: "." },
+      { id: "wall", name: "Wall", flags: ["solid"], shape: full, look: { fill: "#d9cfb4", pattern: "crust" }, joins: null, glyph: "#" },
+    ],
+    items: [],
+    circuits: [],
+    lives: null,
+    rules: [{ ...rules, glide: { ...rules.glide, speed: Math.max(1, Math.floor(tileSize / 8)), bufferFrames: 8 } }],
+    activeRules: "main",
+    camera: { mode: "follow", width: 20, height: 12, margin: [6, 4], ease: 0 },
+    figure: null,
+    start: { room: "room-1", cell: [0, 0], facing: "down" },
+    goal: null,
+    laws: [],
+    rooms: [{ id: "room-1", name: "Room 1", width, height, plan: [0, 0], edges: { north: wall, east: wall, south: wall, west: wall }, cells: new Uint16Array(width * height).fill(1), fixtures: [] }],
+  };
+}
