@@ -59,6 +59,12 @@ export { ROW_BUMPING, ROW_MOVING, ROW_ON_LEG, TraceRecorder, fingerprint, traceT
 export type { Facing } from "./world/facing.ts";
 export { FACINGS, FACING_DX, FACING_DY } from "./world/facing.ts";
 export { ID_PATTERN, LIMITS } from "./world/limits.ts";
+export type { FlagUses } from "./world-changes/flags.ts";
+export { addFlag, flagUses, removeFlag, renameFlag, setBlockedBy, setFlag } from "./world-changes/flags.ts";
+export type { Followed } from "./world-changes/references.ts";
+export type { Growth } from "./world-changes/rooms.ts";
+export { addRoom, copyRoom, removeRoom, renameRoom, resizeRoom } from "./world-changes/rooms.ts";
+export { addTile, changeTiles, copyTile, freeId, moveTile, removeTiles, tileUses } from "./world-changes/tiles.ts";
 export { emptyWorld } from "./world/empty-world.ts";
 export { newRules } from "./world/new-rules.ts";
 export type { Setting, SettingValue, Stage } from "./world/settings.ts";

@@ -26,7 +26,7 @@ export function writeRoomText(world: World, room: Room): string {
   for (const { glyph } of world.tiles) if (glyph !== null) taken.add(glyph);
   for (const number of used) {
     const { id, flags } = world.tiles[number]!;
-    const character = tileCharacters.get(number) ?? characters.next().value!;
+    const character = tileCharacters.get(number) ?? characters.next().value;
     tileCharacters.set(number, character);
     legend.push({ character, kind: "tile", id, on: null, values: { flags } });
   }
@@ -36,7 +36,7 @@ export function writeRoomText(world: World, room: Room): string {
   const put = (cell: readonly [number, number], line: Omit<LegendLine, "character" | "on">): void => {
     const at = cell[1] * room.width + cell[0];
     const lines = things.get(at) ?? [];
-    const character = lines[0]?.character ?? characters.next().value!;
+    const character = lines[0]?.character ?? characters.next().value;
     things.set(at, [...lines, { character, on: world.tiles[room.cells[at]!]!.id, ...line }]);
   };
   for (const fixture of room.fixtures) put(fixture.cell, { kind: fixture.kind, id: fixture.id, values: valuesOf(fixture) });
