@@ -139,6 +139,7 @@ const lock = byKind({
 });
 
 const fixtureBase = { id, cell, touch: optional(choice("cell", "body"), "cell"), keeps: optional(choice("run", "visit", "life"), "run") };
+/** Shape of a fixture. */
 export const fixtureSchema = byKind(
   {
     item: { give: id, count: optional(within(LIMITS.count), 1) },
@@ -238,7 +239,7 @@ export function partSchema(part: string): Joi.Schema | null {
     case "order":
       return order;
     case "thing":
-      things ??= { sheets: sheet, items: item, tiles: tile, rules: rules(LIMITS.tileSize[1]), rooms: room.keys({ cells: plainCells }) };
+      things ??= { sheets: sheet, items: item, tiles: tile, rules: rules(LIMITS.tileSize[1]), rooms: room.keys({ cells: plainCells, actors: J.forbidden() }) };
       return things[address.list].allow(null);
     case "of-room":
       return room.extract(address.key);

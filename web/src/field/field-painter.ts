@@ -3,9 +3,12 @@ import { ARRIVE } from "@keen-pebble/core";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench-store.ts";
 import { benchStore } from "../session/bench-store.ts";
+import { preview } from "../session/painting.ts";
 import { projectStore } from "../session/project-store.ts";
 import { drawStop, drawTested } from "./draw-contact.ts";
 import { drawLegend, drawRulers } from "./draw-rulers.ts";
+import { drawSolid } from "./draw-solid.ts";
+import type { Piece } from "./piece.ts";
 import { RoomPicture } from "./room-picture.ts";
 import type { Trail } from "./trail.ts";
 import { makeTrail, strokeTrail } from "./trail.ts";
@@ -114,6 +117,8 @@ export class FieldPainter {
     c.strokeStyle = colours.lineStrong;
     c.lineWidth = 1;
     c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);
+    this.drawClearance(c, state, room, size);
+    if (state.overlays.solid) drawSolid(c, project, room, this.view, this.width, this.height);
     if (state.overlays.grid) this.drawGrid(c, room, size);
 
     const roomNumber = world.rooms.indexOf(room);
@@ -133,7 +138,7 @@ export class FieldPainter {
       if (state.overlays.body) this.drawBody(c, project, row.x, row.y);
       if (explanation && state.overlays.body) drawStop(c, explanation, world, this.view, this.width, this.height);
     }
-    this.drawBrush(c, state, room, size);
+    this.drawBrush(c, state, project, room);
     const occupied = row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
     drawRulers(c, this.view, room, size, occupied, this.width, this.height);
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
@@ -216,19 +221,59 @@ export class FieldPainter {
     c.strokeRect(...at);
   }
 
-  private drawBrush(c: CanvasRenderingContext2D, state: BenchState, room: Room, size: number): void {
-    if (state.tool !== "paint" || state.pointer === null || state.walk !== null) return;
-    const cx = Math.floor(state.pointer.x / size);
-    const cy = Math.floor(state.pointer.y / size);
-    if (cx < 0 || cy < 0 || cx >= room.width || cy >= room.height) return;
+  /** What the pointer would paint, the rectangle that is chosen, and the piece that is being laid. */
+  private drawBrush(c: CanvasRenderingContext2D, state: BenchState, project: Project, room: Room): void {
+    if (state.walk !== null) return;
+    const size = project.world.tileSize;
+    const shown = preview();
+    if (state.laying && state.piece !== null && shown?.rects[0]) this.drawPiece(c, project, state.piece, shown.rects[0]);
     const { zoom, left, top } = this.view;
     const step = size * zoom;
+    const { accent } = palette();
     c.lineJoin = "miter";
     c.lineWidth = 2;
+    if (shown !== null) {
+      c.fillStyle = "rgba(255, 253, 246, 0.45)";
+      for (const cell of shown.cells) c.fillRect(left + (cell % room.width) * step, top + Math.floor(cell / room.width) * step, step, step);
+      for (const rect of shown.rects) {
+        c.strokeStyle = "#fffdf6";
+        c.strokeRect(left + rect.x * step - 1, top + rect.y * step - 1, rect.width * step + 2, rect.height * step + 2);
+        c.strokeStyle = accent;
+        c.strokeRect(left + rect.x * step + 1, top + rect.y * step + 1, rect.width * step - 2, rect.height * step - 2);
+      }
+    }
+    if (state.selection === null) return;
+    const { x, y, width, height } = state.selection;
+    const at = [left + x * step + 1, top + y * step + 1, width * step - 2, height * step - 2] as const;
+    c.strokeStyle = "#1c2124";
+    c.strokeRect(...at);
     c.strokeStyle = "#fffdf6";
-    c.strokeRect(left + cx * step - 1, top + cy * step - 1, step + 2, step + 2);
-    c.strokeStyle = palette().accent;
-    c.strokeRect(left + cx * step + 1, top + cy * step + 1, step - 2, step - 2);
+    c.setLineDash([6, 4]);
+    c.strokeRect(...at);
+    c.setLineDash([]);
+  }
+
+  private drawPiece(c: CanvasRenderingContext2D, { world }: Project, piece: Piece, corner: { readonly x: number; readonly y: number }): void {
+    const { zoom, left, top } = this.view;
+    const step = world.tileSize * zoom;
+    const numbers = new Map(world.tiles.map((tile, i) => [tile.id, i]));
+    c.globalAlpha = 0.8;
+    piece.tiles.forEach((id, i) => {
+      const tile = numbers.get(id);
+      if (tile !== undefined) c.drawImage(this.picture!.tilePicture(tile), left + (corner.x + (i % piece.width)) * step, top + (corner.y + Math.floor(i / piece.width)) * step, step, step);
+    });
+    c.globalAlpha = 1;
+  }
+
+  /** Cells that are free but too narrow for the body, tinted. */
+  private drawClearance(c: CanvasRenderingContext2D, state: BenchState, room: Room, size: number): void {
+    if (!state.overlays.clearance || state.clearance?.room !== room.id) return;
+    const { zoom, left, top } = this.view;
+    const step = size * zoom;
+    c.fillStyle = "rgba(196, 73, 29, 0.4)";
+    state.clearance.cells.forEach((narrow, i) => {
+      if (narrow) c.fillRect(left + (i % room.width) * step, top + Math.floor(i / room.width) * step, step, step);
+    });
   }
 }
 

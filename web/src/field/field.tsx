@@ -2,19 +2,21 @@ import { useEffect, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import { IconButton } from "../look/icon-button.tsx";
 import type { IconName } from "../look/icon.tsx";
-import { chooseTile, paint, pointAt } from "../session/bench.ts";
+import { chooseRoom, pointAt } from "../session/bench.ts";
 import type { Overlay } from "../session/bench-store.ts";
-import { benchStore } from "../session/bench-store.ts";
+import { PENS, benchStore } from "../session/bench-store.ts";
 import { BENCH } from "../session/commands.ts";
 import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../session/hooks.ts";
-import { endStroke, projectStore } from "../session/project-store.ts";
+import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/painting.ts";
+import { projectStore } from "../session/project-store.ts";
 import { setDown } from "../session/walk.ts";
-import { cellsOnLine } from "./cells-on-line.ts";
 import { FieldPainter } from "./field-painter.ts";
 
 const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
   ["grid", "grid"],
+  ["solid", "solid"],
+  ["clearance", "clearance"],
   ["body", "body"],
   ["trail", "trail"],
   ["ghost", "ghost"],
@@ -34,13 +36,18 @@ function ToolRow() {
   const tool = useBench((state) => state.tool);
   const overlays = useBench((state) => state.overlays);
   const walking = useBench((state) => state.walk?.phase === "walking");
+  const pen = useBench((state) => state.pen);
+  const brush = useBench((state) => state.brush);
   const room = useBench((state) => state.room);
   const rooms = useProject((state) => state.project?.world.rooms ?? null);
   useBench((state) => state.walk);
   return (
     <div className="tools">
       <IconButton command={BENCH.walk} icon="walk" variant="plain" pressed={walking} />
-      <IconButton command={BENCH.paint} icon="paint" variant="plain" pressed={tool === "paint" && !walking} />
+      <span className="bar" />
+      {PENS.map((each) => (
+        <IconButton key={each} command={BENCH[each]} icon={each} variant="plain" pressed={tool === "paint" && pen === each && !walking} badge={each === "brush" ? String(brush) : undefined} />
+      ))}
       <span className="bar" />
       {OVERLAY_ICONS.map(([name, icon]) => (
         <IconButton key={name} command={BENCH[name]} icon={icon} pressed={overlays[name]} />
@@ -51,7 +58,7 @@ function ToolRow() {
           Walking: arrows or WASD, <kbd>Esc</kbd> stops
         </span>
       )}
-      <Form.Select className="room-choice" aria-label="Room" value={room} disabled={walking} onChange={(event) => benchStore.setState({ room: event.target.value })}>
+      <Form.Select className="room-choice" aria-label="Room" value={room} disabled={walking} onChange={(event) => chooseRoom(event.target.value)}>
         {rooms?.map((r) => (
           <option key={r.id} value={r.id}>
             {r.name}
@@ -63,9 +70,9 @@ function ToolRow() {
   );
 }
 
+/** What the pointer is at while a button is down. */
 interface Drag {
   readonly kind: "paint" | "pan";
-  readonly stroke: string;
   x: number;
   y: number;
 }
@@ -110,7 +117,7 @@ function FieldCanvas() {
     if (event.button === 1) {
       event.preventDefault();
       event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = { kind: "pan", stroke: "", x: event.clientX, y: event.clientY };
+      drag.current = { kind: "pan", x: event.clientX, y: event.clientY };
       setPanning(true);
       return;
     }
@@ -118,14 +125,13 @@ function FieldCanvas() {
     const state = benchStore.getState();
     if (event.button !== 0 || cell === null || state.walk !== null) return;
     if (event.altKey) {
-      const room = projectStore.getState().project?.world.rooms.find((r) => r.id === state.room);
-      if (room && cell.x >= 0 && cell.y >= 0 && cell.x < room.width && cell.y < room.height) chooseTile(room.cells[cell.y * room.width + cell.x]!);
+      pickTile(cell);
       return;
     }
     if (state.tool !== "paint") return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { kind: "paint", stroke: crypto.randomUUID(), ...cell };
-    paintLine(cell, cell, drag.current.stroke);
+    drag.current = { kind: "paint", ...cell };
+    beginStroke(cell);
   };
 
   const move = (event: React.PointerEvent): void => {
@@ -139,14 +145,11 @@ function FieldCanvas() {
       return;
     }
     const cell = cellAt(event);
-    if (cell === null || (cell.x === current.x && cell.y === current.y)) return;
-    paintLine(current, cell, current.stroke);
-    current.x = cell.x;
-    current.y = cell.y;
+    if (cell !== null) moveStroke(cell);
   };
 
   const up = (): void => {
-    if (drag.current?.kind === "paint") endStroke();
+    if (drag.current?.kind === "paint") finishStroke();
     drag.current = null;
     setPanning(false);
   };
@@ -170,15 +173,4 @@ function FieldCanvas() {
       }}
     />
   );
-}
-
-/** Paints the chosen tile on all cells from one to another, those outside the room left out. */
-function paintLine(from: { x: number; y: number }, to: { x: number; y: number }, stroke: string): void {
-  const state = benchStore.getState();
-  const room = projectStore.getState().project?.world.rooms.find((r) => r.id === state.room);
-  if (!room) return;
-  const cells = cellsOnLine(from.x, from.y, to.x, to.y)
-    .filter(([x, y]) => x >= 0 && y >= 0 && x < room.width && y < room.height)
-    .map(([x, y]) => y * room.width + x);
-  paint(cells, state.tile, stroke);
 }

@@ -19,14 +19,14 @@ export class RoomPicture {
 
   constructor(world: World) {
     this.tiles = world.tiles;
-    this.art = new TileArt(world.tiles);
+    this.art = new TileArt(world.tiles, world.tileSize);
   }
 
   /** Draws the part of the room that is in sight: `zoom` screen px a world px, the room's corner at `left`, `top`. */
   draw(c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, world: World, room: Room, zoom: number, left: number, top: number, width: number, height: number): void {
     if (world.tiles !== this.tiles) {
       this.tiles = world.tiles;
-      this.art = new TileArt(world.tiles);
+      this.art = new TileArt(world.tiles, world.tileSize);
       this.chunks.clear();
     }
     const side = world.tileSize * zoom * CHUNK;
@@ -43,6 +43,11 @@ export class RoomPicture {
         c.drawImage(canvas, left + x * side, top + y * side, across, down);
       }
     }
+  }
+
+  /** The picture of a tile by itself. */
+  tilePicture(tile: number): OffscreenCanvas {
+    return this.art.picture(tile, 1);
   }
 
   private chunk(room: Room, x: number, y: number): Chunk {

@@ -124,11 +124,32 @@ function paintLook(c: Context, look: Look, seed: number): void {
   else rect(c, look.fill, 0, 0, 16, 16);
 }
 
+/** A tile's look in the shape that it has; what is beside the shape lies in its shade. */
+function paintTile(c: Context, { look, shape }: Tile, tileSize: number, seed: number): void {
+  if (shape.kind === "full" || "sheet" in look) {
+    paintLook(c, look, seed);
+    return;
+  }
+  rect(c, shade(look.fill, -0.45), 0, 0, ART_SIZE, ART_SIZE);
+  const unit = ART_SIZE / tileSize;
+  c.save();
+  c.beginPath();
+  if (shape.kind === "boxes") for (const [x, y, w, h] of shape.boxes) c.rect(x * unit, y * unit, w * unit, h * unit);
+  else shape.points.forEach(([x, y], i) => (i === 0 ? c.moveTo(x * unit, y * unit) : c.lineTo(x * unit, y * unit)));
+  c.clip();
+  paintLook(c, look, seed);
+  c.restore();
+}
+
 /** Pictures of a world's tiles, drawn once each. */
 export class TileArt {
   private readonly pictures = new Map<string, OffscreenCanvas>();
 
-  constructor(private readonly tiles: readonly Tile[]) {}
+  /** @param tileSize px of a cell's side, which shapes are measured in */
+  constructor(
+    private readonly tiles: readonly Tile[],
+    private readonly tileSize: number,
+  ) {}
 
   /** The picture of a tile, 16 by 16; `seed` picks the variant. */
   picture(tile: number, seed: number): OffscreenCanvas {
@@ -137,8 +158,8 @@ export class TileArt {
     const made = this.pictures.get(key);
     if (made) return made;
     const canvas = new OffscreenCanvas(ART_SIZE, ART_SIZE);
-    const look = this.tiles[tile]?.look;
-    if (look) paintLook(canvas.getContext("2d")!, look, variant);
+    const drawn = this.tiles[tile];
+    if (drawn) paintTile(canvas.getContext("2d")!, drawn, this.tileSize, variant);
     this.pictures.set(key, canvas);
     return canvas;
   }

@@ -1,60 +1,56 @@
-import { useMemo } from "react";
-import { chooseTile } from "../session/bench.ts";
+import type { World } from "@keen-pebble/core";
+import { tileUses } from "@keen-pebble/core";
+import { useMemo, useState } from "react";
 import { useBench, useProject } from "../session/hooks.ts";
-import { TileSwatch } from "./tile-swatch.tsx";
+import { FlagList } from "./flag-list.tsx";
+import { LookEditor } from "./look-editor.tsx";
+import { RoomPanel } from "./room-panel.tsx";
+import { ShapeEditor } from "./shape-editor.tsx";
+import { TileFacts } from "./tile-facts.tsx";
+import { TileList } from "./tile-list.tsx";
+import "./kit.css";
 
-/** The tiles to paint with, and what the chosen one means to the walker. */
+const TABS = ["tiles", "room"] as const;
+
+/** What a room is made of: the tiles to paint with and what they mean to the walker, and the room itself. */
 export function Kit() {
   const world = useProject((state) => state.project?.world ?? null);
-  const tile = useBench((state) => state.tile);
-  const roomId = useBench((state) => state.room);
   const walking = useBench((state) => state.walk !== null);
-  const room = world?.rooms.find((r) => r.id === roomId);
-  const used = useMemo(() => {
-    const counts = new Map<number, number>();
-    for (const cell of room?.cells ?? []) counts.set(cell, (counts.get(cell) ?? 0) + 1);
-    return counts;
-  }, [room]);
+  const [tab, setTab] = useState<(typeof TABS)[number]>("tiles");
   if (world === null) return null;
-  const chosen = world.tiles[tile];
-  const rules = world.rules.find((r) => r.id === world.activeRules);
-  const blocking = chosen?.flags.filter((flag) => rules?.walker.blockedBy.includes(flag)) ?? [];
   return (
     <aside className="kit" aria-label="Kit">
-      <h2 className="kit-head">Tiles</h2>
-      <div className="kit-body">
-        <div className="swatches" role="radiogroup" aria-label="Tile to paint with">
-          {world.tiles.map((each, i) => (
-            <button key={each.id} type="button" role="radio" aria-checked={i === tile} aria-label={`${each.name}${each.flags.length > 0 ? `, ${each.flags.join(", ")}` : ""}`} title={each.name} disabled={walking} onClick={() => chooseTile(i)}>
-              <TileSwatch tiles={world.tiles} tile={i} size={32} />
-              {each.flags.length > 0 && (
-                <span className="marks" aria-hidden="true">
-                  {each.flags.map((flag) => (
-                    <i key={flag} className={rules?.walker.blockedBy.includes(flag) ? "blocking" : ""} />
-                  ))}
-                </span>
-              )}
-            </button>
-          ))}
-        </div>
-        {chosen && (
-          <dl className="chosen" aria-live="polite">
-            <div>
-              <dt>{chosen.name}</dt>
-              <dd className="quiet">{used.get(tile) ?? 0} cells</dd>
-            </div>
-            <div>
-              <dt className="quiet">Flags</dt>
-              <dd>{chosen.flags.join(", ") || "none"}</dd>
-            </div>
-            <div>
-              <dt className="quiet">Stops the walker</dt>
-              <dd className={blocking.length > 0 ? "attention" : ""}>{blocking.length > 0 ? `yes, by ${blocking.join(", ")}` : "no"}</dd>
-            </div>
-          </dl>
-        )}
-        <p className="quiet hint">Drag on the field to paint. Alt-click takes the tile under the pointer. Each stroke runs the log again.</p>
+      <div className="kit-head" role="tablist" aria-label="Kit">
+        {TABS.map((each) => (
+          <button key={each} type="button" role="tab" aria-selected={tab === each} aria-controls="kit-body" onClick={() => setTab(each)}>
+            {each === "tiles" ? "Tiles" : "Room"}
+          </button>
+        ))}
       </div>
+      <fieldset className="kit-body" id="kit-body" role="tabpanel" aria-label={tab === "tiles" ? "Tiles" : "Room"} disabled={walking}>
+        {tab === "tiles" ? <KitOf world={world} /> : <RoomPanel world={world} />}
+      </fieldset>
     </aside>
+  );
+}
+
+function KitOf({ world }: { readonly world: World }) {
+  const chosen = useBench((state) => state.chosenTiles);
+  const { rooms, tiles } = world;
+  const uses = useMemo(() => tileUses({ rooms, tiles } as World), [rooms, tiles]);
+  const selected = tiles.filter((tile) => chosen.includes(tile.id));
+  const first = selected[0];
+  return (
+    <>
+      <TileList world={world} uses={uses} />
+      {first && (
+        <>
+          <TileFacts key={first.id} world={world} tiles={selected} uses={uses} />
+          <FlagList world={world} tiles={selected} uses={uses} />
+          <ShapeEditor tileSize={world.tileSize} tiles={selected} />
+          <LookEditor world={world} tiles={selected} />
+        </>
+      )}
+    </>
   );
 }

@@ -1,5 +1,7 @@
 import type { Explanation, InputLog, TraceRows, Verdict } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
+import type { Cell, Rect } from "../field/paint-cells.ts";
+import type { Piece } from "../field/piece.ts";
 
 /** The run of the selected log, as it stands after the last change. */
 export interface ShownRun {
@@ -20,9 +22,14 @@ export interface WalkState {
   readonly log: InputLog;
 }
 
-export const OVERLAYS = ["grid", "body", "trail", "ghost"] as const;
+export const OVERLAYS = ["grid", "solid", "body", "trail", "ghost", "clearance"] as const;
 export type Overlay = (typeof OVERLAYS)[number];
 export type Tool = "look" | "walk" | "paint";
+
+/** Ways to paint. */
+export const PENS = ["brush", "line", "box", "bucket", "erase", "select"] as const;
+export type Pen = (typeof PENS)[number];
+export const LARGEST_BRUSH = 9;
 
 /** What the Bench shows: a view of the project that is never saved. */
 export interface BenchState {
@@ -34,7 +41,21 @@ export interface BenchState {
   /** Frames shown a frame: 1 is the world's frame rate. */
   readonly rate: number;
   readonly tool: Tool;
-  readonly tile: number;
+  readonly pen: Pen;
+  /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
+  readonly brush: number;
+  /** Id of the tile to paint with, and all tiles that are chosen in the Kit. */
+  readonly tile: string;
+  readonly chosenTiles: readonly string[];
+  /** Line, box or rectangle under way. */
+  readonly drag: { readonly from: Cell; readonly to: Cell } | null;
+  /** The chosen rectangle of cells. */
+  readonly selection: Rect | null;
+  /** What was copied, and whether it is taken up to be laid down. */
+  readonly piece: Piece | null;
+  readonly laying: boolean;
+  /** The shown room is open as text. */
+  readonly typing: boolean;
   readonly overlays: Readonly<Record<Overlay, boolean>>;
   readonly run: ShownRun | null;
   /** Why the selected log cannot be run. */
@@ -42,6 +63,8 @@ export interface BenchState {
   readonly ghost: TraceRows | null;
   readonly explanation: Explanation | null;
   readonly walk: WalkState | null;
+  /** Of the shown room: 1 for each cell whose tile is free but in which the body does not fit; null until it is asked for. */
+  readonly clearance: { readonly room: string; readonly cells: Uint8Array } | null;
   /** Room pixel under the pointer, or null. */
   readonly pointer: { readonly x: number; readonly y: number } | null;
   /** How many logs have a check that fails, by the last look at all of them. */
@@ -56,13 +79,22 @@ export const benchStore = createStore<BenchState>(() => ({
   playing: false,
   rate: 1,
   tool: "paint",
-  tile: 1,
-  overlays: { grid: false, body: true, trail: true, ghost: true },
+  pen: "brush",
+  brush: 1,
+  tile: "",
+  chosenTiles: [],
+  drag: null,
+  selection: null,
+  piece: null,
+  laying: false,
+  typing: false,
+  overlays: { grid: false, solid: false, body: true, trail: true, ghost: true, clearance: false },
   run: null,
   refused: null,
   ghost: null,
   explanation: null,
   walk: null,
+  clearance: null,
   pointer: null,
   failingLogs: 0,
 }));

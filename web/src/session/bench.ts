@@ -15,9 +15,12 @@ let ghostStroke: string | null = null;
 export function startBench(): () => void {
   return onProject((project, steps, stroke) => {
     if (steps === null) {
-      benchStore.setState({ run: null, ghost: null, explanation: null, walk: null, refused: null });
+      benchStore.setState({ run: null, ghost: null, explanation: null, walk: null, refused: null, clearance: null, drag: null, selection: null });
+      keepChosen(project);
       return;
     }
+    keepChosen(project);
+    if (steps.some(changesWorld)) void lookForClearance();
     const { log, walk } = benchStore.getState();
     if (walk === null && log !== null && !Object.hasOwn(project.logs, log)) selectLog(logOrder(project.logs)[0] ?? null);
     else if (changesARun(steps)) {
@@ -26,6 +29,26 @@ export function startBench(): () => void {
     }
     if (steps.some(changesWorld)) void lookAtAllLogs();
   });
+}
+
+/** What is chosen stays among what there is. */
+function keepChosen({ world }: Project): void {
+  const { room, tile, chosenTiles } = benchStore.getState();
+  const ids = world.tiles.map((each) => each.id);
+  const chosen = chosenTiles.filter((id) => ids.includes(id));
+  const next = ids.includes(tile) ? tile : (chosen[0] ?? ids[1] ?? ids[0]!);
+  const rooms = world.rooms.map((each) => each.id);
+  if (next !== tile || chosen.length !== chosenTiles.length || chosen.length === 0) benchStore.setState({ tile: next, chosenTiles: chosen.includes(next) ? chosen : [next, ...chosen] });
+  if (room !== "" && !rooms.includes(room)) benchStore.setState({ room: rooms[0]! });
+}
+
+/** Where the body does not fit in the shown room, if that is shown at all. */
+async function lookForClearance(): Promise<void> {
+  const { room, overlays } = benchStore.getState();
+  const client = simulationClient();
+  if (!overlays.clearance || client === null || room === "") return;
+  const cells = await client.clearance(room);
+  if (benchStore.getState().room === room) benchStore.setState({ clearance: cells instanceof Uint8Array ? { room, cells } : null });
 }
 
 function changesARun(steps: readonly EditStep[]): boolean {
@@ -185,8 +208,22 @@ export function chooseTool(tool: Tool): void {
   benchStore.setState({ tool });
 }
 
-export function chooseTile(tile: number): void {
-  benchStore.setState({ tile, tool: "paint" });
+/** Chooses a tile to paint with; `also` adds it to the chosen ones or takes it from them, `range` takes all up to it. */
+export function chooseTile(id: string, how: "only" | "also" | "range" = "only"): void {
+  const tiles = projectStore.getState().project?.world.tiles.map((tile) => tile.id) ?? [];
+  const { tile, chosenTiles } = benchStore.getState();
+  if (how === "range") {
+    const [from, to] = [tiles.indexOf(tile), tiles.indexOf(id)].sort((a, b) => a - b) as [number, number];
+    benchStore.setState({ chosenTiles: tiles.slice(Math.max(from, 0), to + 1) });
+    return;
+  }
+  if (how === "also") {
+    const others = chosenTiles.filter((each) => each !== id);
+    const chosen = others.length < chosenTiles.length && others.length > 0 ? others : [...others, id];
+    benchStore.setState({ chosenTiles: chosen, tile: chosen.includes(tile) ? tile : chosen[0]! });
+    return;
+  }
+  benchStore.setState((state) => ({ tile: id, chosenTiles: [id], tool: "paint", pen: state.pen === "erase" || state.pen === "select" ? "brush" : state.pen, laying: false }));
 }
 
 export function chooseRate(rate: number): void {
@@ -195,6 +232,13 @@ export function chooseRate(rate: number): void {
 
 export function toggleOverlay(overlay: Overlay): void {
   benchStore.setState((state) => ({ overlays: { ...state.overlays, [overlay]: !state.overlays[overlay] } }));
+  if (overlay === "clearance") void lookForClearance();
+}
+
+/** Shows a room. */
+export function chooseRoom(room: string): void {
+  benchStore.setState({ room, selection: null, drag: null, clearance: null });
+  void lookForClearance();
 }
 
 export function pointAt(pointer: { x: number; y: number } | null): void {
@@ -222,15 +266,4 @@ export async function tellFingerprint(): Promise<void> {
   if (answer === undefined) return;
   if (typeof answer === "string") notice(`Fingerprint of this run: ${answer}`, "info");
   else notice(answer.refused);
-}
-
-/** Paints cells of the shown room that do not hold the tile yet. */
-export function paint(cells: readonly number[], tile: number, stroke: string): void {
-  const { project } = projectStore.getState();
-  const { room: roomId } = benchStore.getState();
-  const room = project?.world.rooms.find((r) => r.id === roomId);
-  if (!room) return;
-  const changed = cells.filter((cell) => room.cells[cell] !== tile);
-  if (changed.length === 0) return;
-  edit({ kind: "set-cells", room: roomId, cells: changed, before: changed.map((cell) => room.cells[cell]!), after: changed.map(() => tile) }, stroke);
 }

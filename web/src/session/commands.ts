@@ -1,9 +1,10 @@
 import { beginWalk, endWalk, isWalking, setDownAtPointer } from "./walk.ts";
-import { nextMark, pause, play, showFrame, toggleOverlay, chooseTool } from "./bench.ts";
-import type { Overlay } from "./bench-store.ts";
+import { nextMark, pause, play, showFrame, toggleOverlay } from "./bench.ts";
+import type { Overlay, Pen } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { fieldHandle } from "./field-handle.ts";
-import { travel } from "./project-store.ts";
+import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "./painting.ts";
+import { projectStore, travel } from "./project-store.ts";
 import { shelfHandle } from "./shelf-handle.ts";
 import { travelOnShelf } from "./shelf-store.ts";
 
@@ -30,6 +31,15 @@ const jump = (frame: () => number | null) => (): void => {
   showFrame(to);
 };
 const always = (): boolean => true;
+const canPaint = (): boolean => benchStore.getState().walk === null;
+const hasSelection = (): boolean => canPaint() && benchStore.getState().selection !== null;
+const isLaying = (): boolean => canPaint() && benchStore.getState().laying;
+const pen = (name: string, key: string, which: Pen): Command => ({ name, keys: [key], can: canPaint, act: () => choosePen(which) });
+function pickAtPointer(): void {
+  const { pointer } = benchStore.getState();
+  const size = projectStore.getState().project?.world.tileSize;
+  if (pointer !== null && size !== undefined) pickTile({ x: Math.floor(pointer.x / size), y: Math.floor(pointer.y / size) });
+}
 const overlay = (name: string, key: string, which: Overlay): Command => ({ name, keys: [key], can: always, act: () => toggleOverlay(which) });
 
 /** Every command of the Bench that is built. */
@@ -43,7 +53,22 @@ export const BENCH = {
     act: () => (isWalking() ? endWalk() : beginWalk()),
   },
   setDown: { name: "Set down at the pointer", keys: ["S"], can: () => benchStore.getState().walk === null && benchStore.getState().pointer !== null, act: setDownAtPointer },
-  paint: { name: "Paint", keys: ["P"], can: () => benchStore.getState().walk === null, act: () => chooseTool("paint") },
+  brush: pen("Paint with the brush", "P", "brush"),
+  line: pen("Paint a line", "L", "line"),
+  box: pen("Paint a box", "O", "box"),
+  bucket: pen("Fill", "K", "bucket"),
+  erase: pen("Erase", "E", "erase"),
+  select: pen("Choose a rectangle", "M", "select"),
+  smaller: { name: "Smaller brush", keys: ["["], can: canPaint, act: () => changeBrush(-1) },
+  larger: { name: "Larger brush", keys: ["]"], can: canPaint, act: () => changeBrush(1) },
+  pick: { name: "Take the tile under the pointer", keys: ["I"], can: () => canPaint() && benchStore.getState().pointer !== null, act: pickAtPointer },
+  copy: { name: "Copy the rectangle", keys: ["Ctrl+C"], can: hasSelection, act: () => copySelection(false) },
+  cut: { name: "Cut the rectangle", keys: ["Ctrl+X"], can: hasSelection, act: () => copySelection(true) },
+  lay: { name: "Lay the copy down", keys: ["Ctrl+V"], can: () => canPaint() && benchStore.getState().piece !== null, act: takeUpPiece },
+  flipX: { name: "Flip the copy sideways", keys: ["Shift+H"], can: isLaying, act: () => changePiece("flip x") },
+  flipY: { name: "Flip the copy upside down", keys: ["Shift+V"], can: isLaying, act: () => changePiece("flip y") },
+  turn: { name: "Turn the copy", keys: ["Shift+R"], can: isLaying, act: () => changePiece("turn") },
+  letGo: { name: "Let go", keys: ["Escape"], can: () => isLaying() || hasSelection() || benchStore.getState().drag !== null, act: letGo },
   playPause: { name: "Play or pause", keys: ["Space"], can: hasRun, act: () => (benchStore.getState().playing ? pause() : play()) },
   first: { name: "First frame", keys: ["Home"], can: hasRun, act: jump(() => 0) },
   last: { name: "Last frame", keys: ["End"], can: hasRun, act: jump(() => benchStore.getState().run?.frames ?? null) },
@@ -54,6 +79,8 @@ export const BENCH = {
   nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => nextMark(1)) },
   previousMark: { name: "Pebble or event before", keys: [","], can: hasRun, act: jump(() => nextMark(-1)) },
   grid: overlay("Grid", "G", "grid"),
+  solid: overlay("Solid shapes", "X", "solid"),
+  clearance: overlay("Where the body does not fit", "C", "clearance"),
   body: overlay("Body and tested cells", "B", "body"),
   trail: overlay("Trail", "T", "trail"),
   ghost: overlay("Ghost of the run before the change", "H", "ghost"),

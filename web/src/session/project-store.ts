@@ -1,5 +1,5 @@
-import type { EditStep, History, Project } from "@keen-pebble/core";
-import { EMPTY_HISTORY, EditError, apply, applyAll, close, fromPlain, invert, record, redo, undo } from "@keen-pebble/core";
+import type { EditStep, Followed, History, Project, World } from "@keen-pebble/core";
+import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, fromPlain, invert, record, redo, undo } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import { OfflineError, ProblemError, openWorld, storeBatch } from "./api-client.ts";
 import { claimEntry, leftBehind } from "./outbox.ts";
@@ -115,6 +115,29 @@ export function edit(step: EditStep, stroke: string | null = null): boolean {
     notice(error.message);
     return false;
   }
+}
+
+/**
+ * Changes the project as a whole: what differs afterwards becomes the edits, undone together. What could not follow
+ * the change is told.
+ * @param stroke changes with the same name are undone together
+ * @returns whether it could be made
+ */
+export function change(how: (project: Project) => Project | Followed | null, stroke: string = crypto.randomUUID()): boolean {
+  const { project } = projectStore.getState();
+  if (project === null) return false;
+  const made = how(project);
+  if (made === null) return false;
+  const after = "fellAway" in made ? made.project : made;
+  const fits = differences(project, after).every((step) => edit(step, stroke));
+  const fellAway = "fellAway" in made ? made.fellAway : [];
+  if (fits && fellAway.length > 0) notice(`Fell away with it: ${fellAway.join("; ")}. Undo brings it back.`, "info");
+  return fits;
+}
+
+/** Changes the world as a whole, as `change` does. */
+export function changeWorld(how: (world: World) => World, stroke?: string): boolean {
+  return change((project) => ({ ...project, world: how(project.world) }), stroke);
 }
 
 /** Ends the stroke under way. */

@@ -32,6 +32,10 @@ export class SimulationClient {
     return this.remote.fingerprint(text);
   }
 
+  clearance(room: string): Promise<Uint8Array | Refused> {
+    return this.remote.clearance(room);
+  }
+
   /** Ends the worker. */
   close(): void {
     this.worker.terminate();

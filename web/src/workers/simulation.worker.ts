@@ -1,5 +1,5 @@
 import type { Compiled, EditStep, Explanation, InputLog, Project, TraceRows, Verdict } from "@keen-pebble/core";
-import { CoreError, applyAll, changesWorld, compile, explainFrame, fingerprint, readLog, run } from "@keen-pebble/core";
+import { CoreError, applyAll, changesWorld, clearance, compile, explainFrame, fingerprint, readLog, run } from "@keen-pebble/core";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { expose, transfer } from "comlink";
@@ -88,6 +88,14 @@ const simulation = {
     return answer(() => {
       const { c, log } = ready(text);
       return explainFrame(c, log, frame);
+    });
+  },
+
+  /** For each cell of a room 1 where its tile is free but the body does not fit. */
+  clearance(room: string): Uint8Array | Refused {
+    return answer(() => {
+      const { world } = need();
+      return clearance(compile(world), world.rooms.findIndex((each) => each.id === room));
     });
   },
 

@@ -4,6 +4,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { Anatomy } from "../../anatomy/anatomy.tsx";
 import { Field } from "../../field/field.tsx";
 import { Kit } from "../../kit/kit.tsx";
+import { RoomText } from "../../kit/room-text.tsx";
 import { KeyHelp } from "../../look/key-help.tsx";
 import { Notice } from "../../look/notice.tsx";
 import { TopBar } from "../../look/top-bar.tsx";
@@ -22,6 +23,7 @@ export function BenchPage() {
   const { world: worldId = "" } = useParams();
   const phase = useProject((state) => state.phase);
   const message = useProject((state) => state.message);
+  const typing = useBench((state) => state.typing);
   useOpenWorld(worldId);
   useAddress();
   useCommandKeys(BENCH);
@@ -54,7 +56,7 @@ export function BenchPage() {
       <main className="area bench">
         <h1 className="visually-hidden">Bench</h1>
         <PebbleLine />
-        <Anatomy />
+        {typing ? <RoomText /> : <Anatomy />}
         <Field />
         <Kit />
       </main>

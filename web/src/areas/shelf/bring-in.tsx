@@ -4,17 +4,15 @@ import { Icon } from "../../look/icon.tsx";
 import { useShelf } from "../../session/hooks.ts";
 import { FILE_KINDS } from "../../session/shelf-files.ts";
 import { bringIn } from "../../session/shelf-store.ts";
+import { MakeWorld } from "./make-world.tsx";
 
-/** How files come in: dropped anywhere on the Shelf, or chosen here. */
+/** How worlds come to be here: made, dropped anywhere on the Shelf, or chosen. */
 export function BringIn() {
   const busy = useShelf((state) => state.busy);
   const input = useRef<HTMLInputElement>(null);
   return (
-    <aside className="bring-in" aria-label="Bring in files">
-      <div className="row-line">
-        <h2>Bring in a world</h2>
-        <span className="quiet">or the logs of one</span>
-      </div>
+    <aside className="bring-in" aria-label="Make and bring in">
+      <MakeWorld />
       <div className="drop-zone">
         <div className="row-line">
           <Icon name="bringIn" />
@@ -46,14 +44,7 @@ export function BringIn() {
           ))}
         </ul>
       </div>
-      <dl className="said">
-        <dt>A world that is here already</dt>
-        <dd>What its file changed becomes one revision. Undo takes it back.</dd>
-        <dt>Loose logs</dt>
-        <dd>They go to the world that they name. Drop them on a world to choose it.</dd>
-        <dt>A file that is not in order</dt>
-        <dd>Is refused with the place, and nothing of it is kept.</dd>
-      </dl>
+      <p className="quiet said">The file of a world that is here becomes one revision. Loose logs go to the world that they name, or that they are dropped on.</p>
     </aside>
   );
 }

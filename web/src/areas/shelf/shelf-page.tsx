@@ -57,7 +57,7 @@ export function ShelfPage() {
           {fault === null && worlds?.length === 0 && (
             <div className="empty">
               <h2>The shelf is empty.</h2>
-              <p className="quiet">Drop a world file or a bundle anywhere here, or choose one on the right.</p>
+              <p className="quiet">Type a room on the right and make it a world, or drop a world file or a bundle anywhere here.</p>
             </div>
           )}
           {fault === null && found?.length === 0 && worlds?.length !== 0 && <p className="quiet">No world, room or log is called that.</p>}

@@ -1,0 +1,144 @@
+import { Key } from "selenium-webdriver";
+import { By } from "selenium-webdriver";
+import type { Origin } from "selenium-webdriver";
+import { Select } from "selenium-webdriver/lib/select.js";
+import { afterAll, beforeAll, expect, it } from "vitest";
+import { seriousFindings } from "./accessible.ts";
+import { BenchDriver } from "./bench-driver.ts";
+import { Browser } from "./browser.ts";
+import { Started } from "./started.ts";
+
+let started: Started;
+let browser: Browser;
+let bench: BenchDriver;
+
+beforeAll(async () => {
+  started = await Started.start();
+  browser = await Browser.open();
+  bench = new BenchDriver(browser);
+});
+afterAll(async () => {
+  await browser?.close();
+  await started?.stop();
+});
+
+const file = async (id: string): Promise<string> => (await fetch(`${started.address}/api/worlds/${id}/world.json`)).text();
+const saved = async (): Promise<void> => void (await browser.untilText(".saving", (text) => text.startsWith("saved")));
+const click = async (css: string): Promise<void> => (await browser.find(css)).click();
+const fill = async (css: string, text: string): Promise<void> => {
+  const field = await browser.find(css);
+  await field.click();
+  await field.sendKeys(Key.chord(Key.CONTROL, "a"), text, Key.TAB);
+};
+
+/** Drags over the field of a room of 20 by 12 cells, which is shown at twice its size. */
+async function drag(from: readonly [number, number], to: readonly [number, number] = from): Promise<void> {
+  const canvas = await browser.find(".field-canvas");
+  const at = ([x, y]: readonly [number, number]) => ({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 5.5) * 32), origin: canvas as unknown as Origin });
+  await browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
+}
+
+/** Makes an empty world of 20 by 12 cells on the Shelf and opens it. */
+async function makeEmpty(name: string): Promise<void> {
+  await browser.driver.get(started.address);
+  await fill("[aria-label='Name of the new world']", name);
+  await click(".empty-world .btn");
+  await browser.untilText(".notice", (text) => text === `${name} is on the shelf.`);
+  const id = name.toLowerCase().replaceAll(" ", "-");
+  await browser.driver.get(`${started.address}/w/${id}/bench`);
+  await browser.find(".swatches [role=option]");
+}
+
+it("a room with walls, two floors and a slanted corner made by hand; typed it is the same to the byte", async () => {
+  await makeEmpty("By hand");
+  // A second floor, and a corner that is a slope.
+  for (const [name, glyph] of [["Grating", "+"], ["Corner", "/"]] as const) {
+    await click("[aria-label='New tile']");
+    await fill(".tile-name", name);
+    await fill("[aria-label=Glyph]", glyph);
+  }
+  await click(".flag");
+  await new Select(await browser.find("[aria-label='Common shapes']")).selectByVisibleText("Slope, south-east solid");
+  await browser.untilText("[aria-label=Shape]", (text) => text.includes("3 corners"));
+  // Walls all round, floor of gratings in the middle, one corner.
+  await click(".swatches [title=Wall]");
+  await bench.key("o");
+  for (const [from, to] of [[[0, 0], [19, 0]], [[0, 11], [19, 11]], [[0, 0], [0, 11]], [[19, 0], [19, 11]]] as const) await drag(from, to);
+  await click(".swatches [title=Grating]");
+  await drag([6, 4], [12, 7]);
+  await click(".swatches [title=Corner]");
+  await bench.key("p");
+  await drag([18, 10]);
+  await saved();
+  const byHand = await file("by-hand");
+
+  await bench.key("l");
+  await click(".swatches [title=Wall]");
+  await drag([2, 2], [5, 2]);
+  await bench.key("k");
+  await drag([8, 5]);
+  await bench.key(Key.CONTROL, "z");
+  await bench.key(Key.CONTROL, "z");
+  await saved();
+  expect(await file("by-hand")).toBe(byHand);
+  expect(await seriousFindings(browser)).toEqual([]);
+
+  // The same tiles in another world, the room typed.
+  await started.api("/imports", { world: byHand.replace('"by-hand"', '"typed"').replace(/"cells": \[[^\]]*\]/, `"cells": [${Array(240).fill(1).join(",")}]`) });
+  await browser.driver.get(`${started.address}/w/typed/bench`);
+  await click(".kit-head [role=tab]:nth-child(2)");
+  await browser.driver.executeScript("[...document.querySelectorAll('.kit-body .btn')].find((b) => b.textContent.includes('Type this room')).click()");
+  const rows = Array.from({ length: 12 }, (_, y) => Array.from({ length: 20 }, (_, x) => (x === 0 || y === 0 || x === 19 || y === 11 ? "#" : x === 18 && y === 10 ? "/" : x >= 6 && x <= 12 && y >= 4 && y <= 7 ? "+" : ".")).join(""));
+  const area = await browser.find(".room-text textarea");
+  await area.sendKeys(Key.chord(Key.CONTROL, "a"), rows.slice(0, 11).join("\n"), "\n####?");
+  await browser.untilText(".room-text-says", (text) => text.includes('12:5 nothing explains "?"') && text.includes("Make ? a tile"));
+  await area.sendKeys(Key.BACK_SPACE, "#".repeat(16));
+  await browser.untilText(".room-text-says", (text) => text.startsWith("A character is a cell."));
+  expect(await seriousFindings(browser)).toEqual([]);
+  await click("[aria-label='Close the text']");
+  await saved();
+  expect((await file("typed")).replace('"typed"', '"by-hand"')).toBe(byHand);
+});
+
+it("tiles, flags and rooms are changed as a whole, undone as one, and what is copied can be flipped and laid", async () => {
+  await makeEmpty("Whole");
+  const before = await file("whole");
+  await click(".text-button");
+  const flag = await browser.find("[aria-label='Name of flag solid']");
+  await flag.sendKeys(Key.chord(Key.CONTROL, "a"), "hard", Key.ENTER);
+  await browser.untilText(".flags", (text) => text === "hard" || text.startsWith("hard"));
+  await saved();
+  expect(await file("whole")).toBe(before.replaceAll('"solid"', '"hard"'));
+  await bench.key(Key.CONTROL, "z");
+  await saved();
+  expect(await file("whole")).toBe(before);
+
+  await click(".swatches [title=Wall]");
+  await drag([3, 3], [5, 3]);
+  await drag([3, 4]);
+  await bench.key("m");
+  await drag([3, 3], [5, 4]);
+  await bench.key(Key.CONTROL, "c");
+  await bench.key(Key.CONTROL, "v");
+  await bench.key(Key.SHIFT, "h");
+  await drag([13, 8]);
+  await bench.key(Key.ESCAPE);
+  await saved();
+  const cells = async (): Promise<number[]> => (await started.api<{ world: { rooms: { cells: number[] }[] } }>("/worlds/whole")).world.rooms[0]!.cells;
+  expect([[12, 7], [13, 7], [14, 7], [12, 8], [13, 8], [14, 8]].map(([x, y]) => y! * 20 + x!).map(((all) => (at: number) => all[at])(await cells()))).toEqual([2, 2, 2, 1, 1, 2]);
+
+  await click(".kit-head [role=tab]:nth-child(2)");
+  await fill("[aria-label='Room name']", "<img src=x onerror=alert(1)>");
+  await browser.untilText("[aria-label='Name and size']", (text) => text.includes("img-src-x-onerror-alert-1"));
+  await click("[aria-label='Add a row at the west']");
+  await browser.untilText("[aria-label='Name and size']", (text) => text.includes("21 x 12"));
+  await click("[aria-label='Copy this room']");
+  await browser.untilText("[aria-label='Shown room']", (text) => text.includes("<img src=x onerror=alert(1)>, copy"));
+  await saved();
+  const { world } = await started.api<{ world: { start: { room: string; cell: number[] }; rooms: { name: string }[] } }>("/worlds/whole");
+  expect(world.start).toMatchObject({ room: "img-src-x-onerror-alert-1", cell: [1, 0] });
+  expect(await browser.driver.findElements(By.css("img"))).toEqual([]);
+  await fill("[aria-label='Room name']", "🪨".repeat(80));
+  await browser.untilText("[aria-label='Shown room']", (text) => text.includes("🪨".repeat(40)));
+  expect(await seriousFindings(browser)).toEqual([]);
+});

@@ -1,0 +1,102 @@
+import type { World } from "@keen-pebble/core";
+import { useEffect, useRef, useState } from "react";
+import Button from "react-bootstrap/Button";
+import { RoomPicture } from "../../field/room-picture.ts";
+import { useShelf } from "../../session/hooks.ts";
+import type { TypedWorld } from "../../session/make-world.ts";
+import { SIZES, TYPED_EXAMPLE, makeEmptyWorld, makeTypedWorld, readTyped } from "../../session/make-world.ts";
+
+/** Makes a world: by typing its first room, or an empty one. */
+export function MakeWorld() {
+  const [name, setName] = useState("");
+  const called = name.trim() === "" ? "New world" : name.trim();
+  return (
+    <>
+      <div className="row-line">
+        <h2 className="grow">Make a world</h2>
+        <label className="labelled world-called">
+          <span className="name">Name</span>
+          <input aria-label="Name of the new world" placeholder="New world" maxLength={80} value={name} onChange={(event) => setName(event.target.value)} />
+        </label>
+      </div>
+      <TypeRoom name={called} />
+      <Empty name={called} />
+    </>
+  );
+}
+
+function TypeRoom({ name }: { readonly name: string }) {
+  const busy = useShelf((state) => state.busy);
+  const [text, setText] = useState(TYPED_EXAMPLE);
+  const [typed, setTyped] = useState<TypedWorld | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    void readTyped(text).then((result) => {
+      if (wanted) setTyped(result);
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [text]);
+  const world = typed !== null && "world" in typed ? typed.world : null;
+  const first = typed !== null && "refusals" in typed ? typed.refusals[0] : undefined;
+  const room = world?.rooms[0];
+  return (
+    <section className="type-room" aria-label="Type a room">
+      <p>
+        <strong>Type a room</strong> <span className="quiet">a character is a cell</span>
+      </p>
+      <textarea className="form-control mono" aria-label="Room as text" aria-invalid={first !== undefined} spellCheck={false} wrap="off" value={text} onChange={(event) => setText(event.target.value)} />
+      <div className="typed-room">
+        <TypedPicture world={world} />
+        <div className="row-line">
+          <span className={first ? "attention grow" : "quiet grow"} role="status">
+            {first ? `${first.line}:${first.column} ${first.message}` : room ? `${room.width} x ${room.height}, start ${world.start.cell.join(",")}` : ""}
+          </span>
+          <Button variant="plain" disabled={world === null || busy} onClick={() => world && makeTypedWorld(name, world)}>
+            Make it
+          </Button>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function TypedPicture({ world }: { readonly world: World | null }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const room = world?.rooms[0];
+    if (!world || !room) return;
+    const { width, height } = canvas.current!;
+    const c = canvas.current!.getContext("2d")!;
+    c.clearRect(0, 0, width, height);
+    const zoom = Math.min(width / (room.width * world.tileSize), height / (room.height * world.tileSize), 2);
+    new RoomPicture(world).draw(c, world, room, zoom, Math.round((width - room.width * world.tileSize * zoom) / 2), 0, width, height);
+  }, [world]);
+  return <canvas ref={canvas} width={384} height={224} aria-hidden="true" />;
+}
+
+function Empty({ name }: { readonly name: string }) {
+  const busy = useShelf((state) => state.busy);
+  const [size, setSize] = useState({ width: "20", height: "12", tile: "16" });
+  const whole = (text: string, [least, most]: readonly [number, number]): number | null => (/^\d{1,3}$/.test(text) && Number(text) >= least && Number(text) <= most ? Number(text) : null);
+  const [width, height, tile] = [whole(size.width, SIZES.cells), whole(size.height, SIZES.cells), whole(size.tile, SIZES.tileSize)];
+  const field = (label: string, key: keyof typeof size, unit: string, fine: boolean) => (
+    <label className={`labelled${fine ? "" : " fault"}`}>
+      <span className="name">{label}</span>
+      <input aria-label={label} inputMode="numeric" value={size[key]} onChange={(event) => setSize({ ...size, [key]: event.target.value })} />
+      {unit !== "" && <span className="unit">{unit}</span>}
+    </label>
+  );
+  return (
+    <section className="empty-world" aria-label="Empty world">
+      <strong>Empty</strong>
+      {field("Across", "width", "", width !== null)}
+      {field("Down", "height", "", height !== null)}
+      {field("Cell", "tile", "px", tile !== null)}
+      <Button variant="plain" disabled={busy || width === null || height === null || tile === null} onClick={() => makeEmptyWorld(name, width!, height!, tile!)}>
+        Make it
+      </Button>
+    </section>
+  );
+}

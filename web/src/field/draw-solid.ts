@@ -1,0 +1,34 @@
+import type { Project, Room } from "@keen-pebble/core";
+import type { View } from "./view.ts";
+
+/** The shapes of the tiles that stop the walker of the active rules, over their pictures. */
+export function drawSolid(c: CanvasRenderingContext2D, { world }: Project, room: Room, { zoom, left, top }: View, width: number, height: number): void {
+  const blockedBy = world.rules.find((rules) => rules.id === world.activeRules)?.walker.blockedBy ?? [];
+  const solid = world.tiles.map((tile) => tile.flags.some((flag) => blockedBy.includes(flag)));
+  const step = world.tileSize * zoom;
+  const fromX = Math.max(0, Math.floor(-left / step));
+  const fromY = Math.max(0, Math.floor(-top / step));
+  const toX = Math.min(room.width, Math.ceil((width - left) / step));
+  const toY = Math.min(room.height, Math.ceil((height - top) / step));
+  c.beginPath();
+  for (let y = fromY; y < toY; y++) {
+    for (let x = fromX; x < toX; x++) {
+      const tile = room.cells[y * room.width + x]!;
+      if (solid[tile]) addShape(c, world.tiles[tile]!.shape, left + x * step, top + y * step, zoom, step);
+    }
+  }
+  c.fillStyle = "rgba(196, 73, 29, 0.28)";
+  c.fill();
+  c.strokeStyle = "rgba(150, 48, 14, 0.9)";
+  c.lineWidth = 1;
+  c.stroke();
+}
+
+function addShape(c: CanvasRenderingContext2D, shape: Project["world"]["tiles"][number]["shape"], x: number, y: number, zoom: number, step: number): void {
+  if (shape.kind === "full") c.rect(x + 0.5, y + 0.5, step - 1, step - 1);
+  else if (shape.kind === "boxes") for (const [bx, by, w, h] of shape.boxes) c.rect(x + bx * zoom + 0.5, y + by * zoom + 0.5, w * zoom - 1, h * zoom - 1);
+  else {
+    shape.points.forEach(([px, py], i) => (i === 0 ? c.moveTo(x + px * zoom, y + py * zoom) : c.lineTo(x + px * zoom, y + py * zoom)));
+    c.closePath();
+  }
+}

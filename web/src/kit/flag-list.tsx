@@ -1,0 +1,103 @@
+import type { Tile, World } from "@keen-pebble/core";
+import { flagUses } from "@keen-pebble/core";
+import { useMemo, useState } from "react";
+import Button from "react-bootstrap/Button";
+import { Icon } from "../look/icon.tsx";
+import { callFlag, dropFlag, makeFlag, toggleBlockedBy, toggleFlag } from "../session/tiles.ts";
+
+/** The flags as a row of toggles for all chosen tiles; behind them where each is used and who asks for it. */
+export function FlagList({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {
+  const [open, setOpen] = useState(false);
+  const fixed = tiles.every((tile) => tile.id === world.tiles[0]!.id);
+  const rules = world.rules.find((each) => each.id === world.activeRules);
+  return (
+    <section className="kit-part" aria-label="Flags">
+      <div className="row-line">
+        <h3 className="grow">Flags</h3>
+        <Button variant="bare" className="text-button" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "done" : "where used"}
+        </Button>
+      </div>
+      <div className="flags">
+        {world.flags.map((flag) => {
+          const carriers = tiles.filter((tile) => tile.flags.includes(flag)).length;
+          const state = carriers === 0 ? "false" : carriers === tiles.length ? "true" : "mixed";
+          const asked = rules?.walker.blockedBy.includes(flag) ?? false;
+          return (
+            <button key={flag} type="button" className="flag" role="checkbox" aria-checked={state} disabled={fixed} title={asked ? `${flag}: stops the walker` : `${flag}: the walker does not ask for it`} onClick={() => toggleFlag(flag, state !== "true")}>
+              <i className={asked ? "blocking" : ""} />
+              {flag}
+            </button>
+          );
+        })}
+        {fixed && <span className="quiet">The empty tile carries none.</span>}
+      </div>
+      {open && <FlagTable world={world} uses={uses} />}
+    </section>
+  );
+}
+
+function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint32Array }) {
+  const [name, setName] = useState("");
+  const used = useMemo(() => flagUses(world, uses), [world, uses]);
+  const rules = world.rules.find((each) => each.id === world.activeRules)!;
+  return (
+    <table className="flag-table">
+      <thead>
+        <tr>
+          <th scope="col">Flag</th>
+          <th scope="col">Cells</th>
+          <th scope="col">Stops {rules.name}</th>
+          <th scope="col">
+            <span className="visually-hidden">Take away</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {world.flags.map((flag) => {
+          const { tiles, cells, rules: askedBy } = used.get(flag)!;
+          const on = rules.walker.blockedBy.includes(flag);
+          return (
+            <tr key={flag}>
+              <td>
+                <input className="form-control" aria-label={`Name of flag ${flag}`} defaultValue={flag} maxLength={40} onBlur={(event) => callFlag(flag, event.target.value.trim())} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+              </td>
+              <td className="mono" title={`in ${tiles} tiles`}>
+                {cells}
+              </td>
+              <td>
+                <label className="row-line">
+                  <input type="checkbox" className="form-check-input m-0" aria-label={`${flag} stops the walker`} checked={on} onChange={(event) => toggleBlockedBy(rules.id, flag, event.target.checked)} />
+                  <span className={askedBy.length === 0 ? "attention" : "quiet"}>{askedBy.length === 0 ? "nobody asks" : on ? "yes" : "no"}</span>
+                </label>
+              </td>
+              <td>
+                <Button variant="bare" className="btn-icon" aria-label={`Take flag ${flag} away from ${tiles} tiles`} title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`} onClick={() => dropFlag(flag)}>
+                  <Icon name="bin" />
+                </Button>
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+      <tfoot>
+        <tr>
+          <td colSpan={3}>
+            <input className="form-control" aria-label="New flag" placeholder="New flag" maxLength={40} value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === "Enter" && add()} />
+          </td>
+          <td>
+            <Button variant="bare" className="btn-icon" aria-label="Add the flag" title="Add the flag" disabled={name.trim() === ""} onClick={add}>
+              <Icon name="plus" />
+            </Button>
+          </td>
+        </tr>
+      </tfoot>
+    </table>
+  );
+
+  function add(): void {
+    if (name.trim() === "") return;
+    makeFlag(name.trim());
+    setName("");
+  }
+}

@@ -1,0 +1,121 @@
+import type { SideName, World } from "@keen-pebble/core";
+import { SIDES, roomById, writeRoomPixels, writeRoomTable, writeRoomText } from "@keen-pebble/core";
+import { useRef } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { RoomPicture } from "../field/room-picture.ts";
+import { Icon } from "../look/icon.tsx";
+import { saveFile } from "../look/save-file.ts";
+import { chooseRoom } from "../session/bench.ts";
+import { benchStore } from "../session/bench-store.ts";
+import { useBench } from "../session/hooks.ts";
+import { callRoom, copyShownRoom, growRoom, makeRoom, readRoomFile, removeShownRoom } from "../session/rooms.ts";
+import { roomSvg } from "./room-svg.ts";
+
+const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "East", south: "South", west: "West" };
+
+/** The shown room: its name and size, other rooms, and the ways in and out as text, table and picture. */
+export function RoomPanel({ world }: { readonly world: World }) {
+  const id = useBench((state) => state.room);
+  const typing = useBench((state) => state.typing);
+  const input = useRef<HTMLInputElement>(null);
+  const room = roomById(world, id);
+  if (!room) return null;
+  const picture = async (): Promise<void> => {
+    const canvas = new OffscreenCanvas(room.width * world.tileSize, room.height * world.tileSize);
+    new RoomPicture(world).draw(canvas.getContext("2d")!, world, room, 1, 0, 0, canvas.width, canvas.height);
+    saveFile(`${id}.png`, await canvas.convertToBlob({ type: "image/png" }));
+  };
+  const pixels = async (): Promise<void> => {
+    const { writePng } = await import("@keen-pebble/core/reading");
+    saveFile(`${id}.cells.png`, new Blob([writePng(writeRoomPixels(world, room)).slice()], { type: "image/png" }));
+  };
+  return (
+    <>
+      <div className="row-line">
+        <Form.Select aria-label="Shown room" value={id} onChange={(event) => chooseRoom(event.target.value)}>
+          {world.rooms.map((each) => (
+            <option key={each.id} value={each.id}>
+              {each.name}
+            </option>
+          ))}
+        </Form.Select>
+        <Button variant="bare" className="btn-icon" title="New room" aria-label="New room" onClick={makeRoom}>
+          <Icon name="plus" />
+        </Button>
+        <Button variant="bare" className="btn-icon" title="Copy this room" aria-label="Copy this room" onClick={copyShownRoom}>
+          <Icon name="copy" />
+        </Button>
+        <Button variant="bare" className="btn-icon" title="Take this room away" aria-label="Take this room away" disabled={world.rooms.length === 1} onClick={removeShownRoom}>
+          <Icon name="bin" />
+        </Button>
+      </div>
+      <section className="kit-part" aria-label="Name and size">
+        <label className="labelled">
+          <span className="name">Name</span>
+          <input aria-label="Room name" key={`${id} ${room.name}`} defaultValue={room.name} maxLength={80} onBlur={(event) => callRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+        </label>
+        <p className="row-line facts">
+          <span className="quiet grow">Id in files and checks</span>
+          <span className="mono">{id}</span>
+        </p>
+        <div className="row-line">
+          <h3 className="grow">Size</h3>
+          <span className="mono">
+            {room.width} x {room.height}
+          </span>
+        </div>
+        {SIDES.map((side) => (
+          <div key={side} className="row-line">
+            <span className="grow">{SIDE_NAMES[side]}</span>
+            <Button variant="plain" className="btn-icon" aria-label={`Cut a row at the ${side}`} title="Cut one" onClick={() => growRoom({ [side]: -1 })}>
+              <Icon name="minus" />
+            </Button>
+            <Button variant="plain" className="btn-icon" aria-label={`Add a row at the ${side}`} title="Add one" onClick={() => growRoom({ [side]: 1 })}>
+              <Icon name="plus" />
+            </Button>
+          </div>
+        ))}
+      </section>
+      <section className="kit-part" aria-label="Text, table, picture">
+        <h3>Text, table, picture</h3>
+        <Button variant={typing ? "main" : "plain"} aria-pressed={typing} onClick={() => benchStore.setState({ typing: !typing })}>
+          {typing ? "Close the text" : "Type this room as text"}
+        </Button>
+        <div className="save-as">
+          <Button variant="plain" title="Rows of characters with a legend" onClick={() => saveFile(`${id}.room.txt`, writeRoomText(world, room))}>
+            Text
+          </Button>
+          <Button variant="plain" title="Tile numbers as CSV" onClick={() => saveFile(`${id}.csv`, writeRoomTable(room))}>
+            Table
+          </Button>
+          <Button variant="plain" title="A PNG of one pixel a cell" onClick={() => void pixels()}>
+            Cells
+          </Button>
+          <Button variant="plain" title="A PNG as the room looks" onClick={() => void picture()}>
+            PNG
+          </Button>
+          <Button variant="plain" title="An SVG of the cells and the solid shapes" onClick={() => saveFile(`${id}.svg`, roomSvg(world, room))}>
+            SVG
+          </Button>
+        </div>
+        <Button variant="plain" onClick={() => input.current!.click()}>
+          <Icon name="bringIn" /> Read text, table or cells
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          className="visually-hidden"
+          tabIndex={-1}
+          aria-label="Room file"
+          accept=".txt,.csv,.png"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void readRoomFile(file);
+            event.target.value = "";
+          }}
+        />
+      </section>
+    </>
+  );
+}

@@ -1,0 +1,98 @@
+import type { Project } from "@keen-pebble/core";
+import { roomById, writeRoomText } from "@keen-pebble/core";
+import { useEffect, useRef, useState } from "react";
+import Button from "react-bootstrap/Button";
+import { Icon } from "../look/icon.tsx";
+import { benchStore } from "../session/bench-store.ts";
+import { useBench, useProject } from "../session/hooks.ts";
+import { endStroke, projectStore } from "../session/project-store.ts";
+import type { TypedRoom } from "../session/rooms.ts";
+import { layTyped } from "../session/rooms.ts";
+import { makeTileFor } from "../session/tiles.ts";
+
+const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
+
+/** The shown room as rows of characters beside the field: each keystroke is drawn at once. */
+export function RoomText() {
+  const id = useBench((state) => state.room);
+  const world = useProject((state) => state.project?.world ?? null);
+  const [text, setText] = useState("");
+  const [said, setSaid] = useState<TypedRoom>(IN_ORDER);
+  const typing = useRef<{ readonly began: Project; readonly stroke: string } | null>(null);
+  const asked = useRef(0);
+  const room = world === null ? undefined : roomById(world, id);
+  useEffect(() => {
+    // What is changed elsewhere is written anew; what is being typed is the person's.
+    if (typing.current === null && world && room) {
+      setText(writeRoomText(world, room));
+      setSaid(IN_ORDER);
+    }
+  }, [world, room]);
+  const lay = (next: string): void => {
+    typing.current ??= { began: projectStore.getState().project!, stroke: crypto.randomUUID() };
+    const mine = ++asked.current;
+    void layTyped(next, typing.current.began, id, typing.current.stroke).then((result) => {
+      if (mine === asked.current) setSaid(result);
+    });
+  };
+  const finish = (): void => {
+    typing.current = null;
+    endStroke();
+  };
+  return (
+    <section className="room-text" aria-label="Room as text">
+      <div className="row-line">
+        <h2 className="grow">{room?.name} as text</h2>
+        <Button variant="bare" className="btn-icon" aria-label="Close the text" title="Close the text" onClick={() => benchStore.setState({ typing: false })}>
+          <Icon name="close" />
+        </Button>
+      </div>
+      <textarea
+        className="form-control mono"
+        aria-label="Room text"
+        aria-invalid={said.refusals.length > 0}
+        spellCheck={false}
+        wrap="off"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          lay(event.target.value);
+        }}
+        onBlur={finish}
+      />
+      <div className="room-text-says" role="status">
+        {said.refusals.length === 0 ? (
+          <p className="quiet">A character is a cell. Each keystroke is drawn; below an empty line the legend says what a character is.</p>
+        ) : (
+          <>
+            <p className="attention">The room stays as it was last until this is in order:</p>
+            <ul>
+              {said.refusals.slice(0, 5).map(({ line, column, message }, i) => (
+                <li key={i}>
+                  <span className="mono">
+                    {line}:{column}
+                  </span>{" "}
+                  {message}
+                </li>
+              ))}
+            </ul>
+            {said.unknown.map((character) => (
+              <Button
+                key={character}
+                variant="plain"
+                onMouseDown={(event) => event.preventDefault()}
+                onClick={() => {
+                  makeTileFor(character);
+                  typing.current = null;
+                  lay(text);
+                }}
+              >
+                <Icon name="plus" /> Make {character} a tile
+              </Button>
+            ))}
+          </>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,53 @@
+import type { Tile, World } from "@keen-pebble/core";
+import { changeChosen } from "../session/tiles.ts";
+
+/** Name, glyph and use of the chosen tile, or how many are chosen. */
+export function TileFacts({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {
+  const cells = world.tiles.reduce((sum, tile, i) => (tiles.includes(tile) ? sum + uses[i]! : sum), 0);
+  const [tile] = tiles;
+  if (tiles.length > 1 || !tile) {
+    return (
+      <p className="row-line tile-facts">
+        <strong className="grow">{tiles.length} tiles chosen</strong>
+        <span className="quiet">{cells} cells</span>
+      </p>
+    );
+  }
+  const taken = (glyph: string): boolean => world.tiles.some((each) => each !== tile && each.glyph === glyph);
+  return (
+    <div className="row-line tile-facts">
+      <label className="labelled grow">
+        <span className="visually-hidden">Name</span>
+        <input
+          aria-label="Name"
+          className="tile-name"
+          defaultValue={tile.name}
+          key={tile.name}
+          maxLength={80}
+          onBlur={(event) => {
+            const name = event.target.value.trim();
+            if (name !== "" && name !== tile.name) changeChosen((each) => ({ ...each, name }));
+          }}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") event.currentTarget.blur();
+          }}
+        />
+        <span className="quiet">{cells} cells</span>
+      </label>
+      <label className="labelled glyph">
+        <span className="name">Glyph</span>
+        <input
+          aria-label="Glyph"
+          defaultValue={tile.glyph ?? ""}
+          key={`${tile.id} ${tile.glyph}`}
+          onInput={(event) => {
+            const last = [...event.currentTarget.value.trim()].at(-1) ?? "";
+            event.currentTarget.value = last;
+            const glyph = last === "" ? null : last;
+            if (glyph !== tile.glyph && (glyph === null || !taken(glyph))) changeChosen((each) => ({ ...each, glyph }));
+          }}
+        />
+      </label>
+    </div>
+  );
+}

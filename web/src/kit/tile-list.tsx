@@ -1,0 +1,100 @@
+import type { World } from "@keen-pebble/core";
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+import Dropdown from "react-bootstrap/Dropdown";
+import { Icon } from "../look/icon.tsx";
+import { chooseTile } from "../session/bench.ts";
+import { useBench } from "../session/hooks.ts";
+import { copyChosenTile, makeTile, moveChosenTile, removeChosenTiles } from "../session/tiles.ts";
+import { TileSwatch } from "./tile-swatch.tsx";
+
+/** More tiles than this get a field to search in. */
+const SEARCH_FROM = 13;
+
+/** All tiles as swatches. A click chooses one to paint with; Ctrl and Shift choose several. */
+export function TileList({ world, uses }: { readonly world: World; readonly uses: Uint32Array }) {
+  const tile = useBench((state) => state.tile);
+  const chosen = useBench((state) => state.chosenTiles);
+  const [sought, setSought] = useState("");
+  const blockedBy = world.rules.find((rules) => rules.id === world.activeRules)?.walker.blockedBy ?? [];
+  const words = sought.trim().toLowerCase();
+  const at = world.tiles.findIndex((each) => each.id === tile);
+  const used = world.tiles.reduce((sum, each, i) => (chosen.includes(each.id) ? sum + uses[i]! : sum), 0);
+  return (
+    <>
+      <div className="row-line">
+        {world.tiles.length >= SEARCH_FROM ? <input type="search" className="form-control grow" aria-label="Search tiles" placeholder="Name, id or flag" value={sought} onChange={(event) => setSought(event.target.value)} /> : <span className="quiet grow">{world.tiles.length} tiles</span>}
+        <Button variant="bare" className="btn-icon" title="New tile" aria-label="New tile" onClick={makeTile}>
+          <Icon name="plus" />
+        </Button>
+        <Button variant="bare" className="btn-icon" title="Copy this tile" aria-label="Copy this tile" onClick={copyChosenTile}>
+          <Icon name="copy" />
+        </Button>
+        <Button variant="bare" className="btn-icon" title="Move back in the list" aria-label="Move back in the list" disabled={at < 2} onClick={() => moveChosenTile(-1)}>
+          <Icon name="back" />
+        </Button>
+        <Button variant="bare" className="btn-icon" title="Move on in the list" aria-label="Move on in the list" disabled={at < 1 || at === world.tiles.length - 1} onClick={() => moveChosenTile(1)}>
+          <Icon name="forward" />
+        </Button>
+        <RemoveTiles world={world} chosen={chosen} used={used} />
+      </div>
+      <div className="swatches" role="listbox" aria-label="Tiles" aria-multiselectable="true">
+        {world.tiles.map((each, i) => {
+          if (words !== "" && !`${each.name} ${each.id} ${each.flags.join(" ")}`.toLowerCase().includes(words)) return null;
+          return (
+            <button
+              key={each.id}
+              type="button"
+              role="option"
+              className={each.id === tile ? "painting" : ""}
+              aria-selected={chosen.includes(each.id)}
+              aria-label={`${each.name}${each.flags.length > 0 ? `, ${each.flags.join(", ")}` : ""}`}
+              title={each.name}
+              onClick={(event) => chooseTile(each.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only")}
+            >
+              <TileSwatch tiles={world.tiles} tileSize={world.tileSize} tile={i} size={32} />
+              {each.flags.length > 0 && (
+                <span className="marks" aria-hidden="true">
+                  {each.flags.slice(0, 4).map((flag) => (
+                    <i key={flag} className={blockedBy.includes(flag) ? "blocking" : ""} />
+                  ))}
+                </span>
+              )}
+            </button>
+          );
+        })}
+      </div>
+    </>
+  );
+}
+
+/** Takes the chosen tiles away: at once where no cell has them, else for another tile in their place. */
+function RemoveTiles({ world, chosen, used }: { readonly world: World; readonly chosen: readonly string[]; readonly used: number }) {
+  const empty = world.tiles[0]!.id;
+  const can = chosen.some((id) => id !== empty);
+  const name = chosen.length > 1 ? "Take these tiles away" : "Take this tile away";
+  if (used === 0) {
+    return (
+      <Button variant="bare" className="btn-icon" title={name} aria-label={name} disabled={!can} onClick={() => removeChosenTiles(empty)}>
+        <Icon name="bin" />
+      </Button>
+    );
+  }
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="bare" className="btn-icon bare-toggle" title={name} aria-label={name} disabled={!can}>
+        <Icon name="bin" />
+      </Dropdown.Toggle>
+      <Dropdown.Menu className="tile-menu">
+        <Dropdown.Header>{used} cells have {chosen.length > 1 ? "them" : "it"}. They get</Dropdown.Header>
+        {world.tiles.map((tile, i) =>
+          chosen.includes(tile.id) && tile.id !== empty ? null : (
+            <Dropdown.Item key={tile.id} as="button" type="button" onClick={() => removeChosenTiles(tile.id)}>
+              <TileSwatch tiles={world.tiles} tileSize={world.tileSize} tile={i} size={16} /> {tile.name}
+            </Dropdown.Item>
+          ),
+        )}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}

@@ -1,0 +1,50 @@
+import type { World } from "@keen-pebble/core";
+import { emptyWorld, layRoom, writeWorld } from "@keen-pebble/core";
+import { logIdFor } from "../logs/log-title.ts";
+import { bringIn, shelfStore } from "./shelf-store.ts";
+import type { TypedRoom } from "./rooms.ts";
+
+/** What the form for an empty world takes. */
+export const SIZES = { cells: [1, 512], tileSize: [4, 128] } as const;
+
+/** What a typed room is read as: a world with that room, or what is not in order. */
+export type TypedWorld = { readonly world: World } | TypedRoom;
+
+/** An example to type on. */
+export const TYPED_EXAMPLE = `############
+#..........#
+#.S........#
+#....##....#
+#....##....#
+#..........#
+############
+
+S = start on floor facing=down
+`;
+
+/** Reads a typed room into a new world of its own. */
+export async function readTyped(text: string): Promise<TypedWorld> {
+  const { readRoomText } = await import("@keen-pebble/core/reading");
+  const base = emptyWorld("typed", "Typed", 16);
+  const result = readRoomText(text, base, "room-1");
+  return "refusals" in result ? result : { world: layRoom(base, "room-1", result.draft) };
+}
+
+/** Puts an empty world of one room on the shelf. */
+export function makeEmptyWorld(name: string, width: number, height: number, tileSize: number): void {
+  const id = idFor(name);
+  put(emptyWorld(id, name, tileSize, [width, height]));
+}
+
+/** Puts a world with a typed room on the shelf. */
+export function makeTypedWorld(name: string, world: World): void {
+  put({ ...world, id: idFor(name), name });
+}
+
+function idFor(name: string): string {
+  return logIdFor(name, (shelfStore.getState().worlds ?? []).map((world) => world.id));
+}
+
+function put(world: World): void {
+  bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null);
+}

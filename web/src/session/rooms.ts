@@ -1,0 +1,86 @@
+import type { Growth, Project } from "@keen-pebble/core";
+import { addRoom, copyRoom, freeId, layRoom, nameOf, readRoomPixels, readRoomTable, removeRoom, renameRoom, resizeRoom, roomById } from "@keen-pebble/core";
+import { logIdFor } from "../logs/log-title.ts";
+import { chooseRoom } from "./bench.ts";
+import { benchStore } from "./bench-store.ts";
+import { change, changeWorld, notice, projectStore } from "./project-store.ts";
+
+const world = () => projectStore.getState().project!.world;
+
+/** Adds an empty room as large as the shown one and shows it. */
+export function makeRoom(): void {
+  const id = freeId("room", world().rooms.map((room) => room.id));
+  const shown = roomById(world(), benchStore.getState().room);
+  if (changeWorld((w) => addRoom(w, id, nameOf(id), shown?.width ?? 20, shown?.height ?? 12))) chooseRoom(id);
+}
+
+/** Copies the shown room and shows the copy. */
+export function copyShownRoom(): void {
+  const before = new Set(world().rooms.map((room) => room.id));
+  if (!changeWorld((w) => copyRoom(w, benchStore.getState().room))) return;
+  const copy = world().rooms.find((room) => !before.has(room.id));
+  if (copy) chooseRoom(copy.id);
+}
+
+/** Takes the shown room away. */
+export function removeShownRoom(): void {
+  change((project) => removeRoom(project, benchStore.getState().room));
+}
+
+/** Gives the shown room another name; its id follows where that is free. */
+export function callRoom(name: string): void {
+  const { room } = benchStore.getState();
+  if (name.trim() === "" || name === roomById(world(), room)?.name) return;
+  const id = logIdFor(name, world().rooms.map((each) => each.id).filter((each) => each !== room));
+  if (change((project) => renameRoom(project, room, id, name.trim()))) chooseRoom(id);
+}
+
+/** Grows or cuts the shown room at its sides. */
+export function growRoom(growth: Partial<Growth>): void {
+  const fits = change((project) => resizeRoom(project, benchStore.getState().room, { north: 0, east: 0, south: 0, west: 0, ...growth }));
+  if (!fits) notice("A room has 1 to 512 cells each way; it stays as it is.");
+}
+
+/** Lays a table or a picture that was read into the shown room. */
+export async function readRoomFile(file: File): Promise<void> {
+  const { room } = benchStore.getState();
+  try {
+    if (file.name.endsWith(".png")) {
+      const { readPng } = await import("@keen-pebble/core/reading");
+      const pixels = readPng(new Uint8Array(await file.arrayBuffer()), 512, file.name);
+      changeWorld((w) => layRoom(w, room, readRoomPixels(pixels, w, new Map(), file.name)));
+    } else if (file.name.endsWith(".csv")) {
+      const text = await file.text();
+      changeWorld((w) => layRoom(w, room, readRoomTable(text, w, false, file.name)));
+    } else {
+      const { readRoomText } = await import("@keen-pebble/core/reading");
+      const result = readRoomText(await file.text(), world(), room);
+      if ("draft" in result) changeWorld((w) => layRoom(w, room, result.draft));
+      else {
+        const { line, column, message } = result.refusals[0]!;
+        notice(`${file.name}: row ${line}, column ${column}: ${message}. The room stays as it is.`);
+      }
+    }
+  } catch (error) {
+    if (!(error instanceof Error)) throw error;
+    notice(`${error.message}. The room stays as it is.`);
+  }
+}
+
+/** What a text typed for a room says of itself. */
+export interface TypedRoom {
+  readonly refusals: readonly { readonly line: number | null; readonly column: number | null; readonly message: string }[];
+  readonly unknown: readonly string[];
+}
+
+/**
+ * Lays a typed text into a room of the world as it was when the typing began, so that a tile whose name is still being
+ * typed leaves none behind. Where the text is not in order the room stays as it was last.
+ */
+export async function layTyped(text: string, began: Project, room: string, stroke: string): Promise<TypedRoom> {
+  const { readRoomText } = await import("@keen-pebble/core/reading");
+  const result = readRoomText(text, began.world, room);
+  if ("refusals" in result) return result;
+  change((project) => ({ ...project, world: layRoom(began.world, room, result.draft) }), stroke);
+  return { refusals: [], unknown: [] };
+}
