@@ -4,13 +4,15 @@ import path from "node:path";
 import { startApplication, stopApplication } from "../scripts/setup/application.mjs";
 import { Postgres, freePort } from "../scripts/setup/postgres.mjs";
 
+type Child = Awaited<ReturnType<typeof startApplication>>["child"];
+
 /** The built application on a database of its own, as `npm start` runs it. */
 export class Started {
   private constructor(
     private readonly folder: string,
     readonly postgres: Postgres,
     readonly address: string,
-    private readonly child: Awaited<ReturnType<typeof startApplication>>["child"],
+    private child: Child,
   ) {}
 
   static async start(): Promise<Started> {
@@ -28,6 +30,20 @@ export class Started {
     const response = await fetch(`${this.address}/api${route}`, init);
     if (!response.ok) throw new Error(`${route}: ${response.status} ${await response.text()}`);
     return (await response.json()) as T;
+  }
+
+  /** Kills the server as a power cut would, and waits until it is gone. */
+  async kill(): Promise<void> {
+    if (this.child.exitCode !== null || this.child.signalCode !== null) return;
+    const gone = new Promise((resolve) => this.child.once("exit", resolve));
+    this.child.kill("SIGKILL");
+    await gone;
+  }
+
+  /** Starts the server again at the address that it had. */
+  async startAgain(): Promise<void> {
+    const port = Number(new URL(this.address).port);
+    this.child = (await startApplication({ databaseUrl: this.postgres.url(), port, log: "silent" })).child;
   }
 
   async stop(): Promise<void> {

@@ -1,6 +1,6 @@
 import type { EditStep } from "./step.ts";
 import { invert } from "./step.ts";
-import { merge } from "./merge.ts";
+import { isNothing, merge } from "./merge.ts";
 
 /** What can be undone and redone: groups of steps, newest last. A value (architecture.md, flow 2). */
 export interface History {
@@ -19,8 +19,9 @@ export const EMPTY_HISTORY: History = { done: [], undone: [], open: null };
 export function record(history: History, step: EditStep, stroke: string | null = null): History {
   const last = history.done.at(-1);
   if (stroke !== null && history.open === stroke && last) {
-    const merged = merge(last.at(-1)!, step);
-    const group = merged ? [...last.slice(0, -1), merged] : [...last, step];
+    const before = last.at(-1);
+    const merged = before ? merge(before, step) : null;
+    const group = merged ? [...last.slice(0, -1), ...(isNothing(merged) ? [] : [merged])] : [...last, step];
     return { done: [...history.done.slice(0, -1), group], undone: [], open: stroke };
   }
   return { done: [...history.done, [step]], undone: [], open: stroke };
@@ -43,4 +44,9 @@ export function redo(history: History): { readonly steps: readonly EditStep[]; r
   const group = history.undone.at(-1);
   if (!group) return null;
   return { steps: group, history: { done: [...history.done, group], undone: history.undone.slice(0, -1), open: null } };
+}
+
+/** The last so many groups that can be undone and redone, for keeping over a reload. */
+export function recent(history: History, most: number): History {
+  return { done: history.done.slice(-most), undone: history.undone.slice(-most), open: null };
 }

@@ -1,15 +1,42 @@
-import type { EditStep, SetCells } from "./step.ts";
+import { sameJson } from "./parts.ts";
+import type { ChangeParts, EditStep, SetCells } from "./step.ts";
 
 /**
  * One step for two that follow each other, or null where they are not of one kind and place: strokes over the same
- * room, and a setting that is changed again (architecture.md, flow 2).
+ * room, a setting, a log or parts that are changed again (architecture.md, flow 2). It may come to nothing.
  */
 export function merge(first: EditStep, second: EditStep): EditStep | null {
   if (first.kind === "set-cells" && second.kind === "set-cells" && first.room === second.room) return mergeCells(first, second);
   if (first.kind === "change-rules" && second.kind === "change-rules" && first.rules === second.rules && first.setting === second.setting) {
     return { ...first, after: second.after };
   }
+  if (first.kind === "change-log" && second.kind === "change-log" && first.log === second.log) return { ...first, after: second.after };
+  if (first.kind === "change-parts" && second.kind === "change-parts") return mergeParts(first, second);
   return null;
+}
+
+/** Whether a step changes nothing. */
+export function isNothing(step: EditStep): boolean {
+  switch (step.kind) {
+    case "set-cells":
+      return step.cells.length === 0;
+    case "change-parts":
+      return step.parts.length === 0;
+    case "change-rules":
+    case "change-log":
+      return step.before === step.after;
+    case "add-log":
+    case "remove-log":
+      return false;
+  }
+}
+
+/** Only for steps over the same parts: what else one of them brings might be needed by what stands between. */
+function mergeParts(first: ChangeParts, second: ChangeParts): ChangeParts | null {
+  const later = new Map(second.parts.map((each) => [each.part, each.after]));
+  if (first.parts.length !== second.parts.length || !first.parts.every(({ part }) => later.has(part))) return null;
+  const parts = first.parts.map(({ part, before }) => ({ part, before, after: later.get(part)! }));
+  return { kind: "change-parts", parts: parts.filter(({ before, after }) => !sameJson(before, after)) };
 }
 
 function mergeCells(first: SetCells, second: SetCells): SetCells {

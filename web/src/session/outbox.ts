@@ -1,4 +1,4 @@
-import type { EditStep } from "@keen-pebble/core";
+import type { EditStep, History } from "@keen-pebble/core";
 import type { DBSchema, IDBPDatabase } from "idb";
 import { openDB } from "idb";
 
@@ -16,16 +16,24 @@ export interface OutboxEntry {
   readonly waiting: readonly EditStep[];
 }
 
+/** What could be undone in a world when a revision of it was stored. */
+export interface KeptHistory {
+  readonly revision: number;
+  readonly history: History;
+}
+
 interface OutboxSchema extends DBSchema {
   entries: { key: string; value: OutboxEntry; indexes: { world: string } };
+  histories: { key: string; value: KeptHistory };
 }
 
 let opened: Promise<IDBPDatabase<OutboxSchema>> | null = null;
 
 function database(): Promise<IDBPDatabase<OutboxSchema>> {
-  opened ??= openDB<OutboxSchema>("keen-pebble", 1, {
-    upgrade(db) {
-      db.createObjectStore("entries").createIndex("world", "world");
+  opened ??= openDB<OutboxSchema>("keen-pebble", 2, {
+    upgrade(db, from) {
+      if (from < 1) db.createObjectStore("entries").createIndex("world", "world");
+      if (from < 2) db.createObjectStore("histories");
     },
   });
   return opened;
@@ -65,4 +73,15 @@ export async function leftBehind(world: string): Promise<{ entry: OutboxEntry; r
     if (entry) found.push({ entry, remove: () => db.delete("entries", key) });
   }
   return found;
+}
+
+/** Keeps what can be undone over a reload. */
+export async function keepHistory(world: string, kept: KeptHistory): Promise<void> {
+  await (await database()).put("histories", kept, world);
+}
+
+/** What could be undone when that revision was stored; null where something else is the newest now. */
+export async function keptHistory(world: string, revision: number): Promise<History | null> {
+  const kept = await (await database()).get("histories", world);
+  return kept?.revision === revision ? kept.history : null;
 }

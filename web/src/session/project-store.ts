@@ -1,8 +1,8 @@
 import type { EditStep, Followed, History, Project, World } from "@keen-pebble/core";
-import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, fromPlain, invert, record, redo, undo } from "@keen-pebble/core";
+import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, fromPlain, invert, recent, record, redo, summary, undo, writeWorld } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, openWorld, storeBatch } from "./api-client.ts";
-import { claimEntry, leftBehind } from "./outbox.ts";
+import { OfflineError, ProblemError, listWorlds, openWorld, sendFiles, storeBatch } from "./api-client.ts";
+import { claimEntry, keepHistory, keptHistory, leftBehind } from "./outbox.ts";
 import { Saver } from "./saving.ts";
 import { SimulationClient } from "./simulation-client.ts";
 
@@ -30,6 +30,9 @@ export const projectStore = createStore<ProjectState>(() => NOTHING);
 
 /** Told of every change of the open project, with the steps that made it; null for a whole new project. */
 export type ProjectListener = (project: Project, steps: readonly EditStep[] | null, stroke: string | null) => void;
+
+/** So many things can be undone after a reload. */
+const MOST_KEPT = 50;
 
 const listeners = new Set<ProjectListener>();
 let saver: Saver | null = null;
@@ -69,8 +72,10 @@ export async function openProject(worldId: string): Promise<void> {
     const project: Project = { world: fromPlain(opened.world), logs: opened.logs };
     simulation = new SimulationClient();
     claimEntry(worldId);
-    saver = new Saver(worldId, opened.revision, rebase);
-    projectStore.setState({ ...NOTHING, phase: "ready", worldId, project });
+    saver = new Saver(worldId, opened.revision, rebase, (revision) => void keepHistory(worldId, { revision, history: recent(projectStore.getState().history, MOST_KEPT) }));
+    const history = (left.length === 0 ? await keptHistory(worldId, opened.revision) : null) ?? EMPTY_HISTORY;
+    if (mine !== asked) return;
+    projectStore.setState({ ...NOTHING, phase: "ready", worldId, project, history });
     tell(project, null, null);
     for (const { entry, remove } of left) {
       bringBack(entry.waiting);
@@ -175,44 +180,56 @@ function bringBack(steps: readonly EditStep[]): void {
   const { project } = projectStore.getState();
   const { after, kept, lost } = applyWhatFits(project!, steps);
   projectStore.setState({ project: after });
-  if (lost > 0) notice(lostText(lost, kept.length));
+  if (lost.length > 0) notice(`This world was changed elsewhere since your last visit. ${count(kept.length)} brought back; no longer fitting: ${summary(project!.world, lost)}.`);
   else notice(`${count(kept.length)} from your last visit brought back.`, "info");
   saver?.add(kept);
   tell(after, kept, null);
 }
 
-/** Somebody else was faster: their steps go below the own ones, as far as those still fit. */
+/** Somebody else was faster: their steps go below the own ones, as far as those still fit; the rest is kept as a copy. */
 function rebase(theirs: readonly EditStep[], own: readonly EditStep[]): readonly EditStep[] {
-  const { project } = projectStore.getState();
+  const { project: mine } = projectStore.getState();
   // Back to what both sides began with, then theirs, then the own ones again.
-  const base = [...own].reverse().reduce((at, step) => apply(at, invert(step)), project!);
+  const base = [...own].reverse().reduce((at, step) => apply(at, invert(step)), mine!);
   const { after, kept, lost } = applyWhatFits(applyAll(base, theirs), own);
   projectStore.setState({
     project: after,
-    history: lost > 0 ? EMPTY_HISTORY : projectStore.getState().history,
+    history: lost.length > 0 ? EMPTY_HISTORY : projectStore.getState().history,
   });
-  if (lost > 0) notice(lostText(lost, kept.length));
+  if (lost.length > 0) void keepAsCopy(mine!, lost, kept.length);
   else notice("This world was changed elsewhere; your edits were put on top.", "info");
   tell(after, null, null);
   return kept;
 }
 
-function applyWhatFits(project: Project, steps: readonly EditStep[]): { after: Project; kept: EditStep[]; lost: number } {
+/** Puts the world as it was here on the shelf under an id of its own, and says what could not be put on top. */
+async function keepAsCopy(mine: Project, lost: readonly EditStep[], kept: number): Promise<void> {
+  const what = `This world was changed elsewhere. ${count(kept)} of yours could be put on top; not ${summary(mine.world, lost)}`;
+  try {
+    const { worlds } = await listWorlds();
+    const id = freeId(`${mine.world.id.slice(0, 34)}-mine`, worlds.map((world) => world.id));
+    const name = `${[...mine.world.name].slice(0, 70).join("")}, as here`;
+    await sendFiles({ world: writeWorld({ ...mine.world, id, name }), logs: mine.logs });
+    notice(`${what}. The world as it was here is kept on the shelf as ${id}.`);
+  } catch {
+    notice(`${what}. No copy could be kept.`);
+  }
+}
+
+function applyWhatFits(project: Project, steps: readonly EditStep[]): { after: Project; kept: EditStep[]; lost: EditStep[] } {
   let after = project;
   const kept: EditStep[] = [];
+  const lost: EditStep[] = [];
   for (const step of steps) {
     try {
       after = apply(after, step);
       kept.push(step);
     } catch (error) {
       if (!(error instanceof EditError)) throw error;
+      lost.push(step);
     }
   }
-  return { after, kept, lost: steps.length - kept.length };
+  return { after, kept, lost };
 }
 
 const count = (n: number): string => `${n} ${n === 1 ? "edit" : "edits"}`;
-
-function lostText(lost: number, kept: number): string {
-  return `This world was changed elsewhere. ${count(kept)} of yours could be put on top, ${count(lost)} no longer fit and could not be kept.`;
-}

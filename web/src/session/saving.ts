@@ -1,4 +1,5 @@
 import type { EditStep } from "@keen-pebble/core";
+import { isNothing, merge } from "@keen-pebble/core";
 import type { StaleBase } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import { OfflineError, ProblemError, storeBatch } from "./api-client.ts";
@@ -18,6 +19,8 @@ export const saveStore = createStore<SaveState>(() => ({ state: "saved", revisio
 
 /** How long to gather edits before sending them. */
 const GATHER_MS = 250;
+/** At most this many steps go in one batch; the server takes twice as many. */
+const MOST_STEPS = 1000;
 const RETRY_MS = [500, 1000, 2000, 4000];
 
 /** What the saver asks of the project when somebody else was faster: puts the own steps on top of theirs. */
@@ -44,6 +47,8 @@ export class Saver {
     private readonly world: string,
     private revision: number,
     private readonly rebase: Rebase,
+    /** Told of each revision that was stored. */
+    private readonly saved: (revision: number) => void,
   ) {
     window.addEventListener("online", this.wake);
     this.tell("saved");
@@ -51,12 +56,21 @@ export class Saver {
 
   /** Takes edits that the page has made already. */
   add(steps: readonly EditStep[]): void {
-    this.waiting.push(...steps);
+    for (const step of steps) this.take(step);
     this.remember();
     if (!this.busy && this.failures === 0) {
       this.tell("saving");
       this.schedule(GATHER_MS);
     } else this.tell(this.failures > 0 ? "offline" : "saving");
+  }
+
+  /** A step that goes on with the last one that waits becomes one with it. */
+  private take(step: EditStep): void {
+    const last = this.waiting.at(-1);
+    const merged = last ? merge(last, step) : null;
+    if (merged === null) this.waiting.push(step);
+    else if (isNothing(merged)) this.waiting.pop();
+    else this.waiting[this.waiting.length - 1] = merged;
   }
 
   /** Stops sending; what was not acknowledged stays in IndexedDB. */
@@ -85,8 +99,8 @@ export class Saver {
 
   private async send(): Promise<void> {
     if (this.sent === null) {
-      this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: this.waiting };
-      this.waiting = [];
+      this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: this.waiting.slice(0, MOST_STEPS) };
+      this.waiting = this.waiting.slice(MOST_STEPS);
       this.remember();
     }
     const batch = this.sent;
@@ -98,6 +112,7 @@ export class Saver {
       this.sent = null;
       this.failures = 0;
       this.remember();
+      this.saved(this.revision);
       this.tell(this.waiting.length > 0 ? "saving" : "saved");
     } catch (error) {
       this.failed(error, batch);
