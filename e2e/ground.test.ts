@@ -1,3 +1,7 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { encode } from "fast-png";
 import { Key } from "selenium-webdriver";
 import { By } from "selenium-webdriver";
 import type { Origin } from "selenium-webdriver";
@@ -7,6 +11,13 @@ import { seriousFindings } from "./accessible.ts";
 import { BenchDriver } from "./bench-driver.ts";
 import { Browser } from "./browser.ts";
 import { Started } from "./started.ts";
+
+/** A PNG whose tiles are of one colour each. */
+function sheetPng(width: number, height: number, colours: readonly (readonly [number, number, number])[], size = 16): Uint8Array {
+  const data = new Uint8Array(width * height * 4);
+  for (let i = 0; i < width * height; i++) data.set([...colours[Math.floor((i % width) / size) % colours.length]!, 255], i * 4);
+  return encode({ width, height, data, channels: 4, depth: 8 });
+}
 
 let started: Started;
 let browser: Browser;
@@ -141,4 +152,59 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
   await fill("[aria-label='Room name']", "🪨".repeat(80));
   await browser.untilText("[aria-label='Shown room']", (text) => text.includes("🪨".repeat(40)));
   expect(await seriousFindings(browser)).toEqual([]);
+});
+
+it("an image sheet comes in, is cut, and is explained where it does not fit; tiles join their edges while one paints", async () => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-sheet-"));
+  const bring = async (name: string, bytes: Uint8Array | string): Promise<void> => {
+    writeFileSync(path.join(folder, name), bytes);
+    await (await browser.driver.findElement(By.css("[aria-label='Image sheet']"))).sendKeys(path.join(folder, name));
+  };
+  /** The colour in the middle of a cell of the field. */
+  const colourAt = (x: number, y: number): Promise<number[]> =>
+    browser.driver.executeScript<number[]>(
+      "const c = document.querySelector('.field-canvas'); const [x, y] = [c.clientWidth / 2 + (arguments[0] - 9.5) * 32, c.clientHeight / 2 + (arguments[1] - 5.5) * 32]; return [...c.getContext('2d').getImageData(x, y, 1, 1).data.slice(0, 3)]",
+      x,
+      y,
+    );
+  const untilColour = async (x: number, y: number, colour: readonly number[]): Promise<void> => {
+    let last: number[] = [];
+    await browser.driver
+      .wait(async () => {
+        last = await colourAt(x, y);
+        return last.join() === colour.join();
+      }, 15_000)
+      .catch(() => {
+        throw new Error(`cell ${x} ${y} stayed at ${last.join()}`);
+      });
+  };
+  try {
+    await makeEmpty("Sheets");
+    await bring("broken.png", Buffer.from(sheetPng(32, 16, [[200, 0, 0], [0, 200, 0]])).subarray(0, 60));
+    await browser.untilText(".notice", (text) => text.includes("broken.png is refused: is a broken PNG") && text.includes("No sheet was added."));
+    await bring("odd.png", sheetPng(40, 16, [[9, 9, 9]]));
+    await browser.untilText(".notice", (text) => text.includes("40x16 px, 2 x 1 tiles of 16 px. 8 px at the right and 0 px below are left over"));
+    await bring("cistern.png", sheetPng(64, 64, [[200, 0, 0], [0, 200, 0], [0, 0, 200], [200, 200, 0]]));
+    await browser.untilText(".notice", (text) => text.includes("cistern.png: 64x64 px, 4 x 4 tiles of 16 px."));
+
+    await click(".swatches [title=Wall]");
+    await click("[aria-label='Kind of the look'] [role=radio]:nth-child(3)");
+    await new Select(await browser.find("[aria-label=Sheet]")).selectByVisibleText("cistern");
+    await drag([3, 3], [3, 3]);
+    await untilColour(3, 3, [200, 0, 0]);
+    // Joined with its own kind the look is chosen by the neighbours: east only is the third column, west only the first of a lower row.
+    await new Select(await browser.find("[aria-label='Joins its edges']")).selectByVisibleText("Joins its own kind");
+    await drag([5, 5], [6, 5]);
+    await untilColour(5, 5, [0, 0, 200]);
+    await untilColour(3, 3, [200, 0, 0]);
+    await drag([5, 4]);
+    await untilColour(5, 5, [200, 200, 0]);
+    await saved();
+    expect(await seriousFindings(browser)).toEqual([]);
+    await browser.driver.navigate().refresh();
+    await browser.find(".swatches [role=option]");
+    await untilColour(5, 5, [200, 200, 0]);
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
 });

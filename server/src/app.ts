@@ -12,6 +12,7 @@ import { bundleBody, importRoutes } from "./http/imports.ts";
 import { openApi } from "./http/openapi.ts";
 import type { Route } from "./http/route.ts";
 import { routerOf } from "./http/route.ts";
+import { pngBody, sheetRoutes } from "./http/sheets.ts";
 import { worldRoutes } from "./http/worlds.ts";
 import { Imports } from "./services/imports.ts";
 import { Outcomes } from "./services/outcomes.ts";
@@ -51,7 +52,7 @@ export function createApp({ db, logger, webFolder, hosts }: Dependencies): Expre
   );
   app.use(guard(hosts));
   app.use("/api", express.json({ limit: "40mb" }));
-  app.use("/api", bundleBody);
+  app.use("/api", bundleBody, pngBody);
   app.use("/api", routerOf(apiRoutes(db)));
   app.use("/api", (req) => {
     throw new NotFoundError("address", `/api${req.path}`);
@@ -64,7 +65,7 @@ export function createApp({ db, logger, webFolder, hosts }: Dependencies): Expre
 /** Every operation of the API. */
 export function apiRoutes(db: Knex): Route[] {
   const shelf = new Shelf(db);
-  const routes = [healthRoute(db), ...worldRoutes(shelf, new Outcomes(db, shelf)), ...importRoutes(new Imports(shelf)), ...deletedWorldRoutes(shelf)];
+  const routes = [healthRoute(db), ...worldRoutes(shelf, new Outcomes(db, shelf)), ...sheetRoutes(shelf), ...importRoutes(new Imports(shelf)), ...deletedWorldRoutes(shelf)];
   routes.push(documentRoute(routes));
   return routes;
 }

@@ -4,6 +4,7 @@ import fc from "fast-check";
 import { strToU8, unzipSync, zipSync } from "fflate";
 import type { Zippable } from "fflate";
 import { fromPlain, invert, readLog, toPlain, writeWorld } from "@keen-pebble/core";
+import { writePng } from "@keen-pebble/core/reading";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { DeletedWorlds, Imported, WorldList, WorldOutcomes, WorldRevision } from "./api.ts";
@@ -119,6 +120,20 @@ it("a copy has an id, a name and logs of its own; a deleted world can be put bac
   await bringIn({ world: worldFile(id) });
   await api().post(`/api/deleted-worlds/${key}/restore`).expect(409);
   await api().post("/api/deleted-worlds/x/restore").expect(400);
+});
+
+it("a sheet's picture is stored and given back; what is no PNG is refused", async () => {
+  const id = newId();
+  await bringIn({ world: worldFile(id) });
+  const put = (file: string, bytes: Buffer) => api().put(`/api/worlds/${id}/sheets/${file}`).set("Content-Type", "image/png").send(bytes);
+  const picture = Buffer.from(writePng({ width: 2, height: 1, rgba: Uint8Array.from([1, 2, 3, 255, 4, 5, 6, 255]) }));
+  await put("cistern.png", picture).expect(200, { file: "cistern.png", width: 2, height: 1 });
+  expect((await bytesOf(`/api/worlds/${id}/sheets/cistern.png`)).equals(picture)).toBe(true);
+  await put("cistern.png", picture.subarray(0, 40)).expect(422, /cistern.png is refused: is a broken PNG/);
+  await put("cistern.png", Buffer.from("GIF89a")).expect(422, /is no PNG/);
+  await put("..png", picture).expect(400);
+  await api().get(`/api/worlds/${id}/sheets/gone.png`).expect(404);
+  await api().put("/api/worlds/nowhere/sheets/a.png").set("Content-Type", "image/png").send(picture).expect(404);
 });
 
 describe("bundles", () => {

@@ -26,6 +26,7 @@ const step = (kind: string, properties: Record<string, Schema>): Schema => objec
 /** Everything that goes over the network as JSON, by name; the types of the same names stand in `api.ts`. */
 export const SCHEMAS = {
   Id: { type: "string", pattern: "^[a-z0-9-]{1,40}$" },
+  FileName: { type: "string", pattern: "^[A-Za-z0-9][A-Za-z0-9._-]{0,75}\\.png$" },
   Step: {
     description: "One change of a world and its logs. It carries what was there and what shall be there.",
     oneOf: [
@@ -50,6 +51,7 @@ export const SCHEMAS = {
   NewWorld: object({ id: ref("Id"), ...stored }),
   DeletedWorld: object({ key: whole(1), id: ref("Id"), name: text, deletedAt: moment }),
   DeletedWorlds: object({ worlds: list(ref("DeletedWorld")) }),
+  StoredSheet: object({ file: ref("FileName"), width: whole(1), height: whole(1) }),
   Restored: object({ id: ref("Id") }),
   Health: object({ ok: { const: true } }),
   Problem: object({ type: text, title: text, status: whole(400, 599), detail: text, code: text, data: anything }, ["data"], { description: "RFC 9457" }),

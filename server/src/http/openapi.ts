@@ -30,13 +30,13 @@ function operation({ path, summary, body, status, answer, problems }: Route): Sc
     name,
     in: "path",
     required: true,
-    schema: name === "key" ? { type: "integer", minimum: 1 } : { $ref: "#/components/schemas/Id" },
+    schema: name === "key" ? { type: "integer", minimum: 1 } : { $ref: `#/components/schemas/${name === "file" ? "FileName" : "Id"}` },
   }));
   const answers = [400, 403, ...problems, 500, 503].sort((a, b) => a - b);
   return {
     summary,
     ...(parameters.length === 0 ? {} : { parameters }),
-    ...(body === undefined ? {} : { requestBody: { required: true, content: content({ json: body.schema }, body.media) } }),
+    ...(body === undefined ? {} : { requestBody: { required: true, content: { ...(body.schema === undefined ? {} : content({ json: body.schema })), ...mediaOf(body.media ?? []) } } }),
     responses: {
       [status]: { description: "Done", ...(answer === "nothing" ? {} : { content: content(answer) }) },
       ...Object.fromEntries(answers.map((code) => [code, { description: PROBLEMS[code]!, content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } } }])),
@@ -44,7 +44,10 @@ function operation({ path, summary, body, status, answer, problems }: Route): Sc
   };
 }
 
-function content(answer: Exclude<Answer, "nothing">, more: readonly string[] = []): Schema {
-  const first = "json" in answer ? { "application/json": { schema: { $ref: `#/components/schemas/${answer.json}` } } } : { [answer.media]: {} };
-  return { ...first, ...Object.fromEntries(more.map((media) => [media, {}])) };
+function content(answer: Exclude<Answer, "nothing">): Schema {
+  return "json" in answer ? { "application/json": { schema: { $ref: `#/components/schemas/${answer.json}` } } } : mediaOf([answer.media]);
+}
+
+function mediaOf(media: readonly string[]): Schema {
+  return Object.fromEntries(media.map((each) => [each, {}]));
 }

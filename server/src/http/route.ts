@@ -7,12 +7,12 @@ export type Answer = { readonly json: SchemaName } | { readonly media: string } 
 
 /** One operation of the API: what the OpenAPI document says of it, and what it does. */
 export interface Route {
-  readonly method: "get" | "post" | "delete";
+  readonly method: "get" | "post" | "put" | "delete";
   /** In OpenAPI's form below `/api`, such as `/worlds/{world}`. */
   readonly path: string;
   readonly summary: string;
   /** Its body: the name of its schema as JSON, and other media types that it takes. */
-  readonly body?: { readonly schema: SchemaName; readonly media?: readonly string[] };
+  readonly body?: { readonly schema?: SchemaName; readonly media?: readonly string[] };
   readonly status: number;
   readonly answer: Answer;
   /** Errors that it may answer with besides 400, 403, 500 and 503. */

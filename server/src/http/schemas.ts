@@ -58,6 +58,9 @@ const step = Joi.alternatives().conditional(".kind", {
 /** `:world` and `:log` in addresses. */
 export const addressIds = Joi.object({ world: id.required(), log: id });
 
+/** `:world` and `:file` in addresses of sheets. */
+export const sheetAddress = Joi.object({ world: id.required(), file: Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9._-]{0,75}\.png$/).messages({ "string.pattern.base": "{{#label}} must be the name of a PNG: letters, digits, dots and dashes, ending in .png" }).required() });
+
 /** `:key` in addresses of deleted worlds. */
 export const deletedKey = Joi.object({ key: Joi.string().pattern(/^[1-9]\d{0,8}$/).messages({ "string.pattern.base": "{{#label}} must be a whole number" }).required() });
 

@@ -127,6 +127,20 @@ export class Shelf {
     return Object.fromEntries(sheets.map((sheet) => [sheet.file, sheet.png]));
   }
 
+  /** Stores the picture of a sheet; one of the same name is replaced. */
+  async putSheet(slug: string, file: string, png: Buffer): Promise<void> {
+    const row = await WorldRow.onShelf(this.db).findOne({ slug });
+    if (!row) throw new NotFoundError("world", slug);
+    await WorldRow.transaction(this.db, (trx) => putSheets(trx, row.id, { [file]: png }));
+  }
+
+  /** The picture of a sheet, or null. */
+  async sheet(slug: string, file: string): Promise<Buffer | null> {
+    const row = await WorldRow.onShelf(this.db).findOne({ slug });
+    if (!row) throw new NotFoundError("world", slug);
+    return (await SheetRow.query(this.db).findById([row.id, file]))?.png ?? null;
+  }
+
   /** All revisions of a world, the first one first, without their steps. */
   async revisions(row: WorldRow): Promise<Pick<RevisionRow, "number" | "summary" | "note" | "savedAt">[]> {
     return RevisionRow.query(this.db).select("number", "summary", "note", "savedAt").where("worldId", row.id).orderBy("number");

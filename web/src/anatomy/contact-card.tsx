@@ -52,7 +52,7 @@ function TestedRow({ cell, world }: { readonly cell: TestedCell; readonly world:
   const tile = cell.tile < 0 ? null : world.tiles[cell.tile];
   return (
     <li>
-      {tile ? <TileSwatch tiles={world.tiles} tileSize={world.tileSize} tile={cell.tile} size={16} /> : <span className="beyond" />}
+      {tile ? <TileSwatch source={world} tile={cell.tile} size={16} /> : <span className="beyond" />}
       <span className="mono">
         {cell.cx},{cell.cy}
       </span>

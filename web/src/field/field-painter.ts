@@ -5,6 +5,7 @@ import type { BenchState } from "../session/bench-store.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { preview } from "../session/painting.ts";
 import { projectStore } from "../session/project-store.ts";
+import { sheetStore } from "../session/sheets.ts";
 import { drawStop, drawTested } from "./draw-contact.ts";
 import { drawLegend, drawRulers } from "./draw-rulers.ts";
 import { drawSolid } from "./draw-solid.ts";
@@ -34,7 +35,7 @@ export class FieldPainter {
     const ask = (): void => this.ask();
     const sizes = new ResizeObserver(() => this.resize());
     sizes.observe(canvas);
-    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
+    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), sheetStore.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
     this.resize();
   }
 
@@ -113,7 +114,7 @@ export class FieldPainter {
     const bottom = top + room.height * size * zoom;
 
     this.picture ??= new RoomPicture(world);
-    this.picture.draw(c, world, room, zoom, left, top, this.width, this.height);
+    this.picture.draw(c, world, room, zoom, left, top, this.width, this.height, sheetStore.getState().images);
     c.strokeStyle = colours.lineStrong;
     c.lineWidth = 1;
     c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);

@@ -1,40 +1,57 @@
 import type { Room, World } from "@keen-pebble/core";
-import { ART_SIZE, TileArt, variantSeed } from "./tile-art.ts";
+import { joinMask, joinTables } from "@keen-pebble/core";
+import type { SheetImages } from "./tile-art.ts";
+import { TileArt, variantSeed } from "./tile-art.ts";
 
 /** Cells along a side of a chunk. */
 const CHUNK = 16;
 const MOST_CHUNKS = 400;
+const NO_IMAGES: SheetImages = new Map();
 
 interface Chunk {
   readonly canvas: OffscreenCanvas;
-  /** The cells that it shows, to notice what changed. */
-  readonly cells: Uint16Array;
+  /** What it shows in each cell, tile and joined neighbours, to notice what changed. */
+  readonly shown: Int32Array;
 }
 
 /** A room's picture in chunks that are drawn once and again only where a cell changed. */
 export class RoomPicture {
   private art: TileArt;
   private tiles: World["tiles"];
+  private sheets: World["sheets"];
+  private joins: ReturnType<typeof joinTables>;
   private readonly chunks = new Map<string, Chunk>();
 
-  constructor(world: World) {
+  constructor(
+    world: World,
+    private images: SheetImages = NO_IMAGES,
+  ) {
     this.tiles = world.tiles;
-    this.art = new TileArt(world.tiles, world.tileSize);
+    this.sheets = world.sheets;
+    this.art = new TileArt(world, images);
+    this.joins = joinTables(world.tiles);
+  }
+
+  /** Takes over what became of the tiles, the sheets and their pictures. */
+  private follow(world: World, images: SheetImages): void {
+    if (world.tiles === this.tiles && world.sheets === this.sheets && images === this.images) return;
+    this.tiles = world.tiles;
+    this.sheets = world.sheets;
+    this.images = images;
+    this.art = new TileArt(world, images);
+    this.joins = joinTables(world.tiles);
+    this.chunks.clear();
   }
 
   /** Draws the part of the room that is in sight: `zoom` screen px a world px, the room's corner at `left`, `top`. */
-  draw(c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, world: World, room: Room, zoom: number, left: number, top: number, width: number, height: number): void {
-    if (world.tiles !== this.tiles) {
-      this.tiles = world.tiles;
-      this.art = new TileArt(world.tiles, world.tileSize);
-      this.chunks.clear();
-    }
+  draw(c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, world: World, room: Room, zoom: number, left: number, top: number, width: number, height: number, images: SheetImages = this.images): void {
+    this.follow(world, images);
     const side = world.tileSize * zoom * CHUNK;
     const fromX = Math.max(0, Math.floor(-left / side));
     const fromY = Math.max(0, Math.floor(-top / side));
     const toX = Math.min(Math.ceil(room.width / CHUNK), Math.ceil((width - left) / side));
     const toY = Math.min(Math.ceil(room.height / CHUNK), Math.ceil((height - top) / side));
-    c.imageSmoothingEnabled = zoom * world.tileSize < ART_SIZE;
+    c.imageSmoothingEnabled = zoom * world.tileSize < this.art.size;
     for (let y = fromY; y < toY; y++) {
       for (let x = fromX; x < toX; x++) {
         const { canvas } = this.chunk(room, x, y);
@@ -55,8 +72,9 @@ export class RoomPicture {
     const width = Math.min(CHUNK, room.width - x * CHUNK);
     const height = Math.min(CHUNK, room.height - y * CHUNK);
     let chunk = this.chunks.get(key);
-    if (!chunk || chunk.cells.length !== width * height) {
-      chunk = { canvas: new OffscreenCanvas(width * ART_SIZE, height * ART_SIZE), cells: new Uint16Array(width * height).fill(0xffff) };
+    const { size } = this.art;
+    if (!chunk || chunk.shown.length !== width * height) {
+      chunk = { canvas: new OffscreenCanvas(width * size, height * size), shown: new Int32Array(width * height).fill(-1) };
     }
     // Least recently seen goes first.
     this.chunks.delete(key);
@@ -68,9 +86,13 @@ export class RoomPicture {
         const roomX = x * CHUNK + cx;
         const roomY = y * CHUNK + cy;
         const tile = room.cells[roomY * room.width + roomX]!;
-        if (chunk.cells[cy * width + cx] === tile) continue;
-        chunk.cells[cy * width + cx] = tile;
-        c.drawImage(this.art.picture(tile, variantSeed(roomX, roomY)), cx * ART_SIZE, cy * ART_SIZE);
+        const table = this.joins[tile] ?? null;
+        const mask = table === null ? -1 : joinMask(table, room.cells, room.width, room.height, roomX, roomY);
+        const shown = tile * 32 + mask + 1;
+        if (chunk.shown[cy * width + cx] === shown) continue;
+        chunk.shown[cy * width + cx] = shown;
+        c.clearRect(cx * size, cy * size, size, size);
+        c.drawImage(this.art.picture(tile, variantSeed(roomX, roomY), mask), cx * size, cy * size);
       }
     }
     return chunk;

@@ -1,8 +1,8 @@
-import type { Look, Pattern, Tile } from "@keen-pebble/core";
+import type { Look, Pattern, Shape, World } from "@keen-pebble/core";
 import { scatter, shade } from "./shades.ts";
 
-/** Tiles are drawn on a raster of 16 by 16 and scaled to the world's tile size without smoothing. */
-export const ART_SIZE = 16;
+/** Patterns are drawn on a raster of 16 by 16 and scaled without smoothing. */
+const ART_SIZE = 16;
 
 /** Each tile is drawn in this many variants, so that floors do not look ruled. */
 export const VARIANTS = 8;
@@ -114,20 +114,15 @@ const PAINT: Readonly<Record<Pattern, Paint>> = {
   },
 };
 
-function paintLook(c: Context, look: Look, seed: number): void {
-  if ("sheet" in look) {
-    // Sheets are not shown yet: a checked tile says that a picture belongs here.
-    rect(c, "#8f8672", 0, 0, 16, 16);
-    rect(c, "#a79d87", 0, 0, 8, 8);
-    rect(c, "#a79d87", 8, 8, 8, 8);
-  } else if (look.pattern) PAINT[look.pattern](c, look.fill, seed);
-  else rect(c, look.fill, 0, 0, 16, 16);
+function paintFill(c: Context, look: Extract<Look, { fill: string }>, seed: number): void {
+  if (look.pattern) PAINT[look.pattern](c, look.fill, seed);
+  else rect(c, look.fill, 0, 0, ART_SIZE, ART_SIZE);
 }
 
-/** A tile's look in the shape that it has; what is beside the shape lies in its shade. */
-function paintTile(c: Context, { look, shape }: Tile, tileSize: number, seed: number): void {
-  if (shape.kind === "full" || "sheet" in look) {
-    paintLook(c, look, seed);
+/** A look in the shape that its tile has; what is beside the shape lies in its shade. */
+function paintShape(c: Context, look: Extract<Look, { fill: string }>, shape: Shape, tileSize: number, seed: number): void {
+  if (shape.kind === "full") {
+    paintFill(c, look, seed);
     return;
   }
   rect(c, shade(look.fill, -0.45), 0, 0, ART_SIZE, ART_SIZE);
@@ -137,31 +132,68 @@ function paintTile(c: Context, { look, shape }: Tile, tileSize: number, seed: nu
   if (shape.kind === "boxes") for (const [x, y, w, h] of shape.boxes) c.rect(x * unit, y * unit, w * unit, h * unit);
   else shape.points.forEach(([x, y], i) => (i === 0 ? c.moveTo(x * unit, y * unit) : c.lineTo(x * unit, y * unit)));
   c.clip();
-  paintLook(c, look, seed);
+  paintFill(c, look, seed);
   c.restore();
 }
 
+/** A place of a sheet whose picture is not here: checks say that one belongs there. */
+function paintMissing(c: Context, size: number): void {
+  rect(c, "#8f8672", 0, 0, size, size);
+  rect(c, "#a79d87", 0, 0, size / 2, size / 2);
+  rect(c, "#a79d87", size / 2, size / 2, size / 2, size / 2);
+}
+
+/** Pictures of image sheets by their ids. */
+export type SheetImages = ReadonlyMap<string, ImageBitmap>;
+
+/** What pictures of tiles are made from. */
+export type ArtSource = Pick<World, "tiles" | "tileSize" | "sheets">;
+
 /** Pictures of a world's tiles, drawn once each. */
 export class TileArt {
+  /** Px of a picture's side: that of the sheets' tiles, so that they stay crisp at every zoom. */
+  readonly size: number;
   private readonly pictures = new Map<string, OffscreenCanvas>();
 
-  /** @param tileSize px of a cell's side, which shapes are measured in */
   constructor(
-    private readonly tiles: readonly Tile[],
-    private readonly tileSize: number,
-  ) {}
+    private readonly source: ArtSource,
+    private readonly images: SheetImages,
+  ) {
+    this.size = Math.max(ART_SIZE, ...source.sheets.map((sheet) => sheet.tile));
+  }
 
-  /** The picture of a tile, 16 by 16; `seed` picks the variant. */
-  picture(tile: number, seed: number): OffscreenCanvas {
+  /**
+   * The picture of a tile.
+   * @param seed picks the variant
+   * @param mask which neighbours it joins with, or -1 where it does not
+   */
+  picture(tile: number, seed: number, mask = -1): OffscreenCanvas {
     const variant = seed % VARIANTS;
-    const key = `${tile}/${variant}`;
+    const key = `${tile}/${variant}/${mask}`;
     const made = this.pictures.get(key);
     if (made) return made;
-    const canvas = new OffscreenCanvas(ART_SIZE, ART_SIZE);
-    const drawn = this.tiles[tile];
-    if (drawn) paintTile(canvas.getContext("2d")!, drawn, this.tileSize, variant);
+    const canvas = new OffscreenCanvas(this.size, this.size);
+    const drawn = this.source.tiles[tile];
+    if (drawn) this.paint(canvas.getContext("2d")!, mask >= 0 && drawn.joins ? drawn.joins.looks[mask]! : drawn.look, drawn.shape, variant);
     this.pictures.set(key, canvas);
     return canvas;
+  }
+
+  private paint(c: Context, look: Look, shape: Shape, seed: number): void {
+    c.imageSmoothingEnabled = false;
+    if ("fill" in look) {
+      c.scale(this.size / ART_SIZE, this.size / ART_SIZE);
+      paintShape(c, look, shape, this.source.tileSize, seed);
+      return;
+    }
+    const sheet = this.source.sheets.find((each) => each.id === look.sheet);
+    const image = this.images.get(look.sheet);
+    if (!sheet || !image) {
+      paintMissing(c, this.size);
+      return;
+    }
+    const at = (n: number): number => sheet.margin + n * (sheet.tile + sheet.spacing);
+    c.drawImage(image, at(look.at[0]), at(look.at[1]), sheet.tile, sheet.tile, 0, 0, this.size, this.size);
   }
 }
 

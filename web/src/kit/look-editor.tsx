@@ -1,82 +1,91 @@
-import type { Look, Pattern, Tile, World } from "@keen-pebble/core";
-import { PATTERNS } from "@keen-pebble/core";
-import { useRef } from "react";
+import type { Look, Tile, World } from "@keen-pebble/core";
+import { useRef, useState } from "react";
+import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
-import { endStroke } from "../session/project-store.ts";
+import { Icon } from "../look/icon.tsx";
+import { bringInSheet } from "../session/sheets.ts";
 import { changeChosen, setLook } from "../session/tiles.ts";
+import { LookFields } from "./look-fields.tsx";
+import { TileSwatch } from "./tile-swatch.tsx";
 
-/** How the chosen tiles look: a colour, a pattern over it, or a place in an image sheet; and what they join with. */
+const MASKS = Array.from({ length: 16 }, (_, mask) => mask);
+
+/** How the chosen tiles look, and how they join with their neighbours. */
 export function LookEditor({ world, tiles }: { readonly world: World; readonly tiles: readonly Tile[] }) {
   const [tile] = tiles as readonly [Tile];
-  const { look } = tile;
-  const kind = "sheet" in look ? "image" : look.pattern ? "pattern" : "colour";
-  const fill = "fill" in look ? look.fill : "#8d7f6f";
-  const stroke = useRef("");
-  const choose = (next: string): void => {
-    const sheet = world.sheets[0];
-    if (next === "colour") setLook({ fill });
-    else if (next === "pattern") setLook({ fill, pattern: "flagstone" });
-    else if (sheet) setLook({ sheet: sheet.id, at: [0, 0] });
-  };
+  const input = useRef<HTMLInputElement>(null);
   return (
     <section className="kit-part" aria-label="Look">
       <div className="row-line">
         <h3 className="grow">Look</h3>
-        <span className="quiet">{tile.joins === null ? "as it is" : `joins ${tile.joins.to}`}</span>
+        <Button variant="bare" className="text-button" title="A PNG that is cut into tiles" onClick={() => input.current!.click()}>
+          <Icon name="bringIn" /> sheet
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          className="visually-hidden"
+          tabIndex={-1}
+          aria-label="Image sheet"
+          accept=".png"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void bringInSheet(file);
+            event.target.value = "";
+          }}
+        />
       </div>
-      <div className="segments" role="radiogroup" aria-label="Kind of look">
-        {(["colour", "pattern", "image"] as const).map((each) => (
-          <button key={each} type="button" role="radio" aria-checked={kind === each} disabled={each === "image" && world.sheets.length === 0} title={each === "image" && world.sheets.length === 0 ? "This world has no image sheet" : undefined} onClick={() => kind !== each && choose(each)}>
-            {each === "colour" ? "Colour" : each === "pattern" ? "Pattern" : "Image"}
-          </button>
-        ))}
-      </div>
-      {"fill" in look && (
-        <div className="row-line">
-          <label className="labelled colour">
-            <span className="name">Colour</span>
-            <input
-              type="color"
-              aria-label="Colour"
-              value={look.fill}
-              onFocus={() => (stroke.current = crypto.randomUUID())}
-              onChange={(event) => setLook({ ...look, fill: event.target.value }, stroke.current)}
-              onBlur={endStroke}
-            />
-          </label>
-          {look.pattern && (
-            <Form.Select aria-label="Pattern" value={look.pattern} onChange={(event) => setLook({ fill: look.fill, pattern: event.target.value as Pattern })}>
-              {PATTERNS.map((pattern) => (
-                <option key={pattern} value={pattern}>
-                  {pattern}
-                </option>
-              ))}
-            </Form.Select>
-          )}
-        </div>
-      )}
-      {"sheet" in look && <SheetPlace world={world} look={look} />}
+      <LookFields world={world} look={tile.look} name="the look" onLook={setLook} />
+      <Joins world={world} tile={tile} />
     </section>
   );
 }
 
-function SheetPlace({ world, look }: { readonly world: World; readonly look: Extract<Look, { sheet: string }> }) {
-  const put = (at: readonly [number, number]): boolean => changeChosen((tile) => ({ ...tile, look: { ...look, at } }));
+/** Which neighbours a tile joins with, and its look for each of the sixteen ways in which they may stand. */
+function Joins({ world, tile }: { readonly world: World; readonly tile: Tile }) {
+  const [mask, setMask] = useState(0);
+  const { joins } = tile;
+  const number = world.tiles.indexOf(tile);
+  const choose = (to: string): void => {
+    changeChosen((each) => ({ ...each, joins: to === "" ? null : { to, looks: each.joins?.looks ?? MASKS.map((m) => lookFor(each.look, m)) } }));
+  };
+  const setJoined = (look: Look, stroke?: string): void => {
+    changeChosen((each) => (each.joins === null ? each : { ...each, joins: { ...each.joins, looks: each.joins.looks.map((old, m) => (m === mask ? look : old)) } }), stroke);
+  };
   return (
-    <div className="row-line">
-      <Form.Select aria-label="Sheet" value={look.sheet} onChange={(event) => setLook({ ...look, sheet: event.target.value })}>
-        {world.sheets.map((sheet) => (
-          <option key={sheet.id} value={sheet.id}>
-            {sheet.id}
+    <>
+      <Form.Select aria-label="Joins its edges" value={joins?.to ?? ""} onChange={(event) => choose(event.target.value)}>
+        <option value="">Joins nothing</option>
+        <option value="same">Joins its own kind</option>
+        {world.flags.map((flag) => (
+          <option key={flag} value={flag}>
+            Joins what is {flag}
           </option>
         ))}
       </Form.Select>
-      {([0, 1] as const).map((axis) => (
-        <label key={axis} className="labelled">
-          <span className="name">{axis === 0 ? "column" : "row"}</span>
-          <input type="number" min={0} max={4095} aria-label={axis === 0 ? "Column in the sheet" : "Row in the sheet"} value={look.at[axis]} onChange={(event) => /^\d{1,4}$/.test(event.target.value) && put(axis === 0 ? [Number(event.target.value), look.at[1]] : [look.at[0], Number(event.target.value)])} />
-        </label>
-      ))}
-    </div>
+      {joins && (
+        <>
+          <div className="joined" role="radiogroup" aria-label="Joined neighbours">
+            {MASKS.map((m) => (
+              <button key={m} type="button" role="radio" aria-checked={m === mask} aria-label={maskText(m)} title={maskText(m)} onClick={() => setMask(m)}>
+                <TileSwatch source={world} tile={number} size={24} mask={m} />
+              </button>
+            ))}
+          </div>
+          <p className="quiet facts">{maskText(mask)}</p>
+          <LookFields world={world} look={joins.looks[mask]!} name={maskText(mask)} onLook={setJoined} />
+        </>
+      )}
+    </>
   );
+}
+
+/** What a newly joined tile looks like: its own look, or in a sheet the sixteen places of a block of four by four. */
+function lookFor(look: Look, mask: number): Look {
+  return "sheet" in look ? { ...look, at: [look.at[0] + (mask % 4), look.at[1] + Math.floor(mask / 4)] } : look;
+}
+
+function maskText(mask: number): string {
+  const sides = ["north", "east", "south", "west"].filter((_, i) => mask & (1 << i));
+  return sides.length === 0 ? "joined nowhere" : `joined ${sides.join(", ")}`;
 }

@@ -52,7 +52,7 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
               title={each.name}
               onClick={(event) => chooseTile(each.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only")}
             >
-              <TileSwatch tiles={world.tiles} tileSize={world.tileSize} tile={i} size={32} />
+              <TileSwatch source={world} tile={i} size={32} />
               {each.flags.length > 0 && (
                 <span className="marks" aria-hidden="true">
                   {each.flags.slice(0, 4).map((flag) => (
@@ -90,7 +90,7 @@ function RemoveTiles({ world, chosen, used }: { readonly world: World; readonly 
         {world.tiles.map((tile, i) =>
           chosen.includes(tile.id) && tile.id !== empty ? null : (
             <Dropdown.Item key={tile.id} as="button" type="button" onClick={() => removeChosenTiles(tile.id)}>
-              <TileSwatch tiles={world.tiles} tileSize={world.tileSize} tile={i} size={16} /> {tile.name}
+              <TileSwatch source={world} tile={i} size={16} /> {tile.name}
             </Dropdown.Item>
           ),
         )}

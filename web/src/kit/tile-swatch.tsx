@@ -1,25 +1,26 @@
-import type { Tile } from "@keen-pebble/core";
 import { useEffect, useRef } from "react";
+import { useStore } from "zustand";
+import type { ArtSource, SheetImages } from "../field/tile-art.ts";
 import { TileArt } from "../field/tile-art.ts";
+import { sheetStore } from "../session/sheets.ts";
 
-const arts = new WeakMap<readonly Tile[], TileArt>();
+let known: { readonly source: ArtSource; readonly images: SheetImages; readonly art: TileArt } | null = null;
 
-function artOf(tiles: readonly Tile[], tileSize: number): TileArt {
-  const known = arts.get(tiles);
-  if (known) return known;
-  const made = new TileArt(tiles, tileSize);
-  arts.set(tiles, made);
-  return made;
+/** The art of the world that is shown: one for all swatches, made anew when tiles, sheets or their pictures change. */
+function artOf(source: ArtSource, images: SheetImages): TileArt {
+  if (known === null || known.source.tiles !== source.tiles || known.source.sheets !== source.sheets || known.images !== images) known = { source, images, art: new TileArt(source, images) };
+  return known.art;
 }
 
-/** A tile's picture, `size` screen px wide. */
-export function TileSwatch({ tiles, tileSize, tile, size }: { readonly tiles: readonly Tile[]; readonly tileSize: number; readonly tile: number; readonly size: number }) {
+/** A tile's picture, `size` screen px wide; `mask` picks a look of one that joins. */
+export function TileSwatch({ source, tile, size, mask = -1 }: { readonly source: ArtSource; readonly tile: number; readonly size: number; readonly mask?: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const images = useStore(sheetStore, (state) => state.images);
   useEffect(() => {
     const c = canvas.current!.getContext("2d")!;
     c.imageSmoothingEnabled = false;
     c.clearRect(0, 0, size, size);
-    c.drawImage(artOf(tiles, tileSize).picture(tile, 1), 0, 0, size, size);
-  }, [tiles, tileSize, tile, size]);
+    c.drawImage(artOf(source, images).picture(tile, 1, mask), 0, 0, size, size);
+  }, [source, tile, size, mask, images]);
   return <canvas ref={canvas} className="swatch" width={size} height={size} aria-hidden="true" />;
 }

@@ -68,3 +68,10 @@ export const sendBundle = (bundle: Blob): Promise<Imported> => ask("/imports", {
 export const worldFileAddress = (id: string): string => `/api${world(id, "/world.json")}`;
 export const bundleAddress = (id: string): string => `/api${world(id, "/bundle.zip")}`;
 export const logFileAddress = (id: string, log: string): string => `/api${world(id, `/logs/${encodeURIComponent(log)}`)}`;
+
+/** Where an image sheet of a world is. */
+export const sheetAddress = (id: string, file: string): string => `/api${world(id, `/sheets/${encodeURIComponent(file)}`)}`;
+
+/** Stores the picture of an image sheet. */
+export const putSheet = (id: string, file: string, png: Uint8Array): Promise<{ file: string }> =>
+  ask(world(id, `/sheets/${encodeURIComponent(file)}`), { method: "PUT", headers: { "content-type": "image/png" }, body: png.slice() });

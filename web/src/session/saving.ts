@@ -87,7 +87,11 @@ export class Saver {
 
   private flush(): void {
     if (this.busy || this.stopped) return;
-    if (this.sent === null && this.waiting.length === 0) return;
+    if (this.sent === null && this.waiting.length === 0) {
+      // What waited came to nothing.
+      this.tell("saved");
+      return;
+    }
     this.busy = true;
     void this.send().finally(() => {
       this.busy = false;

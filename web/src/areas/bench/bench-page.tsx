@@ -14,6 +14,7 @@ import { benchStore } from "../../session/bench-store.ts";
 import { BENCH } from "../../session/commands.ts";
 import { useBench, useCommandKeys, useProject } from "../../session/hooks.ts";
 import { closeProject, notice, openProject, projectStore } from "../../session/project-store.ts";
+import { followSheets } from "../../session/sheets.ts";
 import { endWalk } from "../../session/walk.ts";
 import { StatusLine } from "./status-line.tsx";
 import "./bench.css";
@@ -76,11 +77,11 @@ function BenchNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stop = startBench();
+    const stops = [startBench(), followSheets()];
     void openProject(worldId);
     return () => {
       endWalk();
-      stop();
+      for (const stop of stops) stop();
       closeProject();
     };
   }, [worldId]);

@@ -3,6 +3,7 @@ import { fromPlain } from "@keen-pebble/core";
 import type { LogOutcome } from "@keen-pebble/server/api";
 import { logOrder, logTitle } from "../../logs/log-title.ts";
 import { openWorld, worldOutcomes } from "../../session/api-client.ts";
+import { sheetImages } from "../../session/sheets.ts";
 import { SimulationClient } from "../../session/simulation-client.ts";
 
 /** A log as its card shows it. */
@@ -16,6 +17,7 @@ export interface LookedLog extends LogOutcome {
 export interface Looked {
   readonly revision: number;
   readonly project: Project;
+  readonly images: ReadonlyMap<string, ImageBitmap>;
   readonly logs: readonly LookedLog[];
   /** The run that is drawn: of the first log that does not hold, else of the longest one. */
   readonly path: { readonly rows: TraceRows; readonly frame: number; readonly fails: boolean } | null;
@@ -34,7 +36,7 @@ export async function lookAt(id: string): Promise<Looked | null> {
       return outcome ? [{ ...outcome, title: logTitle(project.logs[log]!, log), first: firstToFail(outcome.checks) }] : [];
     });
     const names = [...project.world.rooms.map((room) => room.name), ...logs.map((log) => log.title)].join(" ");
-    return { revision: opened.revision, project, logs, path: await pathOf(project, logs), names };
+    return { revision: opened.revision, project, images: await sheetImages(project.world), logs, path: await pathOf(project, logs), names };
   } catch {
     // The card then shows what the list told.
     return null;

@@ -21,7 +21,7 @@ export function Miniature({ looked }: { readonly looked: Looked | null }) {
   return <canvas ref={canvas} className="miniature" width={500} height={320} aria-hidden="true" />;
 }
 
-function draw(canvas: HTMLCanvasElement, { project: { world }, path }: Looked): void {
+function draw(canvas: HTMLCanvasElement, { project: { world }, images, path }: Looked): void {
   const { width, height } = canvas;
   const c = canvas.getContext("2d")!;
   c.clearRect(0, 0, width, height);
@@ -33,7 +33,7 @@ function draw(canvas: HTMLCanvasElement, { project: { world }, path }: Looked): 
   const fitting = Math.min((width - 2 * MARGIN) / across, (height - 2 * MARGIN) / down, 3);
   const zoom = fitting >= 1 ? Math.floor(fitting) : fitting;
   const at = (place: Place) => ({ zoom, left: Math.round((width - across * zoom) / 2 + (place.x - left) * zoom), top: Math.round((height - down * zoom) / 2 + (place.y - top) * zoom) });
-  const picture = new RoomPicture(world);
+  const picture = new RoomPicture(world, images);
   places.forEach((place, i) => {
     const spot = at(place);
     picture.draw(c, world, world.rooms[i]!, zoom, spot.left, spot.top, width, height);

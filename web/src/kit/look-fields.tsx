@@ -1,0 +1,63 @@
+import type { Look, Pattern, World } from "@keen-pebble/core";
+import { PATTERNS } from "@keen-pebble/core";
+import { useRef } from "react";
+import Form from "react-bootstrap/Form";
+import { endStroke } from "../session/project-store.ts";
+import { SheetPlace } from "./sheet-place.tsx";
+
+interface Props {
+  readonly world: World;
+  readonly look: Look;
+  readonly name: string;
+  /** A row of changes in one stroke is undone as one. */
+  readonly onLook: (look: Look, stroke?: string) => void;
+}
+
+/** One look: a colour, a pattern over it, or a place in an image sheet. */
+export function LookFields({ world, look, name, onLook }: Props) {
+  const kind = "sheet" in look ? "image" : look.pattern ? "pattern" : "colour";
+  const fill = "fill" in look ? look.fill : "#8d7f6f";
+  const stroke = useRef("");
+  const choose = (next: string): void => {
+    const sheet = world.sheets[0];
+    if (next === "colour") onLook({ fill });
+    else if (next === "pattern") onLook({ fill, pattern: "flagstone" });
+    else if (sheet) onLook({ sheet: sheet.id, at: [0, 0] });
+  };
+  return (
+    <>
+      <div className="segments" role="radiogroup" aria-label={`Kind of ${name}`}>
+        {(["colour", "pattern", "image"] as const).map((each) => (
+          <button key={each} type="button" role="radio" aria-checked={kind === each} disabled={each === "image" && world.sheets.length === 0} title={each === "image" && world.sheets.length === 0 ? "Bring in an image sheet first" : undefined} onClick={() => kind !== each && choose(each)}>
+            {each === "colour" ? "Colour" : each === "pattern" ? "Pattern" : "Image"}
+          </button>
+        ))}
+      </div>
+      {"fill" in look && (
+        <div className="row-line">
+          <label className="labelled colour grow">
+            <span className="name">Colour</span>
+            <input
+              type="color"
+              aria-label={`Colour of ${name}`}
+              value={look.fill}
+              onFocus={() => (stroke.current = crypto.randomUUID())}
+              onChange={(event) => onLook({ ...look, fill: event.target.value }, stroke.current)}
+              onBlur={endStroke}
+            />
+          </label>
+          {look.pattern && (
+            <Form.Select aria-label={`Pattern of ${name}`} value={look.pattern} onChange={(event) => onLook({ fill: look.fill, pattern: event.target.value as Pattern })}>
+              {PATTERNS.map((pattern) => (
+                <option key={pattern} value={pattern}>
+                  {pattern}
+                </option>
+              ))}
+            </Form.Select>
+          )}
+        </div>
+      )}
+      {"sheet" in look && <SheetPlace world={world} look={look} onLook={onLook} />}
+    </>
+  );
+}
