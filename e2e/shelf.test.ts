@@ -86,7 +86,29 @@ it("files come in by button and by drop: a world, its logs, a changed file as on
   await drop(".shelf-head", { "stand.inputs": "keen-pebble-inputs 1\n---\n4 .\n" });
   await browser.untilText(".notice", (text) => text.includes("the logs name no world; choose the one that they belong to"));
   await drop(".shelf-head", { "notes.txt": "?" });
-  await browser.untilText(".notice", (text) => text.includes("notes.txt is none of"));
+  await browser.untilText(".notice", (text) => text.includes('notes.txt: row 1, column 1: nothing explains "?"'));
+});
+
+it("a room typed, or out of a text, a table or a picture, makes a world; names are shown as they are", async () => {
+  await browser.driver.get(started.address);
+  await shelf("Saltglass Cistern");
+  const odd = "<img src=x onerror=alert(1)>";
+  await (await browser.find("[aria-label='Name of the new world']")).sendKeys(odd);
+  const area = await browser.find(".type-room textarea");
+  await area.sendKeys(Key.chord(Key.CONTROL, "a"), "#####\n#.@.#\n#####");
+  await browser.untilText(".type-room", (text) => text.includes('2:3 nothing explains "@"'));
+  await area.sendKeys("\n\n@ = tile grate flags=rail");
+  await browser.untilText(".type-room", (text) => text.includes("5 x 3, start 0,0"));
+  await (await browser.find(".type-room .btn")).click();
+  await shelf(`${odd}1 room, no logs, revision 1`);
+  await drop(".shelf-head", { "deep-well.room.txt": "###\n#S#\n###\n\nS = start on floor", "grid.csv": "0,1\n1,2\n" });
+  await shelf("Deep well1 room", "Grid1 room");
+  expect((await started.api<{ world: { tiles: unknown[]; rooms: { width: number }[] } }>("/worlds/grid")).world).toMatchObject({ tiles: { length: 3 }, rooms: [{ width: 2 }] });
+  await press(`Rename ${odd}`);
+  await (await browser.find(".naming")).sendKeys(Key.chord(Key.CONTROL, "a"), "Basin", Key.ENTER);
+  await shelf("Basin1 room");
+  expect(await browser.driver.findElements(By.css("img"))).toEqual([]);
+  expect(await seriousFindings(browser)).toEqual([]);
 });
 
 it("a world is renamed, copied and taken off the shelf, each with undo, by keyboard too", async () => {

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import { Key } from "selenium-webdriver";
 import { say } from "../scripts/speed/measure.mjs";
+import { worldOf } from "../scripts/speed/worlds.mjs";
 import { BenchDriver } from "./bench-driver.ts";
 import { Browser } from "./browser.ts";
 import { Started } from "./started.ts";
@@ -67,6 +68,44 @@ try {
     const { median, best, spread } = middle(gaps);
     say(`between two pictures while ${what}`, size, median, "ms", spread, best);
   }
+
+  // A stroke across a room of 512 by 512, from the pointer's move to the picture and to the acknowledgement.
+  await started.api("/imports", { world: JSON.stringify({ ...worldOf(512, 512), id: "large" }) });
+  await browser.driver.get(`${started.address}/w/large/bench`);
+  await browser.find(".swatches [role=option]");
+  await browser.untilText(".saving", (text) => text === "saved, revision 1");
+  await bench.tile("wall");
+  const strokes: { picture: number; saved: number }[] = [];
+  for (let i = 0; i < 9; i++) {
+    strokes.push(
+      await browser.driver.executeAsyncScript<{ picture: number; saved: number }>(
+        `const done = arguments[1];
+         const canvas = document.querySelector(".field-canvas");
+         const box = canvas.getBoundingClientRect();
+         const at = (x, y) => ({ bubbles: true, button: 0, buttons: 1, pointerId: 1, clientX: box.left + box.width * x, clientY: box.top + box.height * y });
+         canvas.setPointerCapture = () => undefined;
+         const y = 0.2 + arguments[0] * 0.06;
+         canvas.dispatchEvent(new PointerEvent("pointerdown", at(0.25, y)));
+         requestAnimationFrame(() => {
+           const began = performance.now();
+           canvas.dispatchEvent(new PointerEvent("pointermove", at(0.75, y)));
+           canvas.dispatchEvent(new PointerEvent("pointerup", at(0.75, y)));
+           requestAnimationFrame(() => requestAnimationFrame(() => {
+             const picture = performance.now() - began;
+             const saving = document.querySelector(".saving");
+             const look = () => (saving.textContent.startsWith("saved") ? done({ picture, saved: performance.now() - began }) : setTimeout(look, 5));
+             setTimeout(look, 50);
+           }));
+         });`,
+        i,
+      ),
+    );
+  }
+  const large = "a line across 512x512";
+  const picture = middle(strokes.map((stroke) => stroke.picture));
+  say("from a stroke to the second picture after it", large, picture.median, "ms", picture.spread, picture.best);
+  const kept = middle(strokes.map((stroke) => stroke.saved));
+  say("from a stroke to its acknowledgement", large, kept.median, "ms", kept.spread, kept.best);
 } finally {
   await browser.close();
   await started.stop();

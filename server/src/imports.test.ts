@@ -9,6 +9,7 @@ import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { DeletedWorlds, Imported, WorldList, WorldOutcomes, WorldRevision } from "./api.ts";
 import { OutcomeRow } from "./models/outcome-row.ts";
+import { WorldRow } from "./models/world-row.ts";
 import type { TestApplication } from "./test-support/application.ts";
 import { testApplication } from "./test-support/application.ts";
 
@@ -120,6 +121,10 @@ it("a copy has an id, a name and logs of its own; a deleted world can be put bac
   await bringIn({ world: worldFile(id) });
   await api().post(`/api/deleted-worlds/${key}/restore`).expect(409);
   await api().post("/api/deleted-worlds/x/restore").expect(400);
+  await WorldRow.query(test.db).findById(key).patch({ deletedAt: new Date(Date.now() - 29 * 86_400_000) });
+  expect(((await api().get("/api/deleted-worlds").expect(200)).body as DeletedWorlds).worlds.map((world) => world.key)).toContain(key);
+  await WorldRow.query(test.db).findById(key).patch({ deletedAt: new Date(Date.now() - 31 * 86_400_000) });
+  expect(((await api().get("/api/deleted-worlds").expect(200)).body as DeletedWorlds).worlds.map((world) => world.key)).not.toContain(key);
 });
 
 it("a sheet's picture is stored and given back; what is no PNG is refused", async () => {

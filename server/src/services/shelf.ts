@@ -14,6 +14,9 @@ import { contentHash } from "./content-hash.ts";
 import { Projects, SNAPSHOT_EVERY, toSnapshot } from "./projects.ts";
 import { IdTakenError, NotFoundError, StaleBaseError } from "./service-errors.ts";
 
+/** For so many days a world that was taken off the shelf can be put back. */
+const KEPT_DAYS = 30;
+
 /** Worlds, their revisions and their logs: everything that is stored goes through here (architecture.md, flow 4). */
 export class Shelf {
   private readonly projects = new Projects();
@@ -155,8 +158,9 @@ export class Shelf {
     return { key: row.id, id: slug, name: row.name, deletedAt: deletedAt.toISOString() };
   }
 
-  /** Worlds that were taken off the shelf, the last one first. */
+  /** Worlds that were taken off the shelf, the last one first; those that lie there for too long go for good. */
   async deleted(): Promise<DeletedWorld[]> {
+    await WorldRow.query(this.db).delete().where("deletedAt", "<", new Date(Date.now() - KEPT_DAYS * 86_400_000));
     const rows = await WorldRow.query(this.db).whereNotNull("deletedAt").orderBy("deletedAt", "desc");
     return rows.map((row) => ({ key: row.id, id: row.slug, name: row.name, deletedAt: row.deletedAt!.toISOString() }));
   }

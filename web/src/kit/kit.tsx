@@ -2,6 +2,8 @@ import type { World } from "@keen-pebble/core";
 import { tileUses } from "@keen-pebble/core";
 import { useMemo, useState } from "react";
 import { useBench, useProject } from "../session/hooks.ts";
+import { readRoomFile } from "../session/rooms.ts";
+import { bringInSheet } from "../session/sheets.ts";
 import { FlagList } from "./flag-list.tsx";
 import { LookEditor } from "./look-editor.tsx";
 import { RoomPanel } from "./room-panel.tsx";
@@ -19,7 +21,17 @@ export function Kit() {
   const [tab, setTab] = useState<(typeof TABS)[number]>("tiles");
   if (world === null) return null;
   return (
-    <aside className="kit" aria-label="Kit">
+    <aside
+      className="kit"
+      aria-label="Kit"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        const [file] = event.dataTransfer.files;
+        if (!file || walking) return;
+        void (tab === "tiles" ? bringInSheet(file) : readRoomFile(file));
+      }}
+    >
       <div className="kit-head" role="tablist" aria-label="Kit">
         {TABS.map((each) => (
           <button key={each} type="button" role="tab" aria-selected={tab === each} aria-controls="kit-body" onClick={() => setTab(each)}>

@@ -10,8 +10,11 @@ export const SIZES = { cells: [1, 512], tileSize: [4, 128] } as const;
 /** What a typed room is read as: a world with that room, or what is not in order. */
 export type TypedWorld = { readonly world: World } | TypedRoom;
 
-/** An example to type on. */
-export const TYPED_EXAMPLE = `############
+/** Rooms to begin with and to type on. */
+export const TEMPLATES: readonly { readonly name: string; readonly text: string }[] = [
+  {
+    name: "Round a pillar",
+    text: `############
 #..........#
 #.S........#
 #....##....#
@@ -20,7 +23,35 @@ export const TYPED_EXAMPLE = `############
 ############
 
 S = start on floor facing=down
-`;
+`,
+  },
+  {
+    name: "Two halls and a gap",
+    text: `###############
+#......#......#
+#.S....#......#
+#.............#
+#......#......#
+#......#......#
+###############
+
+S = start on floor facing=right
+`,
+  },
+  {
+    name: "Winding way",
+    text: `#############
+#S..#...#...#
+#.#.#.#.#.#.#
+#.#...#...#.#
+#.#########.#
+#...........#
+#############
+
+S = start on floor facing=down
+`,
+  },
+];
 
 /** Reads a typed room into a new world of its own. */
 export async function readTyped(text: string): Promise<TypedWorld> {

@@ -100,7 +100,7 @@ export function putBack({ key, id }: DeletedWorld): void {
 export function bringIn(files: readonly File[], into: string | null): void {
   void attempt(async () => {
     const told: string[] = [];
-    for (const parcel of await parcels(files, into)) {
+    for (const parcel of await parcels(files, into, (shelfStore.getState().worlds ?? []).map((world) => world.id))) {
       const imported = await sent(parcel);
       told.push(importedText(imported));
       if (imported.made === "world") done(comesAndGoes(imported.id));

@@ -2,7 +2,7 @@ import { useRef } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
 import { useShelf } from "../../session/hooks.ts";
-import { FILE_KINDS } from "../../session/shelf-files.ts";
+import { ENDINGS, FILE_KINDS } from "../../session/shelf-files.ts";
 import { bringIn } from "../../session/shelf-store.ts";
 import { MakeWorld } from "./make-world.tsx";
 
@@ -27,7 +27,7 @@ export function BringIn() {
             tabIndex={-1}
             aria-label="Files to bring in"
             multiple
-            accept=".json,.zip,.inputs,.csv"
+            accept={ENDINGS}
             onChange={(event) => {
               bringIn([...(event.target.files ?? [])], null);
               event.target.value = "";

@@ -1,10 +1,11 @@
 import type { World } from "@keen-pebble/core";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { useShelf } from "../../session/hooks.ts";
 import type { TypedWorld } from "../../session/make-world.ts";
-import { SIZES, TYPED_EXAMPLE, makeEmptyWorld, makeTypedWorld, readTyped } from "../../session/make-world.ts";
+import { SIZES, TEMPLATES, makeEmptyWorld, makeTypedWorld, readTyped } from "../../session/make-world.ts";
 
 /** Makes a world: by typing its first room, or an empty one. */
 export function MakeWorld() {
@@ -27,7 +28,7 @@ export function MakeWorld() {
 
 function TypeRoom({ name }: { readonly name: string }) {
   const busy = useShelf((state) => state.busy);
-  const [text, setText] = useState(TYPED_EXAMPLE);
+  const [text, setText] = useState(TEMPLATES[0]!.text);
   const [typed, setTyped] = useState<TypedWorld | null>(null);
   useEffect(() => {
     let wanted = true;
@@ -43,9 +44,20 @@ function TypeRoom({ name }: { readonly name: string }) {
   const room = world?.rooms[0];
   return (
     <section className="type-room" aria-label="Type a room">
-      <p>
-        <strong>Type a room</strong> <span className="quiet">a character is a cell</span>
-      </p>
+      <div className="row-line">
+        <strong>Type a room</strong>
+        <span className="quiet grow">a character is a cell</span>
+        <Form.Select aria-label="Begin with" className="template" value={TEMPLATES.find((each) => each.text === text)?.name ?? ""} onChange={(event) => setText(TEMPLATES.find((each) => each.name === event.target.value)?.text ?? text)}>
+          <option value="" disabled>
+            Begin with
+          </option>
+          {TEMPLATES.map((each) => (
+            <option key={each.name} value={each.name}>
+              {each.name}
+            </option>
+          ))}
+        </Form.Select>
+      </div>
       <textarea className="form-control mono" aria-label="Room as text" aria-invalid={first !== undefined} spellCheck={false} wrap="off" value={text} onChange={(event) => setText(event.target.value)} />
       <div className="typed-room">
         <TypedPicture world={world} />
