@@ -12,6 +12,9 @@ import { BenchDriver } from "./bench-driver.ts";
 import { Browser } from "./browser.ts";
 import { Started } from "./started.ts";
 
+const roomCells = async (id: string): Promise<{ tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] }> =>
+  (await started.api<{ world: { tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] } }>(`/worlds/${id}`)).world;
+
 /** A PNG whose tiles are of one colour each. */
 function sheetPng(width: number, height: number, colours: readonly (readonly [number, number, number])[], size = 16): Uint8Array {
   const data = new Uint8Array(width * height * 4);
@@ -204,6 +207,35 @@ it("an image sheet comes in, is cut, and is explained where it does not fit; til
     await browser.driver.navigate().refresh();
     await browser.find(".swatches [role=option]");
     await untilColour(5, 5, [200, 200, 0]);
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+});
+
+it("a room is read from a table and a picture, the picture's colours matched to tiles once", async () => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-room-"));
+  const read = async (name: string, bytes: Uint8Array | string): Promise<void> => {
+    writeFileSync(path.join(folder, name), bytes);
+    await (await browser.driver.findElement(By.css("[aria-label='Room file']"))).sendKeys(path.join(folder, name));
+  };
+  try {
+    await makeEmpty("Read");
+    await click(".kit-head [role=tab]:nth-child(2)");
+    await read("hall.csv", "1,2,2\n2,1,1\n");
+    await browser.untilText("[aria-label='Name and size']", (text) => text.includes("3 x 2"));
+    await read("bad.csv", "1,2\n1,9\n");
+    await browser.untilText(".notice", (text) => text.includes('bad.csv is refused: line 2, column 2: expected a tile number from 0 to 2, found "9". The room stays as it is.'));
+    await read("cells.png", sheetPng(4, 2, [[10, 20, 30], [200, 100, 0]], 2));
+    await browser.untilText(".modal", (text) => text.includes("Which tiles are these colours?") && text.includes("#0a141e4 cells"));
+    await new Select(await browser.find("[aria-label='Tile for #0a141e']")).selectByVisibleText("Wall");
+    expect(await seriousFindings(browser)).toEqual([]);
+    await click(".modal .btn-main");
+    await browser.untilText("[aria-label='Name and size']", (text) => text.includes("4 x 2"));
+    await saved();
+    const { tiles, rooms } = await roomCells("read");
+    expect(rooms[0]!.cells.map((tile) => tiles[tile]!.id)).toEqual(["wall", "wall", "colour-c86400", "colour-c86400", "wall", "wall", "colour-c86400", "colour-c86400"]);
+    await read("hall.room.txt", "##\n#x\n");
+    await browser.untilText(".notice", (text) => text.includes('hall.room.txt: row 2, column 2: nothing explains "x"'));
   } finally {
     rmSync(folder, { recursive: true });
   }

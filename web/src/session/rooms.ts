@@ -1,5 +1,6 @@
-import type { Growth, Project } from "@keen-pebble/core";
-import { addRoom, copyRoom, freeId, layRoom, nameOf, readRoomPixels, readRoomTable, removeRoom, renameRoom, resizeRoom, roomById } from "@keen-pebble/core";
+import type { ColourMatch, Growth, Pixels, Project } from "@keen-pebble/core";
+import { addRoom, coloursOf, copyRoom, freeId, layRoom, nameOf, pixelColours, readRoomPixels, readRoomTable, removeRoom, renameRoom, resizeRoom, roomById } from "@keen-pebble/core";
+import { createStore } from "zustand/vanilla";
 import { logIdFor } from "../logs/log-title.ts";
 import { chooseRoom } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
@@ -41,6 +42,28 @@ export function growRoom(growth: Partial<Growth>): void {
   if (!fits) notice("A room has 1 to 512 cells each way; it stays as it is.");
 }
 
+/** More colours than this are not asked for one by one. */
+const MOST_MATCHED = 64;
+
+/** A picture whose colours are to be matched to tiles before it is laid down. */
+export interface Matching {
+  readonly name: string;
+  readonly room: string;
+  readonly pixels: Pixels;
+  /** Colours that are no tile's own, the most frequent first. */
+  readonly colours: readonly { readonly colour: string; readonly cells: number }[];
+}
+
+export const matchStore = createStore<{ readonly matching: Matching | null }>(() => ({ matching: null }));
+
+/** Lays the picture down, its colours matched: a colour without a tile makes a new one. Null lets it go. */
+export function layMatched(matched: ColourMatch | null): void {
+  const { matching } = matchStore.getState();
+  matchStore.setState({ matching: null });
+  if (matching === null || matched === null) return;
+  changeWorld((w) => layRoom(w, matching.room, readRoomPixels(matching.pixels, w, matched, matching.name)));
+}
+
 /** Lays a table or a picture that was read into the shown room. */
 export async function readRoomFile(file: File): Promise<void> {
   const { room } = benchStore.getState();
@@ -48,7 +71,11 @@ export async function readRoomFile(file: File): Promise<void> {
     if (file.name.endsWith(".png")) {
       const { readPng } = await import("@keen-pebble/core/reading");
       const pixels = readPng(new Uint8Array(await file.arrayBuffer()), 512, file.name);
-      changeWorld((w) => layRoom(w, room, readRoomPixels(pixels, w, new Map(), file.name)));
+      const own = new Set(["", ...pixelColours(world().tiles)]);
+      const colours = coloursOf(pixels).filter(({ colour }) => !own.has(colour));
+      if (colours.length === 0) changeWorld((w) => layRoom(w, room, readRoomPixels(pixels, w, new Map(), file.name)));
+      else if (colours.length > MOST_MATCHED) notice(`${file.name} has ${colours.length} colours that are no tile's; a picture of one pixel a cell has few. The room stays as it is.`);
+      else matchStore.setState({ matching: { name: file.name, room, pixels, colours } });
     } else if (file.name.endsWith(".csv")) {
       const text = await file.text();
       changeWorld((w) => layRoom(w, room, readRoomTable(text, w, false, file.name)));

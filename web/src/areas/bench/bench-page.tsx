@@ -4,6 +4,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { Anatomy } from "../../anatomy/anatomy.tsx";
 import { Field } from "../../field/field.tsx";
 import { Kit } from "../../kit/kit.tsx";
+import { MatchColours } from "../../kit/match-colours.tsx";
 import { RoomText } from "../../kit/room-text.tsx";
 import { KeyHelp } from "../../look/key-help.tsx";
 import { Notice } from "../../look/notice.tsx";
@@ -63,6 +64,7 @@ export function BenchPage() {
       </main>
       <StatusLine />
       <LiveRegion />
+      <MatchColours />
       <KeyHelp area="Bench" commands={BENCH}>
         While walking: arrows or WASD walk, E or Space uses, Q is spare, Esc stops.
       </KeyHelp>

@@ -1,0 +1,61 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import Modal from "react-bootstrap/Modal";
+import { useStore } from "zustand";
+import { useProject } from "../session/hooks.ts";
+import type { Matching } from "../session/rooms.ts";
+import { layMatched, matchStore } from "../session/rooms.ts";
+
+/** Asks once which tile each colour of a picture stands for. */
+export function MatchColours() {
+  const matching = useStore(matchStore, (state) => state.matching);
+  return matching && <Match key={matching.name} matching={matching} />;
+}
+
+function Match({ matching }: { readonly matching: Matching }) {
+  const tiles = useProject((state) => state.project?.world.tiles ?? null);
+  const [matched, setMatched] = useState<ReadonlyMap<string, string>>(new Map());
+  const { width, height } = matching.pixels;
+  return (
+    <Modal show onHide={() => layMatched(null)} aria-labelledby="match-colours" centered animation={false}>
+      <Modal.Header closeButton>
+        <Modal.Title id="match-colours" as="h2">
+          Which tiles are these colours?
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p className="quiet">
+          {matching.name}: {width} x {height} cells. Colours that are tiles already are left out.
+        </p>
+        <ul className="match-colours">
+          {matching.colours.map(({ colour, cells }) => (
+            <li key={colour}>
+              <svg width="20" height="20" aria-hidden="true">
+                <rect width="20" height="20" rx="3" fill={colour} />
+              </svg>
+              <span className="mono">{colour}</span>
+              <span className="quiet">{cells} cells</span>
+              <Form.Select aria-label={`Tile for ${colour}`} value={matched.get(colour) ?? ""} onChange={(event) => setMatched(new Map([...matched, [colour, event.target.value]].filter(([, tile]) => tile !== "") as [string, string][]))}>
+                <option value="">A new tile</option>
+                {tiles?.map((tile) => (
+                  <option key={tile.id} value={tile.id}>
+                    {tile.name}
+                  </option>
+                ))}
+              </Form.Select>
+            </li>
+          ))}
+        </ul>
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="plain" onClick={() => layMatched(null)}>
+          Let it go
+        </Button>
+        <Button variant="main" onClick={() => layMatched(matched)}>
+          Lay it down
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}
