@@ -57,6 +57,12 @@ export class BenchDriver {
     await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
   }
 
+  /** Moves the pointer to a cell, as `drag` counts them. */
+  async point([x, y]: readonly [number, number]): Promise<void> {
+    const canvas = await this.browser.find(".field-canvas");
+    await this.browser.driver.actions().move({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 7.5) * 32), origin: canvas as unknown as Origin }).perform();
+  }
+
   /** Chooses a tile to paint with. */
   async tile(name: string): Promise<void> {
     await (await this.browser.find(`.swatches [title="${name}"]`)).click();

@@ -34,6 +34,20 @@ try {
   await take("bench-walking");
   await bench.key(Key.ESCAPE);
 
+  await open("log=round-the-basin&f=101");
+  await bench.ready();
+  await bench.tile("Coping");
+  await browser.driver.executeScript("document.querySelector('.text-button').click()");
+  for (const key of ["x", "]", "]"]) await bench.key(key);
+  await bench.point([13, 6]);
+  await take("bench-tiles");
+
+  await bench.key("x");
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(2)').click()");
+  await browser.driver.executeScript("[...document.querySelectorAll('.kit-body .btn')].find((b) => b.textContent.includes('Type this room')).click()");
+  await browser.find(".room-text textarea");
+  await take("bench-room-text");
+
   await browser.driver.get(started.address);
   await browser.untilText(".world-card", (text) => text.includes("15 hold"));
   await take("shelf");
