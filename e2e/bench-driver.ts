@@ -60,7 +60,7 @@ export class BenchDriver {
   /** Moves the pointer to a cell, as `drag` counts them. */
   async point([x, y]: readonly [number, number]): Promise<void> {
     const canvas = await this.browser.find(".field-canvas");
-    await this.browser.driver.actions().move({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 7.5) * 32), origin: canvas as unknown as Origin }).perform();
+    await this.browser.driver.actions().move({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 7.5) * 32), origin: canvas }).perform();
   }
 
   /** Chooses a tile to paint with. */
