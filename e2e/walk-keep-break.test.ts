@@ -138,11 +138,32 @@ it("a wrong world, room or log in the address, and a world that is not simulated
   await browser.untilText(".empty", (text) => text.includes("There is no world nowhere on the shelf."));
   await openBench("saltglass-cistern", "?room=attic&log=gone");
   await browser.untilText(".notice", (text) => text.includes("no room attic and no log gone"));
-  await bringIn("roaming", (text) => text.replace('"gait": "glide"', '"gait": "roam"'), { stand: "keen-pebble-inputs 1\n---\n5 .\n" });
-  await browser.driver.get(`${started.address}/w/roaming/bench`);
-  await browser.untilText(".lanes-empty", (text) => text.includes("not simulated yet: gait roam (rules main)"));
+  await bringIn("linked", (text) => text.replace('"east": { "kind": "wall" }', '"east": { "kind": "link", "room": "intake-hall", "offset": 0 }'), { stand: "keen-pebble-inputs 1\n---\n5 .\n" });
+  await browser.driver.get(`${started.address}/w/linked/bench`);
+  await browser.untilText(".lanes-empty", (text) => text.includes("not simulated yet: link to another room (room intake-hall, east side)"));
   await browser.driver.get(`${started.address}/somewhere`);
   await browser.untilText(".empty", (text) => text.includes("There is no such page."));
+});
+
+it("every gait walks the same log, each with its own settings in the anatomy", async () => {
+  await bringIn("gaits", (text) => text.replace('"laws": ["never outside"]', '"laws": []'), { up: "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n60 U\n30 .\n" });
+  await openBench("gaits", "?log=up&f=30");
+  const gait = async (name: string): Promise<void> => (await browser.find(`[aria-label=Gait] [title=${name}]`)).click();
+  const walkerAt = (y: number): Promise<string> => browser.untilText(".status", (text) => text.includes(`px 64,${y}`));
+  await gait("Hop");
+  await browser.untilText("[aria-label=Motion]", (text) => text.includes("Repeat after"));
+  await walkerAt(12 * 16 - 16 * 3);
+  await gait("Roam");
+  await browser.untilText("[aria-label=Motion]", (text) => text.includes("Speed x"));
+  await walkerAt(12 * 16 - 30);
+  await bench.number("Speed y", "1.5");
+  await walkerAt(12 * 16 - 45);
+  await browser.untilText("[aria-label=Contact]", (text) => text.includes("Response") && text.includes("Nudge"));
+  await gait("Drift");
+  await browser.untilText("[aria-label=Motion]", (text) => text.includes("Accel") && text.includes("Drag"));
+  expect(await seriousFindings(browser)).toEqual([]);
+  await bench.key(Key.CONTROL, "z");
+  await browser.untilText("[aria-label=Motion]", (text) => text.includes("Speed x"));
 });
 
 it("edits made while the database is stopped stay here, over a closed tab too, and go out when it is back", async () => {

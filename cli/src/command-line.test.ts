@@ -86,8 +86,8 @@ it("one clear line and exit 2 for files that are not there and options that do n
 });
 
 it("what is not simulated yet is refused by name", () => {
-  const roam = file("roam.world.json", readFileSync(path.join(root, demo), "utf8").replace('"gait": "glide"', '"gait": "roam"'));
-  expect(keenPebble("replay", roam, path.join(logs, "turn-in-time.inputs"))).toMatchObject({ status: 1, stdout: "", stderr: "keen-pebble: not simulated yet: gait roam (rules main)\n" });
+  const linked = file("linked.world.json", readFileSync(path.join(root, demo), "utf8").replace('"east": { "kind": "wall" }', '"east": { "kind": "link", "room": "intake-hall", "offset": 0 }'));
+  expect(keenPebble("replay", linked, path.join(logs, "turn-in-time.inputs"))).toMatchObject({ status: 1, stdout: "", stderr: "keen-pebble: not simulated yet: link to another room (room intake-hall, east side)\n" });
 });
 
 it("verify --junit writes a file that a JUnit parser reads: checks as cases, a log that cannot be read as an error", async () => {

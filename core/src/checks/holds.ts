@@ -31,6 +31,7 @@ export function compileWhat(c: Compiled, what: What): Holds {
     }
     case "aligned":
       if (what.strictly) return (s) => isOnGrid(t, s);
+      if (c.rules.gait === "roam" || c.rules.gait === "drift") return (s) => isOnGrid(t, s) || s.room !== s.rowRoom || s.x !== s.rowX || s.y !== s.rowY;
       return (s) => isOnGrid(t, s) || ((s.legX !== 0 || s.legY !== 0) && s.gone < t);
     case "still":
       return (s) => s.room === s.rowRoom && s.x === s.rowX && s.y === s.rowY;

@@ -26,10 +26,12 @@ export interface Account {
   /** The choices made in this frame, in order, each with its tested candidates. */
   readonly choices: TestedCandidate[][];
   /** The movement of the frame in pieces: units along each axis, and progress of the leg after it. */
+  /** What a free movement wanted and travelled along each axis, in units, and the cell that stopped it. */
+  free: { readonly wanted: readonly [number, number]; readonly travelled: readonly [number, number]; readonly slidOrNudged: boolean; readonly stop: { readonly cx: number; readonly cy: number } | null } | null;
   readonly advances: { readonly dx: number; readonly dy: number; readonly gone: number; readonly ended: boolean }[];
 }
 
 /** An account with nothing in it yet. */
 export function newAccount(): Account {
-  return { reverse: null, choices: [], advances: [] };
+  return { reverse: null, choices: [], free: null, advances: [] };
 }

@@ -7,8 +7,10 @@ import { DOWN, LEFT, RIGHT, UP } from "./keys.ts";
  * Expects `held`, `heldBefore` and `frame` of the state to be this frame's.
  */
 export function readIntent(rules: Rules, state: SimState): void {
-  // The same buttons say the same as in the frame before.
-  if (state.held === state.heldBefore) {
+  const { opposites, ways, prefer } = rules.input;
+  const tapping = rules.gait === "hop" && ways === 4;
+  // The same buttons say the same as in the frame before; only a tap counts for its own frame alone.
+  if (state.held === state.heldBefore && !tapping) {
     state.pressed = 0;
     return;
   }
@@ -16,7 +18,6 @@ export function readIntent(rules: Rules, state: SimState): void {
   state.pressed = pressed;
   for (let button = 0; button < 4; button++) if (pressed & (1 << button)) state.pressedAt[button] = state.frame;
 
-  const { opposites, ways, prefer } = rules.input;
   const horizontal = winningButton(state, 0, opposites);
   const vertical = winningButton(state, 2, opposites);
   state.rawX = horizontal < 0 ? 0 : horizontal === 0 ? -1 : 1;
@@ -26,6 +27,12 @@ export function readIntent(rules: Rules, state: SimState): void {
   state.secondX = 0;
   state.secondY = 0;
   if (ways === 8 || horizontal < 0 || vertical < 0) return;
+  if (tapping && oneOf(pressed, horizontal, vertical)) {
+    // A tap moves where it points, not where another key is held.
+    if (pressed & (1 << horizontal)) state.intentY = 0;
+    else state.intentX = 0;
+    return;
+  }
 
   const horizontalFirst =
     prefer === "latest" ? state.pressedAt[horizontal]! > state.pressedAt[vertical]! : prefer === "horizontal";
@@ -36,6 +43,10 @@ export function readIntent(rules: Rules, state: SimState): void {
     state.intentX = 0;
     state.secondX = state.rawX;
   }
+}
+
+function oneOf(pressed: number, a: number, b: number): boolean {
+  return (pressed & (1 << a)) !== 0 !== ((pressed & (1 << b)) !== 0);
 }
 
 /** Of the two buttons of an axis (`first` and the next one) the one that counts, or -1. Later of L, R, U, D wins ties. */

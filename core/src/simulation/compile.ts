@@ -19,7 +19,7 @@ import type { Compiled } from "./compiled.ts";
 export function compile(world: World, rulesId: string = world.activeRules): Compiled {
   const rules = rulesById(world, rulesId);
   if (!rules) throw new CoreError("no-such-rules", `this world has no rule set ${rulesId}; it has ${world.rules.map((r) => r.id).join(", ")}`, { rules: rulesId });
-  const missing = notSimulated(world, rules);
+  const missing = notSimulated(world);
   if (missing.length > 0) throw new NotSimulatedError(missing);
 
   const { shapes, solidByTile } = compileTiles(world, rules);
@@ -32,9 +32,28 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     shapes,
     body: compileBody(rules.walker.body),
     glide: { ...rules.glide, speed: unitsFromPx(rules.glide.speed) },
+    free: compileFree(rules),
     poseEvery,
     poseRound: poseEvery * rules.pose.images,
     restFacing: FACINGS.indexOf(rules.facing.rest),
+  };
+}
+
+function compileFree(rules: Rules): Compiled["free"] {
+  const { roam, drift } = rules;
+  const common = rules.gait === "drift" ? drift : roam;
+  return {
+    speedX: unitsFromPx(roam.speedX),
+    speedY: unitsFromPx(roam.speedY),
+    accel: unitsFromPx(drift.accel),
+    drag: drift.drag,
+    maxSpeed: unitsFromPx(drift.maxSpeed),
+    evenDiagonal: common.diagonal === "even",
+    response: common.response,
+    xFirst: common.axisOrder === "x-first",
+    aheadUnits: unitsFromPx(common.aheadPx),
+    nudgePx: common.nudge,
+    slide: common.slopes === "slide",
   };
 }
 
@@ -60,9 +79,8 @@ function compileTiles(world: World, rules: Rules): { shapes: (SolidShape | null)
 }
 
 /** What a world needs that is not simulated yet, each thing by name and place. */
-function notSimulated(world: World, rules: Rules): string[] {
+function notSimulated(world: World): string[] {
   const missing: string[] = [];
-  if (rules.gait !== "glide") missing.push(`gait ${rules.gait} (rules ${rules.id})`);
   for (const room of world.rooms) {
     for (const name of SIDES) {
       const side = room.edges[name];

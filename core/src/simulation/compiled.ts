@@ -1,5 +1,5 @@
 import type { Ground } from "../ground/free.ts";
-import type { Arrive, Rules, World } from "../world/world.ts";
+import type { Arrive, FreeMovement, Rules, World } from "../world/world.ts";
 
 /** A world under one rule set, made ready for `step`: numbers and typed arrays only where a frame looks. */
 export interface Compiled extends Ground {
@@ -14,6 +14,21 @@ export interface Compiled extends Ground {
     readonly keepGoing: boolean;
     readonly reverse: boolean;
     readonly cutCorners: boolean;
+  };
+  /** The settings of `roam` or `drift`, whichever is in use, in units. */
+  readonly free: {
+    readonly speedX: number;
+    readonly speedY: number;
+    readonly accel: number;
+    readonly drag: number;
+    readonly maxSpeed: number;
+    readonly evenDiagonal: boolean;
+    readonly response: FreeMovement["response"];
+    readonly xFirst: boolean;
+    readonly aheadUnits: number;
+    readonly nudgePx: number;
+    /** `slopes: "slide"`. */
+    readonly slide: boolean;
   };
   /** `pose.every` in what the counter counts: units or frames. */
   readonly poseEvery: number;

@@ -40,7 +40,9 @@ export interface Explanation {
   readonly arrivedAfter: number | null;
   readonly reverse: { readonly place: ExplainedPlace; readonly turned: boolean } | null;
   readonly choices: readonly (readonly { readonly source: string; readonly dx: number; readonly dy: number; readonly taken: boolean; readonly places: readonly ExplainedPlace[] }[])[];
-  /** The first cell that blocked the first candidate of a choice in which nothing was free, or null. */
+  /** What a free movement wanted and travelled along each axis, in units; null for the gaits of the grid. */
+  readonly free: Account["free"];
+  /** The first cell that blocked: of the first candidate of a choice in which nothing was free, or of a free movement; or null. */
   readonly stoppedBy: TestedCell | null;
   readonly bumping: boolean;
   readonly events: readonly string[];
@@ -65,7 +67,7 @@ export function explain(c: Compiled, state: SimState, held: number): Explanation
 
 /** Explains row 0, in which nothing has moved yet. */
 export function explainStart(c: Compiled, state: SimState): Explanation {
-  return { ...describe(c, state), from: [state.x, state.y], arrivedAfter: null, reverse: null, choices: [], stoppedBy: null };
+  return { ...describe(c, state), from: [state.x, state.y], arrivedAfter: null, reverse: null, choices: [], free: null, stoppedBy: null };
 }
 
 function describe(c: Compiled, s: SimState) {
@@ -97,12 +99,14 @@ function accountOf(c: Compiled, room: number, account: Account) {
     candidates.map(({ source, dx, dy, taken, places }) => ({ source, dx, dy, taken, places: places.map((place) => explainPlace(c, room, place)) })),
   );
   const failed = choices.find((candidates) => candidates.length > 0 && candidates.every((candidate) => !candidate.taken));
+  const stop = account.free?.stop ?? null;
   const ended = account.advances.find((advance) => advance.ended);
   return {
     arrivedAfter: ended ? ended.gone : null,
     reverse: account.reverse && { place: explainPlace(c, room, account.reverse.place), turned: account.reverse.turned },
     choices,
-    stoppedBy: failed?.[0]?.places.flatMap((place) => place.cells).find((cell) => cell.blocks) ?? null,
+    free: account.free,
+    stoppedBy: failed?.[0]?.places.flatMap((place) => place.cells).find((cell) => cell.blocks) ?? (stop ? { ...stop, tile: tileAt(c, room, stop.cx, stop.cy), blocks: true } : null),
   };
 }
 

@@ -87,6 +87,25 @@ export class SimState {
   bumping = false;
   bumpedBefore = false;
 
+  /** Raw intent of the frame before, and the frame at which hop's repeat timer began. */
+  rawBeforeX = 0;
+  rawBeforeY = 0;
+  repeatSince = 0;
+
+  /** Velocity of `drift`. */
+  vx = 0;
+  vy = 0;
+  /** Units travelled along each axis by a free movement of this frame, and whether slope or nudge moved the walker. */
+  travelledX = 0;
+  travelledY = 0;
+  slidOrNudged = false;
+  /** `undo-both` took the movement of this frame back. */
+  bothUndone = false;
+  /** A free movement was stopped in this frame, and by what stands in which cell. */
+  stopped = false;
+  stopCx = 0;
+  stopCy = 0;
+
   facing = 0;
   pose = 0;
   poseCounter = 0;

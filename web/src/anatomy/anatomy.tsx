@@ -86,11 +86,17 @@ function IntentCard({ rules, explanation }: CardProps) {
         </>
       }
     >
-      <div className="three">
-        <SettingField rules={rules} path="input.prefer" />
-        <SettingField rules={rules} path="glide.bufferFrames" />
-        <SettingField rules={rules} path="glide.slide" />
-      </div>
+      {rules.gait === "glide" ? (
+        <div className="three">
+          <SettingField rules={rules} path="input.prefer" />
+          <SettingField rules={rules} path="glide.bufferFrames" />
+          <SettingField rules={rules} path="glide.slide" />
+        </div>
+      ) : (
+        <div className="two">
+          <SettingField rules={rules} path="input.prefer" />
+        </div>
+      )}
     </StageCard>
   );
 }

@@ -1,5 +1,6 @@
 import type { Explanation, Rules, TestedCell, World } from "@keen-pebble/core";
 import { TileSwatch } from "../kit/tile-swatch.tsx";
+import { Settings } from "./settings.tsx";
 import { StageCard } from "./stage-card.tsx";
 
 interface Props {
@@ -36,6 +37,7 @@ export function ContactCard({ rules, explanation, world }: Props) {
           <dd>{body.flush}</dd>
         </div>
       </dl>
+      <Settings rules={rules} stage="contact" />
       {cells.length > 0 && (
         <ul className="tested">
           {cells.slice(0, MOST_SHOWN).map((cell) => (
@@ -74,5 +76,7 @@ function testedCells(explanation: Explanation | null): TestedCell[] {
       }
     }
   }
+  const { stoppedBy } = explanation ?? {};
+  if (stoppedBy && cells.size === 0) cells.set("", stoppedBy);
   return [...cells.values()];
 }

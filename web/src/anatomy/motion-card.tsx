@@ -1,7 +1,8 @@
-import type { Explanation, Rules } from "@keen-pebble/core";
+import type { Explanation, Gait, Rules } from "@keen-pebble/core";
 import { pxText, speedFitText, speedsThatDivide } from "@keen-pebble/core";
-import { changeSetting } from "../session/bench.ts";
+import { changeGait, changeSetting } from "../session/bench.ts";
 import { SettingField } from "./setting-field.tsx";
+import { Settings } from "./settings.tsx";
 import { StageCard } from "./stage-card.tsx";
 
 interface Props {
@@ -10,13 +11,36 @@ interface Props {
   readonly tileSize: number;
 }
 
-/** Gait, speed and the leg's progress; says which speeds divide the tile where this one does not. */
+const GAITS: readonly (readonly [Gait, string])[] = [
+  ["hop", "Hop"],
+  ["glide", "Glide"],
+  ["roam", "Roam"],
+  ["drift", "Drift"],
+];
+
+/** Gait and its settings, the leg's progress or the px travelled; says which speeds divide the tile where this one does not. */
 export function MotionCard({ rules, explanation, tileSize }: Props) {
+  const onGrid = rules.gait === "hop" || rules.gait === "glide";
+  return (
+    <StageCard name="Motion" idle={!(explanation?.moving ?? false)} value={onGrid ? <Progress explanation={explanation} tileSize={tileSize} /> : <Travelled explanation={explanation} />}>
+      <div className="segments gaits" role="radiogroup" aria-label="Gait">
+        {GAITS.map(([gait, name]) => (
+          <button key={gait} type="button" role="radio" title={name} aria-checked={rules.gait === gait} onClick={() => changeGait(rules.id, gait)}>
+            {name}
+          </button>
+        ))}
+      </div>
+      {rules.gait === "glide" ? <Glide rules={rules} tileSize={tileSize} /> : <Settings rules={rules} stage="motion" />}
+    </StageCard>
+  );
+}
+
+function Glide({ rules, tileSize }: Pick<Props, "rules" | "tileSize">) {
   const { speed, arrive } = rules.glide;
   const fit = speedFitText(tileSize, speed);
   const harmful = fit !== null && arrive !== "land";
   return (
-    <StageCard name="Motion" idle={!(explanation?.moving ?? false)} value={<Progress explanation={explanation} tileSize={tileSize} />}>
+    <>
       <div className="speed-row">
         <SettingField rules={rules} path="glide.speed" warn={harmful} />
         <SettingField rules={rules} path="glide.arrive" />
@@ -40,7 +64,21 @@ export function MotionCard({ rules, explanation, tileSize }: Props) {
         <SettingField rules={rules} path="glide.reverse" />
         <SettingField rules={rules} path="glide.cutCorners" />
       </div>
-    </StageCard>
+    </>
+  );
+}
+
+/** What a free movement travelled in the shown frame, of what it wanted, in px. */
+function Travelled({ explanation }: { readonly explanation: Explanation | null }) {
+  const free = explanation?.free;
+  if (!free) return null;
+  const short = free.wanted.some((wanted, i) => wanted !== free.travelled[i]);
+  const px = ([x, y]: readonly [number, number]): string => `${pxText(x)} ${pxText(y)}`;
+  return (
+    <>
+      <span className="mono">{px(free.travelled)} px</span>
+      {short && <span className="mono quiet">of {px(free.wanted)}</span>}
+    </>
   );
 }
 

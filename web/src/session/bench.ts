@@ -1,9 +1,9 @@
-import type { EditStep, InputLog, Project } from "@keen-pebble/core";
+import type { EditStep, Gait, InputLog, Project } from "@keen-pebble/core";
 import { ARRIVE, RefusedError, changesWorld, logHolds, readLog } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
 import type { Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
-import { edit, notice, onProject, projectStore, simulationClient } from "./project-store.ts";
+import { changeWorld, edit, notice, onProject, projectStore, simulationClient } from "./project-store.ts";
 
 let runAsked = 0;
 let explainBusy = false;
@@ -249,6 +249,11 @@ export function pointAt(pointer: { x: number; y: number } | null): void {
 export function changeSetting(rulesId: string, setting: string, before: number | string | boolean, after: number | string | boolean, stroke: string | null): boolean {
   if (before === after) return true;
   return edit({ kind: "change-rules", rules: rulesId, setting, before, after }, stroke);
+}
+
+/** Changes the way in which a rule set moves. */
+export function changeGait(rulesId: string, gait: Gait): void {
+  changeWorld((world) => ({ ...world, rules: world.rules.map((rules) => (rules.id === rulesId ? { ...rules, gait } : rules)) }));
 }
 
 /** Takes the selected log away; undo brings it back. */

@@ -1,0 +1,117 @@
+import { isFree } from "../ground/free.ts";
+import { ShapeVisitor, X, Y, visitShapes } from "../ground/sweep.ts";
+import { UNITS_PER_PX } from "../integers/units.ts";
+import type { Compiled } from "../simulation/compiled.ts";
+import type { SimState } from "../simulation/state.ts";
+import { blockedRanges, smallestShift } from "./shift.ts";
+
+/** Finds the first whole unit on the way at which a shape that counts is overlapped. */
+class FirstStop extends ShapeVisitor {
+  sign = 1;
+  /** That unit, 1 to the distance; one more than the distance where nothing is met. */
+  first = 0;
+  /** A polygon is among the shapes that are met there. */
+  meetsPoly = false;
+  stopCx = 0;
+  stopCy = 0;
+  private shapeFirst = Infinity;
+  private shapeInside = false;
+
+  begin(sign: number, distance: number): void {
+    this.sign = sign;
+    this.first = distance + 1;
+    this.meetsPoly = false;
+    this.shapeFirst = Infinity;
+    this.shapeInside = false;
+  }
+
+  visit(): void {
+    if (this.inside) this.shapeInside = true;
+    const { lo, hi } = this;
+    const at = this.sign > 0 ? (lo > 1 ? lo : 1) : hi < -1 ? -hi : 1;
+    if ((this.sign > 0 ? at <= hi : -at >= lo) && at < this.shapeFirst) this.shapeFirst = at;
+  }
+
+  override shapeDone(): void {
+    // Shapes that the body was in already do not count.
+    if (!this.shapeInside && this.shapeFirst <= this.first) {
+      if (this.shapeFirst < this.first) {
+        this.meetsPoly = false;
+        this.stopCx = this.cx;
+        this.stopCy = this.cy;
+      }
+      this.first = this.shapeFirst;
+      if (this.poly) this.meetsPoly = true;
+    }
+    this.shapeFirst = Infinity;
+    this.shapeInside = false;
+  }
+}
+
+const stop = new FirstStop();
+
+/** Travels along an axis as far as the body is free at every whole unit; gives the units travelled. */
+function travel(c: Compiled, s: SimState, axis: number, sign: number, distance: number): number {
+  stop.begin(sign, distance);
+  visitShapes(c, s.room, s.x, s.y, axis, sign < 0 ? -distance : 0, sign > 0 ? distance : 0, stop);
+  const gone = Math.min(distance, stop.first - 1);
+  shift(s, axis, sign * gone);
+  return gone;
+}
+
+/**
+ * `contact`: one axis of a movement, with what a slope does about the rest of it (semantics.md section 4.3).
+ * @returns units travelled along the axis
+ */
+export function contactAxis(c: Compiled, s: SimState, axis: number, displacement: number): number {
+  if (displacement === 0) return 0;
+  const sign = displacement < 0 ? -1 : 1;
+  const distance = displacement * sign;
+  let gone = travel(c, s, axis, sign, distance);
+  if (gone === distance) return gone;
+  s.stopCx = stop.stopCx;
+  s.stopCy = stop.stopCy;
+  s.stopped = true;
+  if (!c.free.slide || !stop.meetsPoly) return gone;
+  while (gone < distance) {
+    const step = Math.min(UNITS_PER_PX, distance - gone);
+    const other = axis === X ? Y : X;
+    const x = axis === X ? s.x + sign * step : s.x;
+    const y = axis === Y ? s.y + sign * step : s.y;
+    blockedRanges.begin();
+    visitShapes(c, s.room, x, y, other, -step, step, blockedRanges);
+    const sideways = smallestShift(step);
+    if (sideways === null) break;
+    s.x = x;
+    s.y = y;
+    shift(s, other, sideways);
+    gone += step;
+    s.slidOrNudged = true;
+  }
+  return gone;
+}
+
+/**
+ * `nudge`: pushes the body round a corner that it caught with less than so many px, where an intent on one axis alone
+ * got nowhere (semantics.md section 4.3).
+ */
+export function nudge(c: Compiled, s: SimState, axis: number, displacement: number): void {
+  const sign = displacement < 0 ? -1 : 1;
+  const distance = displacement * sign;
+  const ahead = sign * Math.min(UNITS_PER_PX, distance);
+  for (let k = 1; k <= c.free.nudgePx; k++) {
+    for (let side = -1; side <= 1; side += 2) {
+      const aside = side * k * UNITS_PER_PX;
+      const x = s.x + (axis === X ? ahead : aside);
+      const y = s.y + (axis === X ? aside : ahead);
+      if (!isFree(c, s.room, x, y)) continue;
+      if (travel(c, s, axis === X ? Y : X, side, Math.min(distance, k * UNITS_PER_PX)) > 0) s.slidOrNudged = true;
+      return;
+    }
+  }
+}
+
+export function shift(s: SimState, axis: number, by: number): void {
+  if (axis === X) s.x += by;
+  else s.y += by;
+}

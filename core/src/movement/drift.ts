@@ -1,0 +1,25 @@
+import type { Compiled } from "../simulation/compiled.ts";
+import type { SimState } from "../simulation/state.ts";
+import type { Account } from "./account.ts";
+import { moveFreely } from "./free-move.ts";
+import { evenDiagonal } from "./roam.ts";
+
+/** One frame of `drift`: momentum (semantics.md section 4.4). */
+export function drift(c: Compiled, s: SimState, account: Account | null): void {
+  const { accel, evenDiagonal: even } = c.free;
+  const both = s.intentX !== 0 && s.intentY !== 0 && even;
+  s.vx = driven(c, s.vx, both ? evenDiagonal(s.intentX * accel) : s.intentX * accel);
+  s.vy = driven(c, s.vy, both ? evenDiagonal(s.intentY * accel) : s.intentY * accel);
+  s.bothUndone = false;
+  moveFreely(c, s, s.vx, s.vy, account);
+  if (s.bothUndone || s.travelledX < Math.abs(s.vx)) s.vx = 0;
+  if (s.bothUndone || s.travelledY < Math.abs(s.vy)) s.vy = 0;
+}
+
+/** The velocity of an axis after one frame of acceleration and drag. */
+function driven(c: Compiled, v: number, a: number): number {
+  const { drag, maxSpeed } = c.free;
+  // `+ 0`: a velocity must never be -0.
+  const dragged = Math.trunc(((v + a) * (256 - drag)) / 256) + 0;
+  return Math.min(Math.max(dragged, -maxSpeed), maxSpeed);
+}

@@ -1,0 +1,192 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { isFree } from "../ground/free.ts";
+import { compile } from "../simulation/compile.ts";
+import type { Compiled } from "../simulation/compiled.ts";
+import { explain } from "../simulation/explain.ts";
+import { run } from "../simulation/run.ts";
+import { startState } from "../simulation/start-state.ts";
+import { step } from "../simulation/step.ts";
+import { FIXED, anyLog, anyRows } from "../test-support/arbitraries.ts";
+import { counting, meets, meetsBoxOf, shapesNear } from "../test-support/naive-movement.ts";
+import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
+import type { Rules, World } from "../world/world.ts";
+import { moveFreely } from "./free-move.ts";
+
+type Free = Rules["roam"];
+
+function world(rows: readonly string[], gait: Rules["gait"], free: Partial<Free>, body?: Rules["walker"]["body"], more: Partial<Rules> = {}): World {
+  const base = tinyWorld(rows, { ...(body ? { body } : {}), input: { ways: 8 } });
+  const rules = base.rules[0]!;
+  return { ...base, rules: [{ ...rules, ...more, gait, roam: { ...rules.roam, ...free }, drift: { ...rules.drift, ...free } }] };
+}
+
+const anyBody: fc.Arbitrary<Rules["walker"]["body"]> = fc.oneof(
+  fc.record({
+    kind: fc.constant("box" as const),
+    box: fc.tuple(fc.integer({ min: -3, max: 6 }), fc.integer({ min: -3, max: 6 }), fc.integer({ min: 1, max: 16 }), fc.integer({ min: 1, max: 16 })),
+    flush: fc.constantFrom("free" as const, "blocks" as const),
+  }),
+  fc.record({ kind: fc.constant("probes" as const), points: fc.array(fc.tuple(fc.integer({ min: 0, max: 16 }), fc.integer({ min: 0, max: 16 })), { minLength: 1, maxLength: 4 }), flush: fc.constant("free" as const) }),
+);
+const anyPlace = fc.tuple(fc.integer({ min: 0, max: 6 * 4096 }), fc.integer({ min: 0, max: 6 * 4096 }));
+/** A displacement of up to some px, and now and then on whole px, where things lie flush. */
+const anyWay = fc.oneof(fc.integer({ min: -900, max: 900 }), fc.integer({ min: -3, max: 3 }).map((px) => px * 256));
+
+interface Moved {
+  readonly x: number;
+  readonly y: number;
+}
+
+function moved(c: Compiled, [x, y]: readonly [number, number], dx: number, dy: number): Moved {
+  const s = startState(c);
+  Object.assign(s, { x, y });
+  moveFreely(c, s, dx, dy, null);
+  return { x: s.x, y: s.y };
+}
+
+/** `contact` as the text says it, unit by unit. */
+function naiveContact(c: Compiled, place: Moved, axis: "x" | "y", way: number, slide: boolean): Moved {
+  const at = (n: number): Moved => ({ ...place, [axis]: place[axis] + Math.sign(way) * n });
+  const near = shapesNear(c, 0, place.x, place.y, 3);
+  const shapes = counting(c, near, place.x, place.y);
+  let gone = 0;
+  while (gone < Math.abs(way) && !shapes.some((shape) => meets(c, shape, at(gone + 1).x, at(gone + 1).y))) gone++;
+  let now = at(gone);
+  const poly = gone < Math.abs(way) && shapes.some((shape) => shape.shape.kind === "poly" && meets(c, shape, at(gone + 1).x, at(gone + 1).y));
+  const other = axis === "x" ? "y" : "x";
+  while (slide && poly && gone < Math.abs(way)) {
+    const stride = Math.min(256, Math.abs(way) - gone);
+    const next = { ...now, [axis]: now[axis] + Math.sign(way) * stride };
+    let found: Moved | null = null;
+    for (let k = 0; k <= stride && found === null; k++) {
+      for (const sign of [-1, 1]) {
+        const tried = { ...next, [other]: next[other] + sign * k };
+        if (found === null && isFree(c, 0, tried.x, tried.y)) found = tried;
+      }
+    }
+    if (found === null) break;
+    now = found;
+    gone += stride;
+  }
+  return now;
+}
+
+/** `snap` as the text says it, unit by unit. */
+function naiveSnap(c: Compiled, place: Moved, axis: "x" | "y", way: number): Moved {
+  const at = (n: number): Moved => ({ ...place, [axis]: place[axis] + Math.sign(way) * n });
+  const end = at(Math.abs(way));
+  const met = counting(c, shapesNear(c, 0, place.x, place.y, 3), place.x, place.y).filter((shape) => meets(c, shape, end.x, end.y));
+  for (let n = Math.abs(way); n > 0; n--) if (!met.some((shape) => meetsBoxOf(c, shape, at(n).x, at(n).y))) return at(n);
+  return place;
+}
+
+describe("free movement is what the text says, unit by unit", () => {
+  it.each(["contact, slopes stop", "contact, slopes slide", "snap"] as const)("%s", (how) => {
+    let stopped = 0;
+    let slid = 0;
+    fc.assert(
+      fc.property(anyRows, anyBody, anyPlace, anyWay, anyWay, fc.boolean(), (walls, body, place, dx, dy, xFirst) => {
+        const slide = how.endsWith("slide");
+        // For slides a wide room with one slope, the body near its upper left where it is open.
+        const rows = slide ? ["......", "......", "..../.", ".../#.", "......"] : walls;
+        const c = compile(world(rows, "roam", { response: how === "snap" ? "snap" : "contact", slopes: slide ? "slide" : "stop", axisOrder: xFirst ? "x-first" : "y-first" }, body));
+        const one = (at: Moved, axis: "x" | "y", way: number): Moved => (way === 0 ? at : how === "snap" ? naiveSnap(c, at, axis, way) : naiveContact(c, at, axis, way, slide));
+        const from = slide ? { x: 3 * 4096 + (place[0] % 4096), y: 4096 + (place[1] % 6000) } : { x: place[0], y: place[1] };
+        const expected = xFirst ? one(one(from, "x", dx), "y", dy) : one(one(from, "y", dy), "x", dx);
+        expect(moved(c, [from.x, from.y], dx, dy)).toEqual(expected);
+        if (expected.x !== from.x + dx || expected.y !== from.y + dy) stopped++;
+        if (slide && JSON.stringify(naiveContact(c, from, "x", dx, true)) !== JSON.stringify(naiveContact(c, from, "x", dx, false))) slid++;
+      }),
+      { ...FIXED, numRuns: 300 },
+    );
+    expect(stopped).toBeGreaterThan(12);
+    if (how.endsWith("slide")) expect(slid).toBeGreaterThan(5);
+  });
+});
+
+const anyFree: fc.Arbitrary<Partial<Free>> = fc.record({
+  speedX: fc.integer({ min: 1, max: 64 * 256 }).map((u) => u / 256),
+  speedY: fc.integer({ min: 1, max: 64 * 256 }).map((u) => u / 256),
+  diagonal: fc.constantFrom("even", "full"),
+  axisOrder: fc.constantFrom("x-first", "y-first"),
+  nudge: fc.constantFrom(0, 0, 3, 8),
+  slopes: fc.constantFrom("slide", "stop"),
+});
+
+it("contact never newly overlaps anything, at any speed, in roam and drift", () => {
+  let touched = 0;
+  fc.assert(
+    fc.property(anyRows, anyBody, anyFree, fc.constantFrom("roam" as const, "drift" as const), anyLog, (rows, body, free, gait, log) => {
+      const c = compile(world(rows, gait, { ...free, response: "contact" }, body));
+      const s = startState(c);
+      let wasFree = isFree(c, 0, s.x, s.y);
+      for (const line of log.lines) {
+        if (line.kind !== "keys") continue;
+        for (let n = 0; n < line.count && s.status === 0; n++) {
+          step(c, s, line.keys, null);
+          const free_ = isFree(c, 0, s.x, s.y);
+          if (wasFree && !free_) throw new Error(`newly overlapping at frame ${s.frame}`);
+          wasFree = free_;
+          if (s.bumping) touched++;
+        }
+      }
+    }),
+    FIXED,
+  );
+  expect(touched).toBeGreaterThan(200);
+});
+
+it("a wall of one px is never passed at 100 px a frame; undo, snap and ahead do what they are known for", () => {
+  const thin = (free: Partial<Free>) => {
+    const base = world(["S.........", ".........."], "roam", free);
+    const tiles = base.tiles.map((tile, i) => (i === 3 ? { ...tile, shape: { kind: "boxes" as const, boxes: [[8, 0, 1, 16] as const] } } : tile));
+    const cells = base.rooms[0]!.cells.slice();
+    cells[4] = cells[14] = 3;
+    return { ...base, tileSize: 16, tiles, rooms: [{ ...base.rooms[0]!, cells }] };
+  };
+  const last = (free: Partial<Free>, keys = "3 R") => {
+    const { rows } = run(compile(thin(free)), tinyLog(keys), { rows: true });
+    return rows!.x.at(-1)! / 256;
+  };
+  expect(last({ response: "contact", speedX: 64 })).toBe(4 * 16 + 8 - 16);
+  expect(last({ response: "undo-axis", speedX: 64 }, "1 R")).toBe(0);
+  expect(last({ response: "snap", speedX: 64 }, "1 R")).toBe(4 * 16 + 8 - 16);
+  expect(last({ response: "ahead", speedX: 5, aheadPx: 1 }, "12 R")).toBe(60);
+});
+
+describe("hop", () => {
+  const hop = (keys: string, settings: Partial<Rules["hop"]> = {}, ways: 4 | 8 = 4) => {
+    const base = tinyWorld(["S...", "..#.", "...."], { input: { ways } });
+    const rules = base.rules[0]!;
+    const { rows } = run(compile({ ...base, rules: [{ ...rules, gait: "hop", hop: { ...rules.hop, repeatAfter: 4, repeatEvery: 2, ...settings } }] }), tinyLog(keys), { rows: true });
+    return [...rows!.x].map((x, i) => `${x / 4096}${rows!.y[i]! / 4096}`).join(" ");
+  };
+  it.each([
+    ["one cell at a press", "1 R,2 .,1 D", {}, "00 10 10 10 11"],
+    ["again after a while, then every so often", "9 R", {}, "00 10 10 10 10 20 20 30 30 30"],
+    ["only once again with repeatEvery 0", "9 R", { repeatEvery: 0 }, "00 10 10 10 10 20 20 20 20 20"],
+    ["a tap moves where it points, not where another key is held", "2 R,1 RD,1 R", {}, "00 10 10 11 11"],
+    ["nothing is tried where it is blocked, and slides to the second choice", "1 R,1 .,1 D,1 .,1 RD", {}, "00 10 10 11 11 12"],
+  ] as const)("%s", (_what, keys, settings, path) => expect(hop(keys, settings)).toBe(path));
+});
+
+it("explaining a frame moves the walker just as stepping does, under every gait", () => {
+  let stopped = 0;
+  fc.assert(
+    fc.property(anyRows, anyFree, fc.constantFrom("hop" as const, "roam" as const, "drift" as const), fc.constantFrom("contact" as const, "snap" as const, "undo-axis" as const, "undo-both" as const, "ahead" as const), anyLog, (rows, free, gait, response, log) => {
+      const c = compile(world(rows, gait, { ...free, response }));
+      const stepped = startState(c);
+      const explained = startState(c);
+      for (const line of log.lines) {
+        if (line.kind !== "keys" || stepped.status !== 0) break;
+        step(c, stepped, line.keys, null);
+        const account = explain(c, explained, line.keys);
+        expect([explained.x, explained.y, explained.vx, explained.vy, explained.facing, explained.eventCount]).toEqual([stepped.x, stepped.y, stepped.vx, stepped.vy, stepped.facing, stepped.eventCount]);
+        if (account.stoppedBy !== null) stopped++;
+      }
+    }),
+    FIXED,
+  );
+  expect(stopped).toBeGreaterThan(50);
+});

@@ -1,0 +1,35 @@
+import type { Compiled } from "../simulation/compiled.ts";
+import type { SimState } from "../simulation/state.ts";
+import { BUMP, NO_BUTTON } from "../simulation/state.ts";
+import type { Account } from "./account.ts";
+import { chooseDirection } from "./choose.ts";
+import { buttonsAlong } from "./intent.ts";
+
+/** One frame of `hop`: one cell at a time, at once (semantics.md section 4.1). */
+export function hop(c: Compiled, s: SimState, account: Account | null): void {
+  if (!isTried(c, s)) return;
+  if (chooseDirection(c, s, c.rules.hop, NO_BUTTON, account)) {
+    s.x += s.wentX * c.tileUnits;
+    s.y += s.wentY * c.tileUnits;
+  } else if (s.intentX !== 0 || s.intentY !== 0) {
+    s.bumping = true;
+    if (!s.bumpedBefore) s.happened(BUMP);
+  }
+}
+
+/** Whether this frame tries a hop: a direction was pressed, or the held ones repeat. Keeps the repeat timer. */
+function isTried(c: Compiled, s: SimState): boolean {
+  const { repeatAfter, repeatEvery } = c.rules.hop;
+  if ((s.pressed & buttonsAlong(s.rawX, s.rawY)) !== 0) {
+    s.repeatSince = s.frame;
+    return true;
+  }
+  if (s.rawX === 0 && s.rawY === 0) return false;
+  if (s.rawX !== s.rawBeforeX || s.rawY !== s.rawBeforeY) {
+    s.repeatSince = s.frame;
+    return false;
+  }
+  if (repeatAfter === 0) return false;
+  const held = s.frame - s.repeatSince - repeatAfter;
+  return held === 0 || (held > 0 && repeatEvery > 0 && held % repeatEvery === 0);
+}

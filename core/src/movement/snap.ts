@@ -1,0 +1,69 @@
+import { ShapeVisitor, X, visitShapes } from "../ground/sweep.ts";
+import type { Compiled } from "../simulation/compiled.ts";
+import type { SimState } from "../simulation/state.ts";
+import { blockedRanges } from "./shift.ts";
+
+/** Finds the shapes that count and are overlapped at the end of a displacement, and the ranges of their boxes. */
+class Overlapped extends ShapeVisitor {
+  displacement = 0;
+  private readonly boxes = new Int32Array(64);
+  private count = 0;
+  private shapeInside = false;
+  private shapeMet = false;
+  met = false;
+  stopCx = 0;
+  stopCy = 0;
+
+  begin(displacement: number): void {
+    this.displacement = displacement;
+    this.count = 0;
+    this.shapeInside = false;
+    this.shapeMet = false;
+    this.met = false;
+    blockedRanges.begin();
+  }
+
+  visit(): void {
+    if (this.inside) this.shapeInside = true;
+    if (this.lo <= this.displacement && this.displacement <= this.hi) this.shapeMet = true;
+    this.boxes[this.count++] = this.boxLo;
+    this.boxes[this.count++] = this.boxHi;
+  }
+
+  override shapeDone(): void {
+    if (this.shapeMet && !this.shapeInside) {
+      if (!this.met) {
+        this.stopCx = this.cx;
+        this.stopCy = this.cy;
+      }
+      this.met = true;
+      for (let i = 0; i < this.count; i += 2) blockedRanges.add(this.boxes[i]!, this.boxes[i + 1]!);
+    }
+    this.count = 0;
+    this.shapeInside = false;
+    this.shapeMet = false;
+  }
+}
+
+const overlapped = new Overlapped();
+
+/**
+ * `snap`: one axis of a movement, moved whole and drawn back to the boxes of what it ended in (semantics.md section 4.3).
+ * @returns units travelled along the axis
+ */
+export function snapAxis(c: Compiled, s: SimState, axis: number, displacement: number): number {
+  if (displacement === 0) return 0;
+  const sign = displacement < 0 ? -1 : 1;
+  overlapped.begin(displacement);
+  visitShapes(c, s.room, s.x, s.y, axis, Math.min(displacement, 0), Math.max(displacement, 0), overlapped);
+  let gone = displacement * sign;
+  if (overlapped.met) {
+    gone = Math.max(0, blockedRanges.firstFree(displacement, -sign) * sign);
+    s.stopCx = overlapped.stopCx;
+    s.stopCy = overlapped.stopCy;
+    s.stopped = true;
+  }
+  if (axis === X) s.x += sign * gone;
+  else s.y += sign * gone;
+  return gone;
+}
