@@ -1,7 +1,7 @@
 import { EMPTY_LOG, compile, run, writeWorld } from "@keen-pebble/core";
 import { readWorld } from "@keen-pebble/core/reading";
 import { measure, say } from "./measure.mjs";
-import { logOf, worldOf } from "./worlds.mjs";
+import { logOf, mixedWorld, worldOf } from "./worlds.mjs";
 
 const FRAMES = 1_000_000;
 const world = (width, height, more) => readWorld(JSON.stringify(worldOf(width, height, more)));
@@ -15,6 +15,11 @@ const walkIn = (made) => {
 const small = world(64, 64);
 const replay = await measure(walkIn(small), 25);
 say("replay of glide, frames a second", "64x64, 1,000,000 frames", FRAMES / (replay.median / 1000), "frames/s", replay.spread, FRAMES / (replay.best / 1000));
+
+for (const gait of ["hop", "glide", "roam", "drift"]) {
+  const { median, best, spread } = await measure(walkIn(readWorld(JSON.stringify(mixedWorld(96, 72, gait)))), 9);
+  say(`replay of ${gait}, frames a second`, "96x72 with mixed shapes", FRAMES / (median / 1000), "frames/s", spread, FRAMES / (best / 1000));
+}
 
 // What a frame leaves behind: the difference between a long and a short log of few lines.
 const compiled = compile(small);

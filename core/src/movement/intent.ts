@@ -7,13 +7,12 @@ import { DOWN, LEFT, RIGHT, UP } from "./keys.ts";
  * Expects `held`, `heldBefore` and `frame` of the state to be this frame's.
  */
 export function readIntent(rules: Rules, state: SimState): void {
-  const { opposites, ways, prefer } = rules.input;
-  const tapping = rules.gait === "hop" && ways === 4;
-  // The same buttons say the same as in the frame before; only a tap counts for its own frame alone.
-  if (state.held === state.heldBefore && !tapping) {
+  // The same buttons say the same as in the frame before; only hop's taps count for their own frame alone.
+  if (state.held === state.heldBefore && rules.gait !== "hop") {
     state.pressed = 0;
     return;
   }
+  const { opposites, ways, prefer } = rules.input;
   const pressed = state.held & ~state.heldBefore;
   state.pressed = pressed;
   for (let button = 0; button < 4; button++) if (pressed & (1 << button)) state.pressedAt[button] = state.frame;
@@ -27,7 +26,7 @@ export function readIntent(rules: Rules, state: SimState): void {
   state.secondX = 0;
   state.secondY = 0;
   if (ways === 8 || horizontal < 0 || vertical < 0) return;
-  if (tapping && oneOf(pressed, horizontal, vertical)) {
+  if (rules.gait === "hop" && oneOf(pressed, horizontal, vertical)) {
     // A tap moves where it points, not where another key is held.
     if (pressed & (1 << horizontal)) state.intentY = 0;
     else state.intentX = 0;

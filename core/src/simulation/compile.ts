@@ -5,6 +5,10 @@ import { compileRoom } from "../ground/compiled-room.ts";
 import type { SolidShape } from "../ground/solid-shape.ts";
 import { FULL, NOTHING, solidShape } from "../ground/solid-shape.ts";
 import { unitsFromPx } from "../integers/units.ts";
+import { drift } from "../movement/drift.ts";
+import { glide } from "../movement/glide.ts";
+import { hop } from "../movement/hop.ts";
+import { roam } from "../movement/roam.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Rules, World } from "../world/world.ts";
 import { SIDES, rulesById } from "../world/world.ts";
@@ -31,6 +35,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     rooms: world.rooms.map((room) => compileRoom(room, solidByTile)),
     shapes,
     body: compileBody(rules.walker.body),
+    move: GAITS[rules.gait],
     glide: { ...rules.glide, speed: unitsFromPx(rules.glide.speed) },
     free: compileFree(rules),
     poseEvery,
@@ -38,6 +43,8 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     restFacing: FACINGS.indexOf(rules.facing.rest),
   };
 }
+
+const GAITS = { hop, glide, roam, drift } as const;
 
 function compileFree(rules: Rules): Compiled["free"] {
   const { roam, drift } = rules;

@@ -1,10 +1,14 @@
 import type { Ground } from "../ground/free.ts";
+import type { SimState } from "./state.ts";
+import type { Account } from "../movement/account.ts";
 import type { Arrive, FreeMovement, Rules, World } from "../world/world.ts";
 
 /** A world under one rule set, made ready for `step`: numbers and typed arrays only where a frame looks. */
 export interface Compiled extends Ground {
   readonly world: World;
   readonly rules: Rules;
+  /** One frame's movement under the gait in use. */
+  readonly move: (c: Compiled, s: SimState, account: Account | null) => void;
   readonly glide: {
     readonly speed: number;
     readonly arrive: Arrive;

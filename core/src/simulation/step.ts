@@ -1,11 +1,7 @@
 import type { Account } from "../movement/account.ts";
 import { updateFacing } from "../movement/facing.ts";
-import { glide } from "../movement/glide.ts";
-import { drift } from "../movement/drift.ts";
-import { hop } from "../movement/hop.ts";
 import { readIntent } from "../movement/intent.ts";
 import { updatePose } from "../movement/pose.ts";
-import { roam } from "../movement/roam.ts";
 import { checkEscape, cross } from "../rooms/crossing.ts";
 import type { Compiled } from "./compiled.ts";
 import type { SimState } from "./state.ts";
@@ -32,20 +28,7 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   s.rawBeforeX = s.rawX;
   s.rawBeforeY = s.rawY;
   readIntent(c.rules, s);
-  switch (c.rules.gait) {
-    case "hop":
-      hop(c, s, account);
-      break;
-    case "glide":
-      glide(c, s, account);
-      break;
-    case "roam":
-      roam(c, s, account);
-      break;
-    case "drift":
-      drift(c, s, account);
-      break;
-  }
+  c.move(c, s, account);
   checkEscape(c, s);
   updateFacing(c, s);
   updatePose(c, s, s.rowX, s.rowY);
