@@ -16,6 +16,9 @@ export interface CompiledRoom {
   readonly id: string;
   readonly width: number;
   readonly height: number;
+  /** Width and height in units. */
+  readonly unitsAcross: number;
+  readonly unitsDown: number;
   /** What is solid for this walker, cell by cell: `NOTHING`, `FULL` or a shape's number. */
   readonly solid: Uint16Array;
   /** By side: the one rule that holds all along it, or -1 where `spans` says more. */
@@ -37,12 +40,12 @@ export function edgeRuleAt(room: CompiledRoom, side: number, along: number): num
  * A room made ready for the simulation.
  * @param solidByTile what is solid for this walker, by tile number
  */
-export function compileRoom(room: Room, solidByTile: Uint16Array): CompiledRoom {
+export function compileRoom(room: Room, solidByTile: Uint16Array, tileUnits: number): CompiledRoom {
   const { width, height, cells } = room;
   const solid = new Uint16Array(cells.length);
   for (let i = 0; i < cells.length; i++) solid[i] = solidByTile[cells[i]!]!;
   const rules = SIDES.map((name: SideName) => compileSide(room.edges[name]));
-  return { id: room.id, width, height, solid, sideRule: Int8Array.from(rules, (r) => r.whole), spans: rules.map((r) => r.spans) };
+  return { id: room.id, width, height, unitsAcross: width * tileUnits, unitsDown: height * tileUnits, solid, sideRule: Int8Array.from(rules, (r) => r.whole), spans: rules.map((r) => r.spans) };
 }
 
 function compileSide(side: Side): { whole: number; spans: Int32Array } {

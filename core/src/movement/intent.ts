@@ -7,8 +7,8 @@ import { DOWN, LEFT, RIGHT, UP } from "./keys.ts";
  * Expects `held`, `heldBefore` and `frame` of the state to be this frame's.
  */
 export function readIntent(rules: Rules, state: SimState): void {
-  // The same buttons say the same as in the frame before; only hop's taps count for their own frame alone.
-  if (state.held === state.heldBefore && rules.gait !== "hop") {
+  // The same buttons say the same as in the frame before; only what hop made of a tap counts for its own frame alone.
+  if (state.held === state.heldBefore && (state.pressed === 0 || rules.gait !== "hop")) {
     state.pressed = 0;
     return;
   }

@@ -18,7 +18,6 @@ export function occupiedY(tileUnits: number, y: number): number {
 export function checkEscape(c: Compiled, s: SimState): void {
   const room = c.rooms[s.room]!;
   const t = c.tileUnits;
-  if (s.x > -t && s.y > -t && s.x < room.width * t && s.y < room.height * t) return;
   const gone =
     (s.x + t <= 0 && edgeRuleAt(room, WEST, occupiedY(t, s.y)) === WALL) ||
     (s.x >= room.width * t && edgeRuleAt(room, EAST, occupiedY(t, s.y)) === WALL) ||
@@ -33,9 +32,6 @@ export function checkEscape(c: Compiled, s: SimState): void {
 export function cross(c: Compiled, s: SimState): void {
   for (let times = 0; times < 2; times++) {
     const room = c.rooms[s.room]!;
-    const half = c.tileUnits / 2;
-    // In nearly every frame the centre is still in the room.
-    if (s.x >= -half && s.y >= -half && s.x < room.width * c.tileUnits - half && s.y < room.height * c.tileUnits - half) return;
     if (!crossX(room, c.tileUnits, s) && !crossY(room, c.tileUnits, s)) return;
   }
 }

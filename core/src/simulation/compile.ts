@@ -32,7 +32,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     world,
     rules,
     tileUnits: unitsFromPx(world.tileSize),
-    rooms: world.rooms.map((room) => compileRoom(room, solidByTile)),
+    rooms: world.rooms.map((room) => compileRoom(room, solidByTile, unitsFromPx(world.tileSize))),
     shapes,
     body: compileBody(rules.walker.body),
     move: GAITS[rules.gait],
@@ -70,7 +70,7 @@ function compileFree(rules: Rules): Compiled["free"] {
  */
 export function recompileRoom(compiled: Compiled, world: World, roomNumber: number): Compiled {
   const { solidByTile } = compileTiles(world, compiled.rules);
-  const rooms = compiled.rooms.map((room, i) => (i === roomNumber ? compileRoom(world.rooms[i]!, solidByTile) : room));
+  const rooms = compiled.rooms.map((room, i) => (i === roomNumber ? compileRoom(world.rooms[i]!, solidByTile, compiled.tileUnits) : room));
   return { ...compiled, world, rooms };
 }
 

@@ -29,8 +29,11 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   s.rawBeforeY = s.rawY;
   readIntent(c.rules, s);
   c.move(c, s, account);
-  checkEscape(c, s);
+  // In nearly every frame the frame-square is still wholly in the room, and nothing can be left or crossed.
+  const room = c.rooms[s.room]!;
+  const inside = s.x >= 0 && s.y >= 0 && s.x <= room.unitsAcross - c.tileUnits && s.y <= room.unitsDown - c.tileUnits;
+  if (!inside) checkEscape(c, s);
   updateFacing(c, s);
   updatePose(c, s, s.rowX, s.rowY);
-  if (s.status === PLAYING) cross(c, s);
+  if (!inside && s.status === PLAYING) cross(c, s);
 }
