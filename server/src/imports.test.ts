@@ -125,6 +125,9 @@ it("a copy has an id, a name and logs of its own; a deleted world can be put bac
   expect(((await api().get("/api/deleted-worlds").expect(200)).body as DeletedWorlds).worlds.map((world) => world.key)).toContain(key);
   await WorldRow.query(test.db).findById(key).patch({ deletedAt: new Date(Date.now() - 31 * 86_400_000) });
   expect(((await api().get("/api/deleted-worlds").expect(200)).body as DeletedWorlds).worlds.map((world) => world.key)).not.toContain(key);
+  await api().post(`/api/deleted-worlds/${key}/restore`).expect(404);
+  await api().delete(`/api/worlds/${id}`).expect(200);
+  expect(await WorldRow.query(test.db).findById(key)).toBeUndefined();
 });
 
 it("a sheet's picture is stored and given back; what is no PNG is refused", async () => {

@@ -64,6 +64,11 @@ it("any row of edits is taken back by its inverses, and undo and redo walk the s
   );
 });
 
+it("a stroke that comes to nothing leaves nothing to undo", () => {
+  const step: EditStep = { kind: "set-cells", room: "a", cells: [3], before: [0], after: [1] };
+  expect(record(record(EMPTY_HISTORY, step, "stroke"), invert(step), "stroke").done).toEqual([]);
+});
+
 it("two merged steps do what both do", () => {
   fc.assert(
     fc.property(anyNumbers, (numbers) => {

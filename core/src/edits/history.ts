@@ -22,7 +22,9 @@ export function record(history: History, step: EditStep, stroke: string | null =
     const before = last.at(-1);
     const merged = before ? merge(before, step) : null;
     const group = merged ? [...last.slice(0, -1), ...(isNothing(merged) ? [] : [merged])] : [...last, step];
-    return { done: [...history.done.slice(0, -1), group], undone: [], open: stroke };
+    const earlier = history.done.slice(0, -1);
+    // A stroke that came to nothing leaves nothing to undo.
+    return group.length === 0 ? { done: earlier, undone: [], open: null } : { done: [...earlier, group], undone: [], open: stroke };
   }
   return { done: [...history.done, [step]], undone: [], open: stroke };
 }

@@ -149,19 +149,19 @@ export class Shelf {
     return RevisionRow.query(this.db).select("number", "summary", "note", "savedAt").where("worldId", row.id).orderBy("number");
   }
 
-  /** Takes a world off the shelf; it can be put back. */
+  /** Takes a world off the shelf; it can be put back. Those that have lain there for too long go for good. */
   async remove(slug: string): Promise<DeletedWorld> {
     const row = await WorldRow.onShelf(this.db).findOne({ slug });
     if (!row) throw new NotFoundError("world", slug);
     const deletedAt = new Date();
     await row.$query(this.db).patch({ deletedAt });
+    await WorldRow.query(this.db).delete().where("deletedAt", "<", keptSince());
     return { key: row.id, id: slug, name: row.name, deletedAt: deletedAt.toISOString() };
   }
 
-  /** Worlds that were taken off the shelf, the last one first; those that lie there for too long go for good. */
+  /** Worlds that were taken off the shelf and can be put back, the last one first. */
   async deleted(): Promise<DeletedWorld[]> {
-    await WorldRow.query(this.db).delete().where("deletedAt", "<", new Date(Date.now() - KEPT_DAYS * 86_400_000));
-    const rows = await WorldRow.query(this.db).whereNotNull("deletedAt").orderBy("deletedAt", "desc");
+    const rows = await WorldRow.query(this.db).where("deletedAt", ">=", keptSince()).orderBy("deletedAt", "desc");
     return rows.map((row) => ({ key: row.id, id: row.slug, name: row.name, deletedAt: row.deletedAt!.toISOString() }));
   }
 
@@ -170,7 +170,7 @@ export class Shelf {
    * @throws {IdTakenError} where another world has its id by now
    */
   async restore(key: number): Promise<{ id: string }> {
-    const row = await WorldRow.query(this.db).whereNotNull("deletedAt").findById(key);
+    const row = await WorldRow.query(this.db).where("deletedAt", ">=", keptSince()).findById(key);
     if (!row) throw new NotFoundError("deleted world", String(key));
     try {
       await row.$query(this.db).patch({ deletedAt: null });
@@ -211,6 +211,11 @@ export class Shelf {
     if (stored.project) this.projects.keep(stored.row.id, stored.revision, stored.project);
     return { revision: stored.revision, summary: stored.summary };
   }
+}
+
+/** What was taken off the shelf before this moment cannot be put back any more. */
+function keptSince(): Date {
+  return new Date(Date.now() - KEPT_DAYS * 86_400_000);
 }
 
 /** Image sheets: PNG bytes by their files' names. */

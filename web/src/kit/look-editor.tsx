@@ -1,7 +1,7 @@
 import type { Look, Tile, World } from "@keen-pebble/core";
-import { useRef, useState } from "react";
-import Button from "react-bootstrap/Button";
+import { useState } from "react";
 import Form from "react-bootstrap/Form";
+import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
 import { bringInSheet } from "../session/sheets.ts";
 import { changeChosen, setLook } from "../session/tiles.ts";
@@ -13,27 +13,13 @@ const MASKS = Array.from({ length: 16 }, (_, mask) => mask);
 /** How the chosen tiles look, and how they join with their neighbours. */
 export function LookEditor({ world, tiles }: { readonly world: World; readonly tiles: readonly Tile[] }) {
   const [tile] = tiles as readonly [Tile];
-  const input = useRef<HTMLInputElement>(null);
   return (
     <section className="kit-part" aria-label="Look">
       <div className="row-line">
         <h3 className="grow">Look</h3>
-        <Button variant="bare" className="text-button" title="A PNG that is cut into tiles" onClick={() => input.current!.click()}>
+        <FileButton name="Image sheet" accept=".png" variant="bare" className="text-button" title="A PNG that is cut into tiles" onFiles={([file]) => void bringInSheet(file!)}>
           <Icon name="bringIn" /> sheet
-        </Button>
-        <input
-          ref={input}
-          type="file"
-          className="visually-hidden"
-          tabIndex={-1}
-          aria-label="Image sheet"
-          accept=".png"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void bringInSheet(file);
-            event.target.value = "";
-          }}
-        />
+        </FileButton>
       </div>
       <LookFields world={world} look={tile.look} name="the look" onLook={setLook} />
       <Joins world={world} tile={tile} />

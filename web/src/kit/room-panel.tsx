@@ -1,9 +1,9 @@
 import type { SideName, World } from "@keen-pebble/core";
 import { SIDES, roomById, writeRoomPixels, writeRoomTable, writeRoomText } from "@keen-pebble/core";
-import { useRef } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../field/room-picture.ts";
+import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
 import { saveFile } from "../look/save-file.ts";
 import { chooseRoom } from "../session/bench.ts";
@@ -18,7 +18,6 @@ const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "
 export function RoomPanel({ world }: { readonly world: World }) {
   const id = useBench((state) => state.room);
   const typing = useBench((state) => state.typing);
-  const input = useRef<HTMLInputElement>(null);
   const room = roomById(world, id);
   if (!room) return null;
   const picture = async (): Promise<void> => {
@@ -99,22 +98,9 @@ export function RoomPanel({ world }: { readonly world: World }) {
             SVG
           </Button>
         </div>
-        <Button variant="plain" onClick={() => input.current!.click()}>
+        <FileButton name="Room file" accept=".txt,.csv,.png" onFiles={([file]) => void readRoomFile(file!)}>
           <Icon name="bringIn" /> Read text, table or cells
-        </Button>
-        <input
-          ref={input}
-          type="file"
-          className="visually-hidden"
-          tabIndex={-1}
-          aria-label="Room file"
-          accept=".txt,.csv,.png"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void readRoomFile(file);
-            event.target.value = "";
-          }}
-        />
+        </FileButton>
       </section>
     </>
   );

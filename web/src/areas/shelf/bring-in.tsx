@@ -1,5 +1,4 @@
-import { useRef } from "react";
-import Button from "react-bootstrap/Button";
+import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { useShelf } from "../../session/hooks.ts";
 import { ENDINGS, FILE_KINDS } from "../../session/shelf-files.ts";
@@ -9,7 +8,6 @@ import { MakeWorld } from "./make-world.tsx";
 /** How worlds come to be here: made, dropped anywhere on the Shelf, or chosen. */
 export function BringIn() {
   const busy = useShelf((state) => state.busy);
-  const input = useRef<HTMLInputElement>(null);
   return (
     <aside className="bring-in" aria-label="Make and bring in">
       <MakeWorld />
@@ -17,22 +15,9 @@ export function BringIn() {
         <div className="row-line">
           <Icon name="bringIn" />
           <strong className="grow">Drop files here</strong>
-          <Button variant="plain" disabled={busy} onClick={() => input.current!.click()}>
+          <FileButton name="Files to bring in" accept={ENDINGS} multiple disabled={busy} onFiles={(files) => bringIn(files, null)}>
             Choose
-          </Button>
-          <input
-            ref={input}
-            type="file"
-            className="visually-hidden"
-            tabIndex={-1}
-            aria-label="Files to bring in"
-            multiple
-            accept={ENDINGS}
-            onChange={(event) => {
-              bringIn([...(event.target.files ?? [])], null);
-              event.target.value = "";
-            }}
-          />
+          </FileButton>
         </div>
         <ul>
           {FILE_KINDS.map(({ name, ending }) => (
