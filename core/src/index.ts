@@ -50,7 +50,7 @@ export { readRoomTable, writeRoomTable } from "./room-files/room-table.ts";
 export { writeRoomText } from "./room-files/write-room-text.ts";
 export { compile, recompileRoom } from "./simulation/compile.ts";
 export type { Compiled } from "./simulation/compiled.ts";
-export type { ExplainedPlace, Explanation, TestedCell } from "./simulation/explain.ts";
+export type { BodySide, ExplainedAxis, ExplainedPlace, Explanation, Piece, TestedCell } from "./simulation/explain.ts";
 export { explain, explainStart } from "./simulation/explain.ts";
 export type { RunOptions, RunResult } from "./simulation/run.ts";
 export { explainFrame, run, stateAt } from "./simulation/run.ts";

@@ -49,7 +49,7 @@ export function isFree(ground: Ground, roomNumber: number, x: number, y: number)
   const lastY = Math.floor((y + body.bottom - 1 + reach) / tileUnits);
   for (let cy = firstY; cy <= lastY; cy++) {
     for (let cx = firstX; cx <= lastX; cx++) {
-      if (bodyMeetsCell(ground, roomNumber, x, y, cx, cy)) return false;
+      if (boxMeetsCell(ground, roomNumber, x, y, cx, cy)) return false;
     }
   }
   return true;
@@ -66,20 +66,9 @@ function probesAreFree(ground: Ground, roomNumber: number, x: number, y: number)
   return true;
 }
 
-/**
- * Whether the body at `(x, y)` (units) overlaps what is solid in one cell. For a box the cell must be one that the
- * body covers or, where edges count, touches: a full cell is then met without a further test.
- */
-export function bodyMeetsCell(ground: Ground, roomNumber: number, x: number, y: number, cx: number, cy: number): boolean {
+/** Whether a box body at `(x, y)` overlaps what is solid in a cell that it covers or, where edges count, touches. */
+function boxMeetsCell(ground: Ground, roomNumber: number, x: number, y: number, cx: number, cy: number): boolean {
   const { body, tileUnits } = ground;
-  if (body.kind === "probes") {
-    for (let i = 0; i < body.probes.length; i += 2) {
-      const px = x + body.probes[i]!;
-      const py = y + body.probes[i + 1]!;
-      if (Math.floor(px / tileUnits) === cx && Math.floor(py / tileUnits) === cy && probeMeetsCell(ground, roomNumber, px, py, cx, cy)) return true;
-    }
-    return false;
-  }
   const solid = solidAt(ground, roomNumber, cx, cy);
   if (solid === NOTHING) return false;
   if (solid === FULL) return true;

@@ -16,6 +16,53 @@ export interface TestedCandidate {
   readonly taken: boolean;
 }
 
+/** Displacements along the tested axis, in units, at which the body or one probe overlaps a shape, and its bounding box. */
+export interface MetRange {
+  readonly lo: number;
+  readonly hi: number;
+  readonly boxLo: number;
+  readonly boxHi: number;
+}
+
+/** A solid shape that a free movement came upon. */
+export interface MetShape {
+  readonly cx: number;
+  readonly cy: number;
+  readonly poly: boolean;
+  /** The body was in it before the axis moved: `contact` and `snap` do not count it. */
+  readonly inside: boolean;
+  /** One for a box body; for a body of probes one for each probe that can meet it. */
+  readonly ranges: readonly MetRange[];
+}
+
+/** One axis of a free movement, or both at once (`undo-both`). All in units. */
+export interface AxisMove {
+  readonly axis: "x" | "y" | "both";
+  readonly fromX: number;
+  readonly fromY: number;
+  /** What was to be moved. */
+  readonly dx: number;
+  readonly dy: number;
+  /** The one place that was tested (`undo-axis`, `undo-both`, `ahead`); null where the way was (`contact`, `snap`). */
+  readonly place: TestedPlace | null;
+  /** The shapes on the way; empty where only a place was tested. */
+  readonly shapes: readonly MetShape[];
+  /** What was moved before any slope. */
+  readonly movedX: number;
+  readonly movedY: number;
+  /** The steps along a slope after it: along the axis and aside. */
+  readonly slope: readonly { readonly along: number; readonly aside: number }[];
+}
+
+/** What `nudge` tried and moved: px aside, negative first, and whether the body was free there (semantics.md section 4.3). */
+export interface Nudge {
+  /** The axis that it moves along: the one without an intent. */
+  readonly axis: "x" | "y";
+  readonly tried: readonly { readonly px: number; readonly place: TestedPlace }[];
+  /** Units moved aside. */
+  readonly moved: number;
+}
+
 /**
  * What one frame saw and decided, written by the very code that moves the walker. `step` is handed one only when a
  * frame is to be explained; otherwise it is null and costs a comparison.
@@ -25,13 +72,16 @@ export interface Account {
   reverse: { readonly place: TestedPlace; readonly turned: boolean } | null;
   /** The choices made in this frame, in order, each with its tested candidates. */
   readonly choices: TestedCandidate[][];
-  /** The movement of the frame in pieces: units along each axis, and progress of the leg after it. */
-  /** What a free movement wanted and travelled along each axis, in units, and the cell that stopped it. */
-  free: { readonly wanted: readonly [number, number]; readonly travelled: readonly [number, number]; readonly slidOrNudged: boolean; readonly stop: { readonly cx: number; readonly cy: number } | null } | null;
+  /** Movement along legs, in pieces: units along each axis, and progress of the leg after it. */
   readonly advances: { readonly dx: number; readonly dy: number; readonly gone: number; readonly ended: boolean }[];
+  /** The axes of a free movement in the order in which they moved. */
+  readonly axes: AxisMove[];
+  nudge: Nudge | null;
+  /** What crossing a side moved the walker by, in units of the room that it came into. */
+  readonly crossings: { readonly dx: number; readonly dy: number }[];
 }
 
 /** An account with nothing in it yet. */
 export function newAccount(): Account {
-  return { reverse: null, choices: [], free: null, advances: [] };
+  return { reverse: null, choices: [], advances: [], axes: [], nudge: null, crossings: [] };
 }

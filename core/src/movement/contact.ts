@@ -3,7 +3,9 @@ import { ShapeVisitor, X, Y, visitShapes } from "../ground/sweep.ts";
 import { UNITS_PER_PX } from "../integers/units.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
-import { blockedRanges, smallestShift } from "./shift.ts";
+import type { Account, TestedPlace } from "./account.ts";
+import { noteSweep } from "./met-shapes.ts";
+import { blockedRanges, shift, smallestShift } from "./shift.ts";
 
 /** Finds the first whole unit on the way at which a shape that counts is overlapped. */
 class FirstStop extends ShapeVisitor {
@@ -12,8 +14,6 @@ class FirstStop extends ShapeVisitor {
   first = 0;
   /** A polygon is among the shapes that are met there. */
   meetsPoly = false;
-  stopCx = 0;
-  stopCy = 0;
   private shapeFirst = Infinity;
   private shapeInside = false;
 
@@ -35,11 +35,7 @@ class FirstStop extends ShapeVisitor {
   override shapeDone(): void {
     // Shapes that the body was in already do not count.
     if (!this.shapeInside && this.shapeFirst <= this.first) {
-      if (this.shapeFirst < this.first) {
-        this.meetsPoly = false;
-        this.stopCx = this.cx;
-        this.stopCy = this.cy;
-      }
+      if (this.shapeFirst < this.first) this.meetsPoly = false;
       this.first = this.shapeFirst;
       if (this.poly) this.meetsPoly = true;
     }
@@ -63,16 +59,13 @@ function travel(c: Compiled, s: SimState, axis: number, sign: number, distance: 
  * `contact`: one axis of a movement, with what a slope does about the rest of it (semantics.md section 4.3).
  * @returns units travelled along the axis
  */
-export function contactAxis(c: Compiled, s: SimState, axis: number, displacement: number): number {
-  if (displacement === 0) return 0;
+export function contactAxis(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): number {
   const sign = displacement < 0 ? -1 : 1;
   const distance = displacement * sign;
+  const noted = account === null ? null : noteSweep(c, s, axis, displacement, account);
   let gone = travel(c, s, axis, sign, distance);
-  if (gone === distance) return gone;
-  s.stopCx = stop.stopCx;
-  s.stopCy = stop.stopCy;
-  s.stopped = true;
-  if (!c.free.slide || !stop.meetsPoly) return gone;
+  if (noted !== null) noted.moved(gone * sign);
+  if (gone === distance || !c.free.slide || !stop.meetsPoly) return gone;
   while (gone < distance) {
     const step = Math.min(UNITS_PER_PX, distance - gone);
     const other = axis === X ? Y : X;
@@ -87,6 +80,7 @@ export function contactAxis(c: Compiled, s: SimState, axis: number, displacement
     shift(s, other, sideways);
     gone += step;
     s.slidOrNudged = true;
+    if (noted !== null) noted.slope.push({ along: sign * step, aside: sideways });
   }
   return gone;
 }
@@ -95,7 +89,10 @@ export function contactAxis(c: Compiled, s: SimState, axis: number, displacement
  * `nudge`: pushes the body round a corner that it caught with less than so many px, where an intent on one axis alone
  * got nowhere (semantics.md section 4.3).
  */
-export function nudge(c: Compiled, s: SimState, axis: number, displacement: number): void {
+export function nudge(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): void {
+  const other = axis === X ? Y : X;
+  const tried: { px: number; place: TestedPlace }[] | null = account === null ? null : [];
+  if (account !== null) account.nudge = { axis: axis === X ? "y" : "x", tried: tried!, moved: 0 };
   const sign = displacement < 0 ? -1 : 1;
   const distance = displacement * sign;
   const ahead = sign * Math.min(UNITS_PER_PX, distance);
@@ -104,14 +101,13 @@ export function nudge(c: Compiled, s: SimState, axis: number, displacement: numb
       const aside = side * k * UNITS_PER_PX;
       const x = s.x + (axis === X ? ahead : aside);
       const y = s.y + (axis === X ? aside : ahead);
-      if (!isFree(c, s.room, x, y)) continue;
-      if (travel(c, s, axis === X ? Y : X, side, Math.min(distance, k * UNITS_PER_PX)) > 0) s.slidOrNudged = true;
+      const free = isFree(c, s.room, x, y);
+      if (tried !== null) tried.push({ px: side * k, place: { x, y, free } });
+      if (!free) continue;
+      const gone = travel(c, s, other, side, Math.min(distance, k * UNITS_PER_PX));
+      if (gone > 0) s.slidOrNudged = true;
+      if (account !== null) account.nudge = { ...account.nudge!, moved: side * gone };
       return;
     }
   }
-}
-
-export function shift(s: SimState, axis: number, by: number): void {
-  if (axis === X) s.x += by;
-  else s.y += by;
 }

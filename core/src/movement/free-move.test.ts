@@ -3,12 +3,13 @@ import { describe, expect, it } from "vitest";
 import { isFree } from "../ground/free.ts";
 import { compile } from "../simulation/compile.ts";
 import type { Compiled } from "../simulation/compiled.ts";
-import { explain } from "../simulation/explain.ts";
 import { run } from "../simulation/run.ts";
 import { startState } from "../simulation/start-state.ts";
+import { WRAPPED } from "../simulation/state.ts";
 import { step } from "../simulation/step.ts";
-import { FIXED, anyLog, anyRows } from "../test-support/arbitraries.ts";
+import { FIXED, anyBody, anyGait, anyLog, anyRows } from "../test-support/arbitraries.ts";
 import { counting, meets, meetsBoxOf, shapesNear } from "../test-support/naive-movement.ts";
+import { told } from "../test-support/told.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import type { Rules, World } from "../world/world.ts";
 import { moveFreely } from "./free-move.ts";
@@ -21,14 +22,6 @@ function world(rows: readonly string[], gait: Rules["gait"], free: Partial<Free>
   return { ...base, rules: [{ ...rules, ...more, gait, roam: { ...rules.roam, ...free }, drift: { ...rules.drift, ...free } }] };
 }
 
-const anyBody: fc.Arbitrary<Rules["walker"]["body"]> = fc.oneof(
-  fc.record({
-    kind: fc.constant("box" as const),
-    box: fc.tuple(fc.integer({ min: -3, max: 6 }), fc.integer({ min: -3, max: 6 }), fc.integer({ min: 1, max: 16 }), fc.integer({ min: 1, max: 16 })),
-    flush: fc.constantFrom("free" as const, "blocks" as const),
-  }),
-  fc.record({ kind: fc.constant("probes" as const), points: fc.array(fc.tuple(fc.integer({ min: 0, max: 16 }), fc.integer({ min: 0, max: 16 })), { minLength: 1, maxLength: 4 }), flush: fc.constant("free" as const) }),
-);
 const anyPlace = fc.tuple(fc.integer({ min: 0, max: 6 * 4096 }), fc.integer({ min: 0, max: 6 * 4096 }));
 /** A displacement of up to some px, and now and then on whole px, where things lie flush. */
 const anyWay = fc.oneof(fc.integer({ min: -900, max: 900 }), fc.integer({ min: -3, max: 3 }).map((px) => px * 256));
@@ -105,36 +98,32 @@ describe("free movement is what the text says, unit by unit", () => {
   });
 });
 
-const anyFree: fc.Arbitrary<Partial<Free>> = fc.record({
-  speedX: fc.integer({ min: 1, max: 64 * 256 }).map((u) => u / 256),
-  speedY: fc.integer({ min: 1, max: 64 * 256 }).map((u) => u / 256),
-  diagonal: fc.constantFrom("even", "full"),
-  axisOrder: fc.constantFrom("x-first", "y-first"),
-  nudge: fc.constantFrom(0, 0, 3, 8),
-  slopes: fc.constantFrom("slide", "stop"),
-});
-
 it("contact never newly overlaps anything, at any speed, in roam and drift", () => {
-  let touched = 0;
+  const seen = { touched: 0, slid: 0, crossed: 0 };
   fc.assert(
-    fc.property(anyRows, anyBody, anyFree, fc.constantFrom("roam" as const, "drift" as const), anyLog, (rows, body, free, gait, log) => {
-      const c = compile(world(rows, gait, { ...free, response: "contact" }, body));
+    fc.property(anyRows, anyGait, anyBody, fc.constantFrom("roam" as const, "drift" as const), fc.integer({ min: 1, max: 4 }), anyLog, (rows, options, body, gait, faster, log) => {
+      const { roam, drift } = options;
+      const c = compile(tinyWorld(rows, { ...options, gait, body, roam: { ...roam, response: "contact", speedX: roam!.speedX! * faster }, drift: { ...drift, response: "contact" } }));
       const s = startState(c);
       let wasFree = isFree(c, 0, s.x, s.y);
+      const was = { ...seen };
       for (const line of log.lines) {
         if (line.kind !== "keys") continue;
         for (let n = 0; n < line.count && s.status === 0; n++) {
           step(c, s, line.keys, null);
-          const free_ = isFree(c, 0, s.x, s.y);
-          if (wasFree && !free_) throw new Error(`newly overlapping at frame ${s.frame}`);
-          wasFree = free_;
-          if (s.bumping) touched++;
+          const nowFree = isFree(c, 0, s.x, s.y);
+          if (wasFree && !nowFree) throw new Error(`newly overlapping at frame ${s.frame}`);
+          wasFree = nowFree;
+          if (s.bumping) seen.touched = was.touched + 1;
+          if (s.slidOrNudged) seen.slid = was.slid + 1;
+          if (s.eventCount > 0 && s.eventKinds[0] === WRAPPED) seen.crossed = was.crossed + 1;
         }
       }
     }),
     FIXED,
   );
-  expect(touched).toBeGreaterThan(200);
+  told("contact never newly overlaps, runs", seen);
+  expect(Math.min(seen.touched, seen.slid, seen.crossed)).toBeGreaterThan(20);
 });
 
 it("a wall of one px is never passed at 100 px a frame; undo, snap and ahead do what they are known for", () => {
@@ -169,24 +158,4 @@ describe("hop", () => {
     ["a tap moves where it points, not where another key is held", "2 R,1 RD,1 R", {}, "00 10 10 11 11"],
     ["nothing is tried where it is blocked, and slides to the second choice", "1 R,1 .,1 D,1 .,1 RD", {}, "00 10 10 11 11 12"],
   ] as const)("%s", (_what, keys, settings, path) => expect(hop(keys, settings)).toBe(path));
-});
-
-it("explaining a frame moves the walker just as stepping does, under every gait", () => {
-  let stopped = 0;
-  fc.assert(
-    fc.property(anyRows, anyFree, fc.constantFrom("hop" as const, "roam" as const, "drift" as const), fc.constantFrom("contact" as const, "snap" as const, "undo-axis" as const, "undo-both" as const, "ahead" as const), anyLog, (rows, free, gait, response, log) => {
-      const c = compile(world(rows, gait, { ...free, response }));
-      const stepped = startState(c);
-      const explained = startState(c);
-      for (const line of log.lines) {
-        if (line.kind !== "keys" || stepped.status !== 0) break;
-        step(c, stepped, line.keys, null);
-        const account = explain(c, explained, line.keys);
-        expect([explained.x, explained.y, explained.vx, explained.vy, explained.facing, explained.eventCount]).toEqual([stepped.x, stepped.y, stepped.vx, stepped.vy, stepped.facing, stepped.eventCount]);
-        if (account.stoppedBy !== null) stopped++;
-      }
-    }),
-    FIXED,
-  );
-  expect(stopped).toBeGreaterThan(50);
 });

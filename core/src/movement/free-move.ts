@@ -3,8 +3,9 @@ import { X, Y } from "../ground/sweep.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import { BUMP } from "../simulation/state.ts";
-import type { Account } from "./account.ts";
-import { contactAxis, nudge, shift } from "./contact.ts";
+import type { Account, AxisMove, TestedPlace } from "./account.ts";
+import { contactAxis, nudge } from "./contact.ts";
+import { shift } from "./shift.ts";
 import { snapAxis } from "./snap.ts";
 
 /**
@@ -16,71 +17,71 @@ export function moveFreely(c: Compiled, s: SimState, dx: number, dy: number, acc
   s.travelledX = 0;
   s.travelledY = 0;
   s.slidOrNudged = false;
-  s.stopped = false;
-  if (free.response === "undo-both") moveBoth(c, s, dx, dy);
+  if (free.response === "undo-both") moveBoth(c, s, dx, dy, account);
   else if (free.xFirst) {
-    s.travelledX = moveAxis(c, s, X, dx);
-    s.travelledY = moveAxis(c, s, Y, dy);
+    s.travelledX = moveAxis(c, s, X, dx, account);
+    s.travelledY = moveAxis(c, s, Y, dy, account);
   } else {
-    s.travelledY = moveAxis(c, s, Y, dy);
-    s.travelledX = moveAxis(c, s, X, dx);
+    s.travelledY = moveAxis(c, s, Y, dy, account);
+    s.travelledX = moveAxis(c, s, X, dx, account);
   }
   if (free.response === "contact" && free.nudgePx > 0) {
-    if (s.intentY === 0 && s.intentX * dx > 0 && s.travelledX === 0) nudge(c, s, X, dx);
-    else if (s.intentX === 0 && s.intentY * dy > 0 && s.travelledY === 0) nudge(c, s, Y, dy);
+    if (s.intentY === 0 && s.intentX * dx > 0 && s.travelledX === 0) nudge(c, s, X, dx, account);
+    else if (s.intentX === 0 && s.intentY * dy > 0 && s.travelledY === 0) nudge(c, s, Y, dy, account);
   }
   const short = (s.intentX * dx > 0 && s.travelledX < Math.abs(dx)) || (s.intentY * dy > 0 && s.travelledY < Math.abs(dy));
   if (short && !s.slidOrNudged) {
     s.bumping = true;
     if (!s.bumpedBefore) s.happened(BUMP);
   }
-  if (account !== null) {
-    account.free = { wanted: [dx, dy], travelled: [s.travelledX * Math.sign(dx), s.travelledY * Math.sign(dy)], slidOrNudged: s.slidOrNudged, stop: s.stopped ? { cx: s.stopCx, cy: s.stopCy } : null };
-  }
 }
 
-function moveAxis(c: Compiled, s: SimState, axis: number, displacement: number): number {
+function moveAxis(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): number {
+  if (displacement === 0) return 0;
   switch (c.free.response) {
     case "contact":
-      return contactAxis(c, s, axis, displacement);
+      return contactAxis(c, s, axis, displacement, account);
     case "snap":
-      return snapAxis(c, s, axis, displacement);
+      return snapAxis(c, s, axis, displacement, account);
     case "undo-axis":
     case "undo-both":
-      return undoAxis(c, s, axis, displacement);
+      return wholeAxis(c, s, axis, displacement, displacement, account);
     case "ahead":
-      return aheadAxis(c, s, axis, displacement);
+      return wholeAxis(c, s, axis, displacement, displacement < 0 ? -c.free.aheadUnits : c.free.aheadUnits, account);
   }
 }
 
-/** `undo-axis`: moves by all of it, and back where that is not free. */
-function undoAxis(c: Compiled, s: SimState, axis: number, displacement: number): number {
+/**
+ * `undo-axis` and `ahead`: moves by all of it where the body is free at one tested place, else not at all.
+ * @param tested displacement of that place along the axis
+ * @returns units travelled along the axis
+ */
+function wholeAxis(c: Compiled, s: SimState, axis: number, displacement: number, tested: number, account: Account | null): number {
+  const x = axis === X ? s.x + tested : s.x;
+  const y = axis === Y ? s.y + tested : s.y;
+  const free = isFree(c, s.room, x, y);
+  if (account !== null) account.axes.push(wholeMove(axis === X ? "x" : "y", s, axis === X ? displacement : 0, axis === Y ? displacement : 0, { x, y, free }));
+  if (!free) return 0;
   shift(s, axis, displacement);
-  if (displacement === 0 || isFree(c, s.room, s.x, s.y)) return Math.abs(displacement);
-  shift(s, axis, -displacement);
-  return 0;
+  return Math.abs(displacement);
 }
 
 /** `undo-both`: moves both axes, and both back where that is not free. */
-function moveBoth(c: Compiled, s: SimState, dx: number, dy: number): void {
+function moveBoth(c: Compiled, s: SimState, dx: number, dy: number, account: Account | null): void {
   if (dx === 0 && dy === 0) return;
-  s.x += dx;
-  s.y += dy;
-  if (isFree(c, s.room, s.x, s.y)) {
-    s.travelledX = Math.abs(dx);
-    s.travelledY = Math.abs(dy);
-    return;
-  }
-  s.x -= dx;
-  s.y -= dy;
-  s.bothUndone = true;
+  const x = s.x + dx;
+  const y = s.y + dy;
+  const free = isFree(c, s.room, x, y);
+  if (account !== null) account.axes.push(wholeMove("both", s, dx, dy, { x, y, free }));
+  s.bothUndone = !free;
+  if (!free) return;
+  s.x = x;
+  s.y = y;
+  s.travelledX = Math.abs(dx);
+  s.travelledY = Math.abs(dy);
 }
 
-/** `ahead`: moves by all of it where a place so far ahead is free, without a further test. */
-function aheadAxis(c: Compiled, s: SimState, axis: number, displacement: number): number {
-  if (displacement === 0) return 0;
-  const ahead = displacement < 0 ? -c.free.aheadUnits : c.free.aheadUnits;
-  if (!isFree(c, s.room, axis === X ? s.x + ahead : s.x, axis === Y ? s.y + ahead : s.y)) return 0;
-  shift(s, axis, displacement);
-  return Math.abs(displacement);
+/** The account of a movement that is made whole or not at all. */
+function wholeMove(axis: AxisMove["axis"], s: SimState, dx: number, dy: number, place: TestedPlace): AxisMove {
+  return { axis, fromX: s.x, fromY: s.y, dx, dy, place, shapes: [], movedX: place.free ? dx : 0, movedY: place.free ? dy : 0, slope: [] };
 }

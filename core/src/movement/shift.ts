@@ -1,4 +1,11 @@
-import { ShapeVisitor } from "../ground/sweep.ts";
+import { ShapeVisitor, X } from "../ground/sweep.ts";
+import type { SimState } from "../simulation/state.ts";
+
+/** Moves the walker along an axis by so many units. */
+export function shift(s: SimState, axis: number, by: number): void {
+  if (axis === X) s.x += by;
+  else s.y += by;
+}
 
 /** Collects the displacements along an axis at which something is overlapped, whether it counts or not. */
 class BlockedRanges extends ShapeVisitor {
@@ -36,6 +43,17 @@ class BlockedRanges extends ShapeVisitor {
       }
     }
     return free;
+  }
+
+  /** The nearest blocked displacement from 1 on, counted along `sign`; Infinity for none. */
+  firstBlocked(sign: number): number {
+    let first = Infinity;
+    for (let i = 0; i < this.length; i += 2) {
+      const near = sign > 0 ? this.ranges[i]! : -this.ranges[i + 1]!;
+      const far = sign > 0 ? this.ranges[i + 1]! : -this.ranges[i]!;
+      if (far >= 1 && Math.max(near, 1) < first) first = Math.max(near, 1);
+    }
+    return first;
   }
 }
 

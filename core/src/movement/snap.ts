@@ -1,7 +1,9 @@
-import { ShapeVisitor, X, visitShapes } from "../ground/sweep.ts";
+import { ShapeVisitor, visitShapes } from "../ground/sweep.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
-import { blockedRanges } from "./shift.ts";
+import type { Account } from "./account.ts";
+import { noteSweep } from "./met-shapes.ts";
+import { blockedRanges, shift } from "./shift.ts";
 
 /** Finds the shapes that count and are overlapped at the end of a displacement, and the ranges of their boxes. */
 class Overlapped extends ShapeVisitor {
@@ -11,8 +13,6 @@ class Overlapped extends ShapeVisitor {
   private shapeInside = false;
   private shapeMet = false;
   met = false;
-  stopCx = 0;
-  stopCy = 0;
 
   begin(displacement: number): void {
     this.displacement = displacement;
@@ -32,10 +32,6 @@ class Overlapped extends ShapeVisitor {
 
   override shapeDone(): void {
     if (this.shapeMet && !this.shapeInside) {
-      if (!this.met) {
-        this.stopCx = this.cx;
-        this.stopCy = this.cy;
-      }
       this.met = true;
       for (let i = 0; i < this.count; i += 2) blockedRanges.add(this.boxes[i]!, this.boxes[i + 1]!);
     }
@@ -51,19 +47,14 @@ const overlapped = new Overlapped();
  * `snap`: one axis of a movement, moved whole and drawn back to the boxes of what it ended in (semantics.md section 4.3).
  * @returns units travelled along the axis
  */
-export function snapAxis(c: Compiled, s: SimState, axis: number, displacement: number): number {
-  if (displacement === 0) return 0;
+export function snapAxis(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): number {
   const sign = displacement < 0 ? -1 : 1;
+  const noted = account === null ? null : noteSweep(c, s, axis, displacement, account);
   overlapped.begin(displacement);
   visitShapes(c, s.room, s.x, s.y, axis, Math.min(displacement, 0), Math.max(displacement, 0), overlapped);
   let gone = displacement * sign;
-  if (overlapped.met) {
-    gone = Math.max(0, blockedRanges.firstFree(displacement, -sign) * sign);
-    s.stopCx = overlapped.stopCx;
-    s.stopCy = overlapped.stopCy;
-    s.stopped = true;
-  }
-  if (axis === X) s.x += sign * gone;
-  else s.y += sign * gone;
+  if (overlapped.met) gone = Math.max(0, blockedRanges.firstFree(displacement, -sign) * sign);
+  if (noted !== null) noted.moved(gone * sign);
+  shift(s, axis, gone * sign);
   return gone;
 }

@@ -1,5 +1,6 @@
 import { EAST, NORTH, SOUTH, WALL, WEST, WRAP, edgeRuleAt } from "../ground/compiled-room.ts";
 import type { CompiledRoom } from "../ground/compiled-room.ts";
+import type { Account } from "../movement/account.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import { ESCAPE, ESCAPED, WRAPPED } from "../simulation/state.ts";
@@ -29,10 +30,12 @@ export function checkEscape(c: Compiled, s: SimState): void {
 }
 
 /** Takes the walker across sides that wrap, at most twice a frame (semantics.md section 7). */
-export function cross(c: Compiled, s: SimState): void {
+export function cross(c: Compiled, s: SimState, account: Account | null): void {
   for (let times = 0; times < 2; times++) {
     const room = c.rooms[s.room]!;
+    const { x, y } = s;
     if (!crossX(room, c.tileUnits, s) && !crossY(room, c.tileUnits, s)) return;
+    if (account !== null) account.crossings.push({ dx: s.x - x, dy: s.y - y });
   }
 }
 

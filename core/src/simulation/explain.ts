@@ -1,24 +1,45 @@
-import { bodyMeetsCell, cellsOfBody } from "../ground/free.ts";
-import { WALL, WEST, EAST, NORTH, SOUTH, edgeRuleAt } from "../ground/compiled-room.ts";
-import type { Account, TestedPlace } from "../movement/account.ts";
+import type { PlacedShape } from "../ground/cell-shapes.ts";
+import { bodyMeets, shapesOfCell } from "../ground/cell-shapes.ts";
+import { cellsOfBody } from "../ground/free.ts";
+import { tileAt } from "../ground/tile-at.ts";
+import type { Account, AxisMove, Nudge, TestedPlace } from "../movement/account.ts";
 import { newAccount } from "../movement/account.ts";
+import type { Gaps } from "../movement/gaps.ts";
+import { gapsAround } from "../movement/gaps.ts";
 import type { Compiled } from "./compiled.ts";
 import { eventName } from "./event-text.ts";
 import type { SimState } from "./state.ts";
 import { STATUS_NAMES } from "./state.ts";
 import { step } from "./step.ts";
 
-/** One cell that a tested place covers, and what it said. */
+/** The side of the body on which something lies that blocked it. */
+export type BodySide = "left" | "right" | "top" | "bottom" | "corner" | "inside";
+
+/** One cell that a tested place or way covers, and what it said. */
 export interface TestedCell {
   readonly cx: number;
   readonly cy: number;
   /** Number of the tile that stands there, -1 for what lies beyond a wall side. */
   readonly tile: number;
   readonly blocks: boolean;
+  /** Where what blocked lies, as seen from the body before it moved; null where nothing blocked. */
+  readonly side: BodySide | null;
 }
 
 export interface ExplainedPlace extends TestedPlace {
   readonly cells: readonly TestedCell[];
+}
+
+/** One axis of a free movement with the cells of its way, or of the one place that was tested. */
+export interface ExplainedAxis extends AxisMove {
+  readonly cells: readonly TestedCell[];
+}
+
+/** One piece of a frame's movement, in units. */
+export interface Piece {
+  readonly what: "hop" | "leg" | "x" | "y" | "both" | "slope" | "nudge" | "crossing";
+  readonly dx: number;
+  readonly dy: number;
 }
 
 /** What each stage of one frame saw and decided, as plain data (interface.md, frame anatomy). */
@@ -40,9 +61,18 @@ export interface Explanation {
   readonly arrivedAfter: number | null;
   readonly reverse: { readonly place: ExplainedPlace; readonly turned: boolean } | null;
   readonly choices: readonly (readonly { readonly source: string; readonly dx: number; readonly dy: number; readonly taken: boolean; readonly places: readonly ExplainedPlace[] }[])[];
-  /** What a free movement wanted and travelled along each axis, in units; null for the gaits of the grid. */
-  readonly free: Account["free"];
-  /** The first cell that blocked: of the first candidate of a choice in which nothing was free, or of a free movement; or null. */
+  /** The axes of a free movement in the order in which they moved; empty for the gaits of the grid. */
+  readonly axes: readonly ExplainedAxis[];
+  readonly nudge: Nudge | null;
+  /** The frame's movement in the order in which it was made: `from` and all of them together give `to`. */
+  readonly pieces: readonly Piece[];
+  /** Velocity after the frame, in units a frame: what `drift` keeps, else what was moved. */
+  readonly velocity: readonly [number, number];
+  /** How the body lies to what blocks it after the frame. */
+  readonly gaps: Gaps;
+  /** Every tested cell once, those that blocked first. */
+  readonly tested: readonly TestedCell[];
+  /** The first cell that blocked: of a choice in which nothing was free, or of an axis that was stopped; or null. */
   readonly stoppedBy: TestedCell | null;
   readonly bumping: boolean;
   readonly events: readonly string[];
@@ -59,15 +89,21 @@ export interface Explanation {
  */
 export function explain(c: Compiled, state: SimState, held: number): Explanation {
   const account = newAccount();
-  const room = state.room;
-  const from = [state.x, state.y] as const;
+  const before: Before = { room: state.room, x: state.x, y: state.y };
   step(c, state, held, account);
-  return { ...describe(c, state), from, ...accountOf(c, room, account) };
+  return { ...describe(c, state), from: [before.x, before.y], ...accountOf(c, before, state, account) };
+}
+
+/** Where the walker was when the frame began. */
+interface Before {
+  readonly room: number;
+  readonly x: number;
+  readonly y: number;
 }
 
 /** Explains row 0, in which nothing has moved yet. */
 export function explainStart(c: Compiled, state: SimState): Explanation {
-  return { ...describe(c, state), from: [state.x, state.y], arrivedAfter: null, reverse: null, choices: [], free: null, stoppedBy: null };
+  return { ...describe(c, state), from: [state.x, state.y], ...accountOf(c, { room: state.room, x: state.x, y: state.y }, state, newAccount()) };
 }
 
 function describe(c: Compiled, s: SimState) {
@@ -83,6 +119,7 @@ function describe(c: Compiled, s: SimState) {
     intent: [s.intentX, s.intentY],
     second: [s.secondX, s.secondY],
     to: [s.x, s.y],
+    gaps: gapsAround(c, s.room, s.x, s.y),
     leg: [s.legX, s.legY],
     gone: s.gone,
     bumping: s.bumping,
@@ -94,44 +131,108 @@ function describe(c: Compiled, s: SimState) {
   } as const;
 }
 
-function accountOf(c: Compiled, room: number, account: Account) {
+function accountOf(c: Compiled, before: Before, s: SimState, account: Account) {
   const choices = account.choices.map((candidates) =>
-    candidates.map(({ source, dx, dy, taken, places }) => ({ source, dx, dy, taken, places: places.map((place) => explainPlace(c, room, place)) })),
+    candidates.map(({ source, dx, dy, taken, places }) => ({ source, dx, dy, taken, places: places.map((place) => explainPlace(c, before, place)) })),
   );
+  const axes = account.axes.map((move) => explainAxis(c, before.room, move));
   const failed = choices.find((candidates) => candidates.length > 0 && candidates.every((candidate) => !candidate.taken));
-  const stop = account.free?.stop ?? null;
+  const stopped = axes.find((move) => move.movedX !== move.dx || move.movedY !== move.dy);
   const ended = account.advances.find((advance) => advance.ended);
+  const cells = [...choices.flat().flatMap((candidate) => candidate.places.flatMap((place) => place.cells)), ...axes.flatMap((move) => move.cells)];
+  const pieces = piecesOf(c, account);
   return {
     arrivedAfter: ended ? ended.gone : null,
-    reverse: account.reverse && { place: explainPlace(c, room, account.reverse.place), turned: account.reverse.turned },
+    reverse: account.reverse && { place: explainPlace(c, before, account.reverse.place), turned: account.reverse.turned },
     choices,
-    free: account.free,
-    stoppedBy: failed?.[0]?.places.flatMap((place) => place.cells).find((cell) => cell.blocks) ?? (stop ? { ...stop, tile: tileAt(c, room, stop.cx, stop.cy), blocks: true } : null),
-  };
+    axes,
+    nudge: account.nudge,
+    pieces,
+    velocity: velocityOf(c, s, pieces),
+    tested: onceEach(cells),
+    stoppedBy: (failed?.[0]?.places.flatMap((place) => place.cells) ?? stopped?.cells ?? []).find((cell) => cell.blocks) ?? null,
+  } as const;
 }
 
-function explainPlace(c: Compiled, room: number, place: TestedPlace): ExplainedPlace {
-  const cells = cellsOfBody(c, place.x, place.y).map(({ cx, cy }) => ({
-    cx,
-    cy,
-    tile: tileAt(c, room, cx, cy),
-    blocks: bodyMeetsCell(c, room, place.x, place.y, cx, cy),
-  }));
-  return { ...place, cells };
+function velocityOf(c: Compiled, s: SimState, pieces: readonly Piece[]): readonly [number, number] {
+  if (c.rules.gait === "drift") return [s.vx, s.vy];
+  const moved = pieces.filter((piece) => piece.what !== "crossing");
+  return [moved.reduce((sum, { dx }) => sum + dx, 0), moved.reduce((sum, { dy }) => sum + dy, 0)];
 }
 
-/** The tile at a cell as seen from a room, -1 where a wall side stands before it. */
-function tileAt(c: Compiled, roomNumber: number, cellX: number, cellY: number): number {
-  const room = c.rooms[roomNumber]!;
-  let cx = cellX;
-  let cy = cellY;
-  if (cx < 0 || cx >= room.width) {
-    if (edgeRuleAt(room, cx < 0 ? WEST : EAST, cy) === WALL) return -1;
-    cx += cx < 0 ? room.width : -room.width;
+function piecesOf(c: Compiled, account: Account): Piece[] {
+  const pieces: Piece[] = account.advances.map(({ dx, dy }) => ({ what: "leg", dx, dy }));
+  if (c.rules.gait === "hop") {
+    for (const { dx, dy } of account.choices.flatMap((candidates) => candidates.filter(({ taken }) => taken))) pieces.push({ what: "hop", dx: dx * c.tileUnits, dy: dy * c.tileUnits });
   }
-  if (cy < 0 || cy >= room.height) {
-    if (edgeRuleAt(room, cy < 0 ? NORTH : SOUTH, cx) === WALL) return -1;
-    cy += cy < 0 ? room.height : -room.height;
+  for (const move of account.axes) {
+    if (move.movedX !== 0 || move.movedY !== 0) pieces.push({ what: move.axis, dx: move.movedX, dy: move.movedY });
+    const along = move.slope.reduce((sum, step) => sum + step.along, 0);
+    const aside = move.slope.reduce((sum, step) => sum + step.aside, 0);
+    if (along !== 0) pieces.push(move.axis === "x" ? { what: "slope", dx: along, dy: aside } : { what: "slope", dx: aside, dy: along });
   }
-  return c.world.rooms[roomNumber]!.cells[cy * room.width + cx] ?? -1;
+  const { nudge } = account;
+  if (nudge !== null && nudge.moved !== 0) pieces.push({ what: "nudge", dx: nudge.axis === "x" ? nudge.moved : 0, dy: nudge.axis === "y" ? nudge.moved : 0 });
+  for (const { dx, dy } of account.crossings) pieces.push({ what: "crossing", dx, dy });
+  return pieces;
+}
+
+/** Each cell once, as it was tested first or where it blocked; those that blocked stand first. */
+function onceEach(cells: readonly TestedCell[]): TestedCell[] {
+  const once = new Map<string, TestedCell>();
+  for (const cell of cells) {
+    const key = `${cell.cx},${cell.cy}`;
+    if (!once.has(key) || (cell.blocks && !once.get(key)!.blocks)) once.set(key, cell);
+  }
+  return [...once.values()].sort((a, b) => Number(b.blocks) - Number(a.blocks));
+}
+
+function explainPlace(c: Compiled, before: Before, place: TestedPlace): ExplainedPlace {
+  return { ...place, cells: cellsAt(c, before.room, before.x, before.y, place) };
+}
+
+/** The cells of a place, and which of them block there; sides as seen from the body at `fromX`, `fromY`. */
+function cellsAt(c: Compiled, room: number, fromX: number, fromY: number, place: TestedPlace): TestedCell[] {
+  return cellsOfBody(c, place.x, place.y).map(({ cx, cy }) => {
+    const met = shapesOfCell(c, room, cx, cy).find((shape) => bodyMeets(c, place.x, place.y, shape));
+    return { cx, cy, tile: tileAt(c, room, cx, cy), blocks: met !== undefined, side: met === undefined ? null : sideOf(c, fromX, fromY, met, place.x - fromX, place.y - fromY) };
+  });
+}
+
+/** The cells of an axis: of its tested place, or of its way with what stopped it there. */
+function explainAxis(c: Compiled, room: number, move: AxisMove): ExplainedAxis {
+  const { fromX, fromY, dx, dy, place, movedX, movedY } = move;
+  if (place !== null) return { ...move, cells: cellsAt(c, room, fromX, fromY, place) };
+  const short = movedX !== dx || movedY !== dy;
+  // `snap` is stopped by what it ended in, `contact` by what stands one unit beyond.
+  const atX = c.free.response === "snap" ? dx : movedX + Math.sign(dx);
+  const atY = c.free.response === "snap" ? dy : movedY + Math.sign(dy);
+  const counts = move.shapes.filter((shape) => !shape.inside && shape.ranges.some(({ lo, hi }) => lo <= atX + atY && atX + atY <= hi));
+  const cells = cellsOnWay(c, fromX, fromY, dx, dy).map(({ cx, cy }): TestedCell => {
+    const blocks = short && counts.some((shape) => shape.cx === cx && shape.cy === cy);
+    const met = blocks ? shapesOfCell(c, room, cx, cy).find((shape) => bodyMeets(c, fromX + atX, fromY + atY, shape)) : undefined;
+    return { cx, cy, tile: tileAt(c, room, cx, cy), blocks, side: met === undefined ? null : sideOf(c, fromX + movedX, fromY + movedY, met, dx, dy) };
+  });
+  return { ...move, cells };
+}
+
+/** Every cell that the body has to do with on a straight way, row by row. */
+function cellsOnWay(c: Compiled, x: number, y: number, dx: number, dy: number): { cx: number; cy: number }[] {
+  const cells = new Map<string, { cx: number; cy: number }>();
+  const steps = Math.max(1, Math.ceil(Math.max(Math.abs(dx), Math.abs(dy)) / c.tileUnits));
+  for (let i = 0; i <= steps; i++) {
+    for (const cell of cellsOfBody(c, x + Math.trunc((dx * i) / steps), y + Math.trunc((dy * i) / steps))) cells.set(`${cell.cy},${cell.cx}`, cell);
+  }
+  return [...cells.values()].sort((a, b) => a.cy - b.cy || a.cx - b.cx);
+}
+
+/** On which side of the body at `(x, y)` a shape lies; where their boxes overlap already, the side that it was moved to. */
+function sideOf(c: Compiled, x: number, y: number, shape: PlacedShape, dx: number, dy: number): BodySide {
+  const { body } = c;
+  const across = shape.left >= x + body.right ? "right" : shape.right <= x + body.left ? "left" : null;
+  const along = shape.top >= y + body.bottom ? "bottom" : shape.bottom <= y + body.top ? "top" : null;
+  if (across !== null && along !== null) return "corner";
+  if (across !== null || along !== null) return across ?? along!;
+  if (!shape.poly) return "inside";
+  return dx > 0 ? "right" : dx < 0 ? "left" : dy > 0 ? "bottom" : "top";
 }

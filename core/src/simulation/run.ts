@@ -8,6 +8,8 @@ import { NotSimulatedError } from "../errors/not-simulated-error.ts";
 import { unitsFromPx } from "../integers/units.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
 import { logFrames } from "../logs/input-log.ts";
+import type { Account } from "../movement/account.ts";
+import { newAccount } from "../movement/account.ts";
 import type { Compiled } from "./compiled.ts";
 import type { Explanation } from "./explain.ts";
 import { explain, explainStart } from "./explain.ts";
@@ -43,8 +45,17 @@ export interface RunOptions {
   readonly last?: number;
 }
 
-/** Explains the last frame instead of only stepping through it. */
-type InnerOptions = RunOptions & { readonly explain?: boolean };
+/** Is shown every frame of a run with its account. */
+export interface FrameObserver {
+  /**
+   * @param state after the frame; where it was before is in `rowRoom`, `rowX`, `rowY`
+   * @param began a leg was under way when the frame began: its direction, or 0, 0
+   */
+  frame(state: SimState, account: Account, began: { readonly legX: number; readonly legY: number; readonly facing: number }): void;
+}
+
+/** Explains the last frame instead of only stepping through it, or shows every frame to somebody. */
+type InnerOptions = RunOptions & { readonly explain?: boolean; readonly observer?: FrameObserver };
 
 /**
  * Runs a log: `run(world, log)` of architecture.md. Pure; the same everywhere.
@@ -65,6 +76,11 @@ export function explainFrame(c: Compiled, log: InputLog, frame: number): Explana
   return made.explanation ?? explainFrame(c, log, made.state.frame);
 }
 
+/** Runs a log and shows every frame to an observer: some ten times slower than `run`. Throws as `run` does. */
+export function observe(c: Compiled, log: InputLog, observer: FrameObserver): void {
+  new Run(c, log, { observer }).result();
+}
+
 /** The state after a frame of the log's run, or after its last frame where it has fewer. Throws as `run` does. */
 export function stateAt(c: Compiled, log: InputLog, frame: number): SimState {
   const made = new Run(c, log, { last: frame });
@@ -82,6 +98,7 @@ class Run {
   private readonly lineEnds: number[] = [];
   private readonly last: number;
   private readonly explained: number;
+  private readonly observer: FrameObserver | null;
   explanation: Explanation | null = null;
   private pathHash = 0x811c9dc5 | 0;
   private ranOut: Verdict | null = null;
@@ -99,6 +116,7 @@ class Run {
     this.laws = laws.length;
     this.last = options.last ?? Infinity;
     this.explained = options.explain ? this.last : -1;
+    this.observer = options.observer ?? null;
   }
 
   result(): RunResult {
@@ -136,7 +154,8 @@ class Run {
     const last = this.last;
     for (let n = line.count; n > 0; n--) {
       if (state.frame + 1 === this.explained) this.explanation = explain(c, state, keys);
-      else step(c, state, keys, null);
+      else if (this.observer === null) step(c, state, keys, null);
+      else this.observed(this.observer, keys);
       this.row();
       if (state.status !== PLAYING || state.frame >= last) return;
       if (until !== null && until(state)) return;
@@ -144,6 +163,13 @@ class Run {
     if (line.until !== null) {
       this.ranOut = { check: `until ${whatText(line.until)}`, verdict: "fail", frame: state.frame, seen: seenText(c, line.until, state) };
     }
+  }
+
+  private observed(observer: FrameObserver, keys: number): void {
+    const { legX, legY, facing } = this.state;
+    const account = newAccount();
+    step(this.c, this.state, keys, account);
+    observer.frame(this.state, account, { legX, legY, facing });
   }
 
   private row(): void {

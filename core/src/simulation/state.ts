@@ -101,10 +101,6 @@ export class SimState {
   slidOrNudged = false;
   /** `undo-both` took the movement of this frame back. */
   bothUndone = false;
-  /** A free movement was stopped in this frame, and by what stands in which cell. */
-  stopped = false;
-  stopCx = 0;
-  stopCy = 0;
 
   facing = 0;
   pose = 0;

@@ -35,5 +35,5 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   if (!inside) checkEscape(c, s);
   updateFacing(c, s);
   updatePose(c, s, s.rowX, s.rowY);
-  if (!inside && s.status === PLAYING) cross(c, s);
+  if (!inside && s.status === PLAYING) cross(c, s, account);
 }

@@ -7,7 +7,11 @@ import type { Rules, Tile, World } from "../world/world.ts";
 /** Settings of a tiny world that a test cares about; the rest are the defaults. */
 export interface TinyOptions {
   readonly tileSize?: number;
+  readonly gait?: Rules["gait"];
+  readonly hop?: Partial<Rules["hop"]>;
   readonly glide?: Partial<Rules["glide"]>;
+  readonly roam?: Partial<Rules["roam"]>;
+  readonly drift?: Partial<Rules["drift"]>;
   readonly input?: Partial<Rules["input"]>;
   readonly facing?: Partial<Rules["facing"]>;
   readonly pose?: Partial<Rules["pose"]>;
@@ -27,9 +31,12 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
   const width = rows[0]!.length;
   const cells = Uint16Array.from(rows.join(""), (ch) => ({ "#": 1, "/": 2, "=": 3 })[ch] ?? 0);
   const at = rows.join("").indexOf("S");
-  const base = newRules("main", "Main", "glide", t);
+  const base = newRules("main", "Main", options.gait ?? "glide", t);
   const rules: Rules = {
     ...base,
+    hop: { ...base.hop, ...options.hop },
+    roam: { ...base.roam, ...options.roam },
+    drift: { ...base.drift, ...options.drift },
     glide: { ...base.glide, ...options.glide },
     input: { ...base.input, ...options.input },
     facing: { ...base.facing, ...options.facing },

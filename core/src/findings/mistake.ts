@@ -1,0 +1,73 @@
+import type { Account } from "../movement/account.ts";
+import type { RulesChange } from "../mending/rules-change.ts";
+import type { Compiled } from "../simulation/compiled.ts";
+import type { SimState } from "../simulation/state.ts";
+
+/** The mistakes that are told from a run: what goes wrong in job.md's table. */
+export type MistakeKind =
+  | "unasked flag"
+  | "flush sticking"
+  | "gap before the wall"
+  | "sinking in"
+  | "missed corner"
+  | "jump through a wall"
+  | "faster diagonals"
+  | "facing reset"
+  | "lost turn"
+  | "speed that does not fit";
+
+/** A mistake that is at work in one log: true of it, and gone when the setting that it names is cured. */
+export interface LogFinding {
+  readonly kind: MistakeKind;
+  /** The setting that it comes from: a path of a rule set. */
+  readonly path: string;
+  /** The first frame that shows it, and how many do. */
+  readonly frame: number;
+  readonly frames: number;
+  /** One line with its number. */
+  readonly text: string;
+  /** Changes that take it away; whether the log's checks then hold is for the search to say. */
+  readonly cures: readonly RulesChange[];
+}
+
+/** One frame of a run as a mistake's watch sees it. */
+export interface SeenFrame {
+  readonly c: Compiled;
+  /** After the frame; where it was before is in `rowRoom`, `rowX`, `rowY`. */
+  readonly s: SimState;
+  readonly account: Account;
+  /** The leg that was under way when the frame began, and the facing then. */
+  readonly began: { readonly legX: number; readonly legY: number; readonly facing: number };
+}
+
+/** Watches a run for one kind of mistake. */
+export interface MistakeWatch {
+  see(frame: SeenFrame): void;
+  /** What was found, in no special order. */
+  findings(): readonly LogFinding[];
+}
+
+/** Counts the frames that show a mistake, and remembers the first. */
+export class Tally {
+  frame = 0;
+  frames = 0;
+
+  add(frame: number): boolean {
+    if (this.frames++ > 0) return false;
+    this.frame = frame;
+    return true;
+  }
+}
+
+/** Units as px with at most two decimals. */
+export function roundPx(units: number): string {
+  return String(Math.round((units / 256) * 100) / 100);
+}
+
+/** `in frame 12` or `in 7 frames, first in frame 12`. */
+export function whenText({ frame, frames }: Tally): string {
+  return frames === 1 ? `in frame ${frame}` : `in ${frames} frames, first in frame ${frame}`;
+}
+
+/** The body of the whole frame-square. */
+export const wholeBody = (c: Compiled): RulesChange => ({ path: "walker.body", value: { kind: "box", box: [0, 0, c.world.tileSize, c.world.tileSize], flush: "free" } });

@@ -1,0 +1,35 @@
+import { isFree } from "../../ground/free.ts";
+import { overlapDepth } from "../../movement/gaps.ts";
+import type { Compiled } from "../../simulation/compiled.ts";
+import type { LogFinding, MistakeWatch, SeenFrame } from "../mistake.ts";
+import { Tally, roundPx, whenText } from "../mistake.ts";
+
+/** "It sinks into the wall": tested one pixel ahead, moved five. */
+export class SinkingIn implements MistakeWatch {
+  private readonly tally = new Tally();
+  private deepest = 0;
+  private moved = 0;
+
+  constructor(private readonly c: Compiled) {}
+
+  see({ c, s, account }: SeenFrame): void {
+    const moving = account.axes.filter(({ movedX, movedY }) => movedX !== 0 || movedY !== 0);
+    if (moving.length === 0 || c.free.response === "contact") return;
+    // Where a side was crossed the place before the crossing is what was moved to.
+    const last = moving.at(-1)!;
+    const x = account.axes.at(-1) === last ? last.fromX + last.movedX : s.rowX + moving.reduce((sum, { movedX }) => sum + movedX, 0);
+    const y = account.axes.at(-1) === last ? last.fromY + last.movedY : s.rowY + moving.reduce((sum, { movedY }) => sum + movedY, 0);
+    if (isFree(c, s.rowRoom, x, y) || !isFree(c, s.rowRoom, s.rowX, s.rowY)) return;
+    if (this.tally.add(s.frame)) this.moved = Math.max(...moving.map(({ movedX, movedY }) => Math.abs(movedX + movedY)));
+    this.deepest = Math.max(this.deepest, overlapDepth(c, s.rowRoom, x, y));
+  }
+
+  findings(): LogFinding[] {
+    const { frame, frames } = this.tally;
+    if (frames === 0) return [];
+    const { free, rules } = this.c;
+    const path = `${rules.gait}.response`;
+    const why = free.response === "ahead" ? `tested ${roundPx(free.aheadUnits)} px ahead, moved ${roundPx(this.moved)}` : `moved ${roundPx(this.moved)} px and drawn back from what it ended in alone`;
+    return [{ kind: "sinking in", path, frame, frames, text: `Sinks ${roundPx(this.deepest)} px into what blocks it, ${whenText(this.tally)}: ${why}`, cures: [{ path, value: "contact" }] }];
+  }
+}
