@@ -1,6 +1,7 @@
 import type { Account } from "../movement/account.ts";
 import type { RulesChange } from "../mending/rules-change.ts";
 import type { Compiled } from "../simulation/compiled.ts";
+import type { FrameBegin } from "../simulation/run.ts";
 import type { SimState } from "../simulation/state.ts";
 
 /** The mistakes that are told from a run: what goes wrong in job.md's table. */
@@ -36,8 +37,7 @@ export interface SeenFrame {
   /** After the frame; where it was before is in `rowRoom`, `rowX`, `rowY`. */
   readonly s: SimState;
   readonly account: Account;
-  /** The leg that was under way when the frame began, and the facing then. */
-  readonly began: { readonly legX: number; readonly legY: number; readonly facing: number };
+  readonly began: FrameBegin;
 }
 
 /** Watches a run for one kind of mistake. */

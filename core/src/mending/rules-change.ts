@@ -31,7 +31,6 @@ export function changedWorld(world: World, rulesId: string, change: RulesChange)
 
 /** The change in words, such as `Speed 7 to 8 px` or `Arrive equal to land`. */
 export function changeText(rules: Rules, change: RulesChange): string {
-  const before = presentValue(rules, change.path);
   if (change.path === "gait") return `Gait ${rules.gait} to ${String(change.value)}`;
   if (change.path === "walker.body") return bodyChangeText(rules.walker.body, change.value as Body);
   if (change.path === "walker.blockedBy") {
@@ -43,7 +42,7 @@ export function changeText(rules: Rules, change: RulesChange): string {
   const setting = settingByPath(change.path)!;
   if (setting.kind === "switch") return `${setting.label} ${change.value === true ? "on" : "off"}`;
   const unit = setting.kind === "px" ? " px" : setting.kind === "whole" && setting.unit !== "" ? ` ${setting.unit}` : "";
-  return `${setting.label} ${String(before)} to ${String(change.value)}${unit}`;
+  return `${setting.label} ${settingValue(rules, change.path)} to ${change.value as number | string}${unit}`;
 }
 
 function bodyChangeText(before: Body, after: Body): string {

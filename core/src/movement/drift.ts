@@ -16,8 +16,8 @@ export function drift(c: Compiled, s: SimState, account: Account | null): void {
   if (s.bothUndone || s.travelledY < Math.abs(s.vy)) s.vy = 0;
 }
 
-/** The velocity of an axis after one frame of acceleration and drag. */
-function driven(c: Compiled, v: number, a: number): number {
+/** The velocity of an axis after one frame of acceleration and drag. All in units a frame. */
+export function driven(c: Compiled, v: number, a: number): number {
   const { drag, maxSpeed } = c.free;
   // `+ 0`: a velocity must never be -0.
   const dragged = Math.trunc(((v + a) * (256 - drag)) / 256) + 0;

@@ -1,7 +1,6 @@
 import type { PlacedShape } from "../ground/cell-shapes.ts";
 import { bodyMeets, shapesOfCell } from "../ground/cell-shapes.ts";
 import { cellsOfBody } from "../ground/free.ts";
-import { tileAt } from "../ground/tile-at.ts";
 import type { Account, AxisMove, Nudge, TestedPlace } from "../movement/account.ts";
 import { newAccount } from "../movement/account.ts";
 import type { Gaps } from "../movement/gaps.ts";
@@ -11,6 +10,7 @@ import { eventName } from "./event-text.ts";
 import type { SimState } from "./state.ts";
 import { STATUS_NAMES } from "./state.ts";
 import { step } from "./step.ts";
+import { tileAt } from "./tile-at.ts";
 
 /** The side of the body on which something lies that blocked it. */
 export type BodySide = "left" | "right" | "top" | "bottom" | "corner" | "inside";

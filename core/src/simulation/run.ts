@@ -49,10 +49,13 @@ export interface RunOptions {
 export interface FrameObserver {
   /**
    * @param state after the frame; where it was before is in `rowRoom`, `rowX`, `rowY`
-   * @param began a leg was under way when the frame began: its direction, or 0, 0
+   * @param began what the frame began with
    */
-  frame(state: SimState, account: Account, began: { readonly legX: number; readonly legY: number; readonly facing: number }): void;
+  frame(state: SimState, account: Account, began: FrameBegin): void;
 }
+
+/** What a frame began with: the leg under way (0, 0 without one), facing, and velocity in units a frame. */
+export type FrameBegin = Readonly<Pick<SimState, "legX" | "legY" | "facing" | "vx" | "vy">>;
 
 /** Explains the last frame instead of only stepping through it, or shows every frame to somebody. */
 type InnerOptions = RunOptions & { readonly explain?: boolean; readonly observer?: FrameObserver };
@@ -166,10 +169,10 @@ class Run {
   }
 
   private observed(observer: FrameObserver, keys: number): void {
-    const { legX, legY, facing } = this.state;
+    const { legX, legY, facing, vx, vy } = this.state;
     const account = newAccount();
     step(this.c, this.state, keys, account);
-    observer.frame(this.state, account, { legX, legY, facing });
+    observer.frame(this.state, account, { legX, legY, facing, vx, vy });
   }
 
   private row(): void {

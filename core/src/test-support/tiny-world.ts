@@ -16,6 +16,7 @@ export interface TinyOptions {
   readonly facing?: Partial<Rules["facing"]>;
   readonly pose?: Partial<Rules["pose"]>;
   readonly body?: Rules["walker"]["body"];
+  readonly blockedBy?: readonly string[];
   readonly edges?: "wall" | "wrap";
 }
 
@@ -41,7 +42,7 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
     input: { ...base.input, ...options.input },
     facing: { ...base.facing, ...options.facing },
     pose: { ...base.pose, ...options.pose },
-    walker: { ...base.walker, body: options.body ?? base.walker.body },
+    walker: { blockedBy: options.blockedBy ?? base.walker.blockedBy, body: options.body ?? base.walker.body },
   };
   const side = { kind: options.edges ?? "wall" };
   return {

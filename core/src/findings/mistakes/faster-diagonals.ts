@@ -1,3 +1,6 @@
+import { wholeRoot } from "../../integers/root.ts";
+import { driven } from "../../movement/drift.ts";
+import { evenDiagonal } from "../../movement/roam.ts";
 import type { Compiled } from "../../simulation/compiled.ts";
 import type { LogFinding, MistakeWatch, SeenFrame } from "../mistake.ts";
 import { Tally, roundPx, whenText } from "../mistake.ts";
@@ -6,26 +9,30 @@ import { Tally, roundPx, whenText } from "../mistake.ts";
 export class FasterDiagonals implements MistakeWatch {
   private readonly tally = new Tally();
   private fastest = 0;
-  private readonly straight: number;
+  private even = 0;
 
-  constructor(private readonly c: Compiled) {
-    this.straight = c.rules.gait === "drift" ? c.free.maxSpeed : Math.max(c.free.speedX, c.free.speedY);
-  }
+  constructor(private readonly c: Compiled) {}
 
-  see({ c, s, account }: SeenFrame): void {
+  see({ c, s, account, began }: SeenFrame): void {
     if (c.free.evenDiagonal || s.intentX === 0 || s.intentY === 0) return;
-    const wanted = account.axes.reduce((sum, { dx, dy }) => [sum[0] + dx, sum[1] + dy] as [number, number], [0, 0] as [number, number]);
-    const moved = account.axes.every(({ movedX, movedY, dx, dy }) => movedX === dx && movedY === dy);
-    const speed = Math.hypot(...wanted);
-    if (!moved || wanted[0] === 0 || wanted[1] === 0 || speed <= this.straight) return;
+    const all = account.axes.every(({ movedX, movedY, dx, dy }) => movedX === dx && movedY === dy);
+    const dx = account.axes.reduce((sum, move) => sum + move.dx, 0);
+    const dy = account.axes.reduce((sum, move) => sum + move.dy, 0);
+    if (!all || dx === 0 || dy === 0) return;
+    const evened: readonly [number, number] = c.rules.gait === "drift" ? [driven(c, began.vx, evenDiagonal(s.intentX * c.free.accel)), driven(c, began.vy, evenDiagonal(s.intentY * c.free.accel))] : [evenDiagonal(dx), evenDiagonal(dy)];
+    const speed = length(dx, dy);
+    const even = length(...evened);
+    if (speed <= even) return;
     this.tally.add(s.frame);
-    this.fastest = Math.max(this.fastest, speed);
+    if (speed > this.fastest) [this.fastest, this.even] = [speed, even];
   }
 
   findings(): LogFinding[] {
     const { frame, frames } = this.tally;
     if (frames === 0) return [];
     const path = `${this.c.rules.gait}.diagonal`;
-    return [{ kind: "faster diagonals", path, frame, frames, text: `Faster diagonally ${whenText(this.tally)}: ${roundPx(this.fastest)} px a frame, straight ${roundPx(this.straight)}`, cures: [{ path, value: "even" }] }];
+    return [{ kind: "faster diagonals", path, frame, frames, text: `Faster diagonally ${whenText(this.tally)}: ${roundPx(this.fastest)} px a frame, evened ${roundPx(this.even)}`, cures: [{ path, value: "even" }] }];
   }
 }
+
+const length = (x: number, y: number): number => wholeRoot(x * x + y * y);

@@ -15,10 +15,9 @@ export class SinkingIn implements MistakeWatch {
   see({ c, s, account }: SeenFrame): void {
     const moving = account.axes.filter(({ movedX, movedY }) => movedX !== 0 || movedY !== 0);
     if (moving.length === 0 || c.free.response === "contact") return;
-    // Where a side was crossed the place before the crossing is what was moved to.
-    const last = moving.at(-1)!;
-    const x = account.axes.at(-1) === last ? last.fromX + last.movedX : s.rowX + moving.reduce((sum, { movedX }) => sum + movedX, 0);
-    const y = account.axes.at(-1) === last ? last.fromY + last.movedY : s.rowY + moving.reduce((sum, { movedY }) => sum + movedY, 0);
+    // Not where the walker is now: it may have crossed a side since.
+    const x = s.rowX + moving.reduce((sum, { movedX }) => sum + movedX, 0);
+    const y = s.rowY + moving.reduce((sum, { movedY }) => sum + movedY, 0);
     if (isFree(c, s.rowRoom, x, y) || !isFree(c, s.rowRoom, s.rowX, s.rowY)) return;
     if (this.tally.add(s.frame)) this.moved = Math.max(...moving.map(({ movedX, movedY }) => Math.abs(movedX + movedY)));
     this.deepest = Math.max(this.deepest, overlapDepth(c, s.rowRoom, x, y));

@@ -1,6 +1,6 @@
-import { tileAt } from "../../ground/tile-at.ts";
 import { cellsOfBody } from "../../ground/free.ts";
 import type { Compiled } from "../../simulation/compiled.ts";
+import { tileAt } from "../../simulation/tile-at.ts";
 import type { LogFinding, MistakeWatch, SeenFrame } from "../mistake.ts";
 import { Tally, whenText } from "../mistake.ts";
 

@@ -1,5 +1,5 @@
-import type { Compiled } from "../simulation/compiled.ts";
-import { WALL, WEST, EAST, NORTH, SOUTH, edgeRuleAt } from "./compiled-room.ts";
+import { WALL, WEST, EAST, NORTH, SOUTH, edgeRuleAt } from "../ground/compiled-room.ts";
+import type { Compiled } from "./compiled.ts";
 
 /** The tile at a cell as seen from a room, -1 where a wall side stands before it. */
 export function tileAt(c: Compiled, roomNumber: number, cellX: number, cellY: number): number {

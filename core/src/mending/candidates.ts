@@ -1,0 +1,80 @@
+import { speedsThatDivide } from "../findings/speed-fit.ts";
+import type { Setting } from "../world/settings.ts";
+import { SETTINGS, settingByPath, settingFault, settingMost, settingValue } from "../world/settings.ts";
+import type { Body, Gait, Rules, World } from "../world/world.ts";
+import type { RulesChange } from "./rules-change.ts";
+import { presentValue } from "./rules-change.ts";
+
+const GAITS: readonly Gait[] = ["hop", "glide", "roam", "drift"];
+
+/**
+ * Every single change of a rule set that is worth trying on a log: each switch and choice, a ladder around each number,
+ * flags that block, the body, the gait. Only what the gait in use asks for; smallest change first.
+ * @param more changes that findings name, tried too
+ */
+export function singleChanges(world: World, rules: Rules, more: readonly RulesChange[] = []): RulesChange[] {
+  const changes: RulesChange[] = [...more];
+  for (const setting of usedSettings(rules)) for (const value of otherValues(setting, world.tileSize, settingValue(rules, setting.path))) changes.push({ path: setting.path, value });
+  for (const flag of world.flags) {
+    const { blockedBy } = rules.walker;
+    changes.push({ path: "walker.blockedBy", value: blockedBy.includes(flag) ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag] });
+  }
+  for (const body of otherBodies(rules.walker.body, world.tileSize)) changes.push({ path: "walker.body", value: body });
+  for (const gait of GAITS) if (gait !== rules.gait) changes.push({ path: "gait", value: gait });
+  const once = new Map(changes.map((change) => [JSON.stringify(change), change]));
+  return [...once.values()].sort((a, b) => changeSize(rules, a) - changeSize(rules, b));
+}
+
+/** The settings that a frame under the gait in use looks at; how a walker is drawn is none of them. */
+export function usedSettings(rules: Rules): Setting[] {
+  return SETTINGS.filter(({ path }) => {
+    const [group] = path.split(".");
+    return group === "input" || group === "facing" || group === rules.gait;
+  });
+}
+
+/** Values to try instead of the present one. */
+function otherValues(setting: Setting, tileSize: number, present: number | string | boolean): (number | string | boolean)[] {
+  if (setting.kind === "switch") return [!present];
+  if (setting.kind === "choice") return setting.choices.filter((value) => value !== present);
+  const at = present as number;
+  const most = settingMost(setting.most, tileSize);
+  const ladder = [at - 2, at - 1, at - 0.5, at + 0.5, at + 1, at + 2, at / 4, at / 2, at * 0.75, at * 1.25, at * 1.5, at * 2, at * 4, setting.default as number, most];
+  if (setting.kind === "px") ladder.push(...speedsThatDivide(tileSize));
+  else ladder.push(setting.least, 4, 8, 16, 32);
+  const fitting = ladder.map((value) => (setting.kind === "px" ? Math.round(value * 256) / 256 : Math.round(value)));
+  return [...new Set(fitting)].filter((value) => value !== at && settingFault(setting, value, tileSize) === null);
+}
+
+/** Bodies near the present one: flush the other way, the whole cell, a little smaller all round, a box for probes. */
+function otherBodies(body: Body, tileSize: number): Body[] {
+  const whole: Body = { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" };
+  const bodies: Body[] = [whole];
+  if (body.kind === "box") {
+    const [left, top, width, height] = body.box;
+    bodies.push({ ...body, flush: body.flush === "free" ? "blocks" : "free" });
+    for (const by of [1, 2, 3, 4, -1, -2]) {
+      if (width - 2 * by >= 1 && height - 2 * by >= 1) bodies.push({ ...body, box: [left + by, top + by, width - 2 * by, height - 2 * by] });
+    }
+  } else {
+    for (const inset of [1, 2, 3]) bodies.push({ kind: "box", box: [inset, inset, tileSize - 2 * inset, tileSize - 2 * inset], flush: "free" });
+  }
+  return bodies.filter((each) => JSON.stringify(each) !== JSON.stringify(body));
+}
+
+/** How much a change changes, for putting the smallest first: a share for numbers, a step for everything else. */
+export function changeSize(rules: Rules, change: RulesChange): number {
+  if (change.path === "gait") return 8;
+  if (change.path === "walker.blockedBy") return 2;
+  if (change.path === "walker.body") {
+    const before = rules.walker.body;
+    const after = change.value as Body;
+    if (before.kind !== "box" || after.kind !== "box") return 4;
+    if (before.flush !== after.flush) return 1.5;
+    return 1 + before.box.reduce((sum, v, i) => sum + Math.abs(v - after.box[i]!), 0) / 16;
+  }
+  const before = presentValue(rules, change.path);
+  if (typeof before !== "number" || settingByPath(change.path)!.kind === "choice") return 1;
+  const after = change.value as number;
+  return before === 0 || after === 0 ? 0.5 + Math.abs(after - before) / 16 : Math.abs(Math.log2(after / before));
+}

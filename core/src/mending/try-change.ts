@@ -1,0 +1,81 @@
+import { CoreError } from "../errors/core-error.ts";
+import { logHolds } from "../checks/verdict.ts";
+import { logFindings } from "../findings/log-findings.ts";
+import type { LogFinding } from "../findings/mistake.ts";
+import type { InputLog } from "../logs/input-log.ts";
+import { compile } from "../simulation/compile.ts";
+import { run } from "../simulation/run.ts";
+import type { World } from "../world/world.ts";
+import type { RulesChange } from "./rules-change.ts";
+import { changedWorld } from "./rules-change.ts";
+
+/** What one change of a rule set does to the log that it is tried on, and to the others. */
+export interface Trial {
+  readonly change: RulesChange;
+  /** All checks of the log hold, and the world's laws. */
+  readonly holds: boolean;
+  /** The walk is another one than without the change. */
+  readonly differs: boolean;
+  /** Logs that hold without the change and would not with it; only asked for where the log holds. */
+  readonly breaks: readonly string[];
+  /** Of the findings that name the changed setting, those that the change takes away (indexes). */
+  readonly cures: readonly number[];
+}
+
+/** The project as it is before any change: what every trial is compared with. */
+export interface Trying {
+  readonly world: World;
+  readonly rules: string;
+  readonly log: string;
+  readonly logs: Readonly<Record<string, InputLog>>;
+  readonly pathHash: number;
+  readonly findings: readonly LogFinding[];
+  /** The other logs that hold now. */
+  readonly holding: readonly string[];
+}
+
+/**
+ * Runs everything once as it is: the log, its findings, and which of the other logs hold.
+ * @throws {CoreError} where the log cannot be run
+ */
+export function beginTrying(world: World, logs: Readonly<Record<string, InputLog>>, log: string): Trying {
+  const own = logs[log]!;
+  const rules = own.rules ?? world.activeRules;
+  const c = compile(world, rules);
+  // Only logs that go by the same rule set can break.
+  const others = Object.keys(logs).filter((each) => each !== log && (logs[each]!.rules ?? world.activeRules) === rules);
+  return { world, rules, log, logs, pathHash: run(c, own).pathHash, findings: logFindings(c, own), holding: others.filter((each) => holds(world, logs[each]!)) };
+}
+
+/** Tries one change. Never throws for what the world refuses: that change mends nothing. */
+export function tryChange(trying: Trying, change: RulesChange): Trial {
+  const { world, rules, log, logs, findings } = trying;
+  const nothing: Trial = { change, holds: false, differs: false, breaks: [], cures: [] };
+  try {
+    const changed = changedWorld(world, rules, change);
+    const c = compile(changed, rules);
+    const result = run(c, logs[log]!, { checks: true });
+    if (!logHolds(result.verdicts)) return nothing;
+    const named = findings.flatMap((finding, i) => (finding.path === change.path || finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change)) ? [i] : []));
+    const left = named.length === 0 ? [] : logFindings(c, logs[log]!);
+    const cures = named.filter((i) => !left.some((again) => again.kind === findings[i]!.kind && again.path === findings[i]!.path));
+    return { change, holds: true, differs: result.pathHash !== trying.pathHash, breaks: trying.holding.filter((each) => !holds(changed, logs[each]!)), cures };
+  } catch (error) {
+    if (error instanceof CoreError) return nothing;
+    throw error;
+  }
+}
+
+function holds(world: World, log: InputLog): boolean {
+  try {
+    return logHolds(run(compile(world, log.rules ?? world.activeRules), log, { checks: true }).verdicts);
+  } catch (error) {
+    if (error instanceof CoreError) return false;
+    throw error;
+  }
+}
+
+/** Whether a trial mends the log: all its checks hold, no other log breaks. */
+export function mends(trial: Trial): boolean {
+  return trial.holds && trial.breaks.length === 0;
+}
