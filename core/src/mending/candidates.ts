@@ -1,6 +1,6 @@
 import { speedsThatDivide } from "../findings/speed-fit.ts";
 import type { Setting } from "../world/settings.ts";
-import { SETTINGS, settingByPath, settingFault, settingMost, settingValue } from "../world/settings.ts";
+import { SETTINGS, settingApplies, settingByPath, settingFault, settingMost, settingValue } from "../world/settings.ts";
 import type { Body, Gait, Rules, World } from "../world/world.ts";
 import type { RulesChange } from "./rules-change.ts";
 import { presentValue } from "./rules-change.ts";
@@ -25,12 +25,9 @@ export function singleChanges(world: World, rules: Rules, more: readonly RulesCh
   return [...once.values()].sort((a, b) => changeSize(rules, a) - changeSize(rules, b));
 }
 
-/** The settings that a frame under the gait in use looks at; how a walker is drawn is none of them. */
-export function usedSettings(rules: Rules): Setting[] {
-  return SETTINGS.filter(({ path }) => {
-    const [group] = path.split(".");
-    return group === "input" || group === "facing" || group === rules.gait;
-  });
+/** The settings that a frame under these rules looks at; how a walker is drawn is none of them. */
+function usedSettings(rules: Rules): Setting[] {
+  return SETTINGS.filter(({ path }) => !path.startsWith("pose.") && settingApplies(rules, path));
 }
 
 /** Values to try instead of the present one. */

@@ -79,6 +79,8 @@ export interface Explanation {
   readonly facing: number;
   readonly pose: number;
   readonly moving: boolean;
+  /** Frames in a row without moving, this one included. */
+  readonly stillFrames: number;
   readonly status: (typeof STATUS_NAMES)[number];
 }
 
@@ -127,6 +129,7 @@ function describe(c: Compiled, s: SimState) {
     facing: s.facing,
     pose: s.pose,
     moving: s.moving,
+    stillFrames: s.stillFrames,
     status: STATUS_NAMES[s.status]!,
   } as const;
 }

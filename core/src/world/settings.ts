@@ -119,6 +119,49 @@ export function settingMost(most: PxLimit | number, tileSize: number): number {
   return typeof most === "number" ? most : "px" in most ? most.px : most.tiles * tileSize;
 }
 
+/**
+ * Whether a frame under these rules looks at the setting at all: those of other gaits do nothing, nor do those that
+ * another setting turns off (semantics.md sections 2, 4 and 5 say which).
+ */
+export function settingApplies(rules: Rules, path: string): boolean {
+  const [group, name] = path.split(".") as [string, string];
+  const { input, glide, hop, facing, pose } = rules;
+  switch (group) {
+    case "input":
+      return name !== "prefer" || input.ways === 4;
+    case "facing":
+      if (name === "source") return true;
+      return facing.source === "intent" && (name !== "tie" || facing.ways === 4) && (name !== "rest" || facing.idle === "reset");
+    case "pose":
+      return name === "advance" || name === "idleImage" || pose.advance !== "off";
+  }
+  if (group !== rules.gait) return false;
+  switch (path) {
+    case "hop.repeatEvery":
+      return hop.repeatAfter > 0;
+    case "glide.carry":
+    case "glide.reverse":
+      return glide.arrive === "land";
+    case "hop.cutCorners":
+    case "glide.cutCorners":
+      return input.ways === 8;
+  }
+  const free = rules.gait === "roam" ? rules.roam : rules.gait === "drift" ? rules.drift : null;
+  if (free === null) return true;
+  switch (name) {
+    case "diagonal":
+      return input.ways === 8;
+    case "axisOrder":
+      return free.response !== "undo-both";
+    case "aheadPx":
+      return free.response === "ahead";
+    case "nudge":
+    case "slopes":
+      return free.response === "contact";
+  }
+  return true;
+}
+
 /** The value of the setting in a rule set; for `path`s of the table only. */
 export function settingValue(rules: Rules, path: string): SettingValue {
   const [group, name] = path.split(".") as [keyof Rules, string];

@@ -1,21 +1,21 @@
-import type { Explanation, Rules, TestedCell, World } from "@keen-pebble/core";
+import type { Explanation, TestedCell, World } from "@keen-pebble/core";
+import { roundPx } from "@keen-pebble/core";
 import { TileSwatch } from "../kit/tile-swatch.tsx";
+import { BodyEditor } from "./body-editor.tsx";
+import type { CardProps } from "./card-props.ts";
 import { Settings } from "./settings.tsx";
 import { StageCard } from "./stage-card.tsx";
 
-interface Props {
-  readonly rules: Rules;
-  readonly explanation: Explanation | null;
+interface Props extends CardProps {
   readonly world: World;
 }
 
 const MOST_SHOWN = 6;
 
-/** The cells that were tested in the shown frame, with their tile, flags and whether they blocked. */
+/** What the body is blocked by, what was tested in the shown frame, and how the body lies to its walls. */
 export function ContactCard({ rules, explanation, world }: Props) {
-  const cells = testedCells(explanation);
+  const cells = explanation?.tested ?? [];
   const stopped = explanation?.stoppedBy != null;
-  const { body, blockedBy } = rules.walker;
   return (
     <StageCard
       name="Contact"
@@ -23,29 +23,18 @@ export function ContactCard({ rules, explanation, world }: Props) {
       stopped={stopped}
       value={stopped ? <span className="pill bad">stopped the walker</span> : <span className="quiet">{cells.length === 0 ? "nothing tested" : "way free"}</span>}
     >
-      <dl className="facts">
-        <div>
-          <dt>Blocked by</dt>
-          <dd>{blockedBy.join(", ") || "nothing"}</dd>
-        </div>
-        <div>
-          <dt>Body</dt>
-          <dd className="mono">{body.kind === "box" ? `${body.box[2]}x${body.box[3]}` : `${body.points.length} probes`}</dd>
-        </div>
-        <div>
-          <dt>Flush</dt>
-          <dd>{body.flush}</dd>
-        </div>
-      </dl>
+      <BodyEditor rules={rules} world={world} />
       <Settings rules={rules} stage="contact" />
       {cells.length > 0 && (
-        <ul className="tested">
+        <ul className="tested" aria-label="Tested cells">
           {cells.slice(0, MOST_SHOWN).map((cell) => (
             <TestedRow key={`${cell.cx},${cell.cy}`} cell={cell} world={world} />
           ))}
         </ul>
       )}
-      {cells.length > MOST_SHOWN && <p className="quiet">and {cells.length - MOST_SHOWN} more cells</p>}
+      {cells.length > MOST_SHOWN && <p className="fact">and {cells.length - MOST_SHOWN} more cells, free</p>}
+      {explanation?.nudge && <NudgeFact nudge={explanation.nudge} />}
+      {explanation && <GapsFact gaps={explanation.gaps} />}
     </StageCard>
   );
 }
@@ -60,23 +49,34 @@ function TestedRow({ cell, world }: { readonly cell: TestedCell; readonly world:
       </span>
       <span className="tile-name">{tile ? tile.name : "beyond the edge"}</span>
       <span className="quiet">{tile?.flags.join(" ")}</span>
-      <span className={cell.blocks ? "blocks" : "quiet"}>{cell.blocks ? "blocks" : "free"}</span>
+      <span className={cell.blocks ? "blocks" : "quiet"}>{cell.blocks ? (cell.side ?? "blocks") : "free"}</span>
     </li>
   );
 }
 
-/** Every cell that was tested, once; where one place said blocked, it did. */
-function testedCells(explanation: Explanation | null): TestedCell[] {
-  const cells = new Map<string, TestedCell>();
-  for (const candidate of explanation?.choices.flat() ?? []) {
-    for (const place of candidate.places) {
-      for (const cell of place.cells) {
-        const key = `${cell.cx},${cell.cy}`;
-        if (!cells.get(key)?.blocks) cells.set(key, cell);
-      }
-    }
-  }
-  const { stoppedBy } = explanation ?? {};
-  if (stoppedBy && cells.size === 0) cells.set("", stoppedBy);
-  return [...cells.values()];
+function NudgeFact({ nudge }: { readonly nudge: NonNullable<Explanation["nudge"]> }) {
+  const last = nudge.tried.at(-1);
+  const freed = last !== undefined && last.place.free;
+  return (
+    <p className="fact">
+      Nudge tried {nudge.tried.length} {nudge.tried.length === 1 ? "place" : "places"}: {freed ? `free at ${last.px} px along ${nudge.axis}, moved ${roundPx(nudge.moved)}` : "none was free"}
+    </p>
+  );
+}
+
+/** Free px on each side of the body, or how deep it is in. */
+function GapsFact({ gaps }: { readonly gaps: Explanation["gaps"] }) {
+  if (gaps.overlap !== null) return <p className="fact attention">Overlaps by {roundPx(gaps.overlap)} px</p>;
+  const near = (["left", "right", "top", "bottom"] as const).filter((side) => gaps[side] !== null);
+  if (near.length === 0) return null;
+  return (
+    <p className="fact">
+      Gap{" "}
+      {near.map((side) => (
+        <span key={side} className="gap-on">
+          {side} <span className="mono">{roundPx(gaps[side]!)}</span>
+        </span>
+      ))}
+    </p>
+  );
 }

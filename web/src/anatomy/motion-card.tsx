@@ -1,13 +1,12 @@
-import type { Explanation, Gait, Rules } from "@keen-pebble/core";
-import { pxText, speedFitText, speedsThatDivide } from "@keen-pebble/core";
-import { changeGait, changeSetting } from "../session/bench.ts";
+import type { Explanation, Gait, Piece, Rules } from "@keen-pebble/core";
+import { roundPx, speedFitText, speedsThatDivide } from "@keen-pebble/core";
+import { changeRules, changeSetting } from "../session/bench.ts";
+import type { CardProps } from "./card-props.ts";
 import { SettingField } from "./setting-field.tsx";
 import { Settings } from "./settings.tsx";
 import { StageCard } from "./stage-card.tsx";
 
-interface Props {
-  readonly rules: Rules;
-  readonly explanation: Explanation | null;
+interface Props extends CardProps {
   readonly tileSize: number;
 }
 
@@ -22,29 +21,30 @@ const GAITS: readonly (readonly [Gait, string])[] = [
 export function MotionCard({ rules, explanation, tileSize }: Props) {
   const onGrid = rules.gait === "hop" || rules.gait === "glide";
   return (
-    <StageCard name="Motion" idle={!(explanation?.moving ?? false)} value={onGrid ? <Progress explanation={explanation} tileSize={tileSize} /> : <Travelled explanation={explanation} />}>
+    <StageCard name="Motion" idle={!(explanation?.moving ?? false)} value={rules.gait === "glide" ? <Progress explanation={explanation} tileSize={tileSize} /> : <Moved explanation={explanation} />}>
       <div className="segments gaits" role="radiogroup" aria-label="Gait">
         {GAITS.map(([gait, name]) => (
-          <button key={gait} type="button" role="radio" title={name} aria-checked={rules.gait === gait} onClick={() => changeGait(rules.id, gait)}>
+          <button key={gait} type="button" role="radio" title={name} aria-checked={rules.gait === gait} onClick={() => changeRules(rules.id, { path: "gait", value: gait })}>
             {name}
           </button>
         ))}
       </div>
-      {rules.gait === "glide" ? <Glide rules={rules} tileSize={tileSize} /> : <Settings rules={rules} stage="motion" />}
+      {rules.gait === "glide" && <Speed rules={rules} tileSize={tileSize} />}
+      <Settings rules={rules} stage="motion" but={["glide.speed", "glide.arrive"]} />
+      {!onGrid && explanation !== null && explanation.axes.length > 0 && <Axes explanation={explanation} />}
     </StageCard>
   );
 }
 
-function Glide({ rules, tileSize }: Pick<Props, "rules" | "tileSize">) {
+function Speed({ rules, tileSize }: { readonly rules: Rules; readonly tileSize: number }) {
   const { speed, arrive } = rules.glide;
   const fit = speedFitText(tileSize, speed);
   const harmful = fit !== null && arrive !== "land";
   return (
     <>
-      <div className="speed-row">
+      <div className="two settings">
         <SettingField rules={rules} path="glide.speed" warn={harmful} />
         <SettingField rules={rules} path="glide.arrive" />
-        <SettingField rules={rules} path="glide.carry" />
       </div>
       {fit !== null && (
         <p className={`hint${harmful ? " attention" : ""}`}>
@@ -59,26 +59,52 @@ function Glide({ rules, tileSize }: Pick<Props, "rules" | "tileSize">) {
           ))}
         </p>
       )}
-      <div className="toggles">
-        <SettingField rules={rules} path="glide.keepGoing" />
-        <SettingField rules={rules} path="glide.reverse" />
-        <SettingField rules={rules} path="glide.cutCorners" />
-      </div>
     </>
   );
 }
 
-/** What a free movement travelled in the shown frame, of what it wanted, in px. */
-function Travelled({ explanation }: { readonly explanation: Explanation | null }) {
-  const free = explanation?.free;
-  if (!free) return null;
-  const short = free.wanted.some((wanted, i) => wanted !== free.travelled[i]);
-  const px = ([x, y]: readonly [number, number]): string => `${pxText(x)} ${pxText(y)}`;
+/** What a frame moved the walker by, in px, seams looked through. */
+function Moved({ explanation }: { readonly explanation: Explanation | null }) {
+  if (explanation === null) return null;
+  const moved = explanation.pieces.filter(({ what }) => what !== "crossing");
+  const sum = (of: (piece: Piece) => number): number => moved.reduce((total, piece) => total + of(piece), 0);
   return (
-    <>
-      <span className="mono">{px(free.travelled)} px</span>
-      {short && <span className="mono quiet">of {px(free.wanted)}</span>}
-    </>
+    <span className="mono">
+      {roundPx(sum(({ dx }) => dx))}, {roundPx(sum(({ dy }) => dy))} px
+    </span>
+  );
+}
+
+const WORDS: Readonly<Record<Piece["what"], string>> = { hop: "hop", leg: "leg", x: "along x", y: "along y", both: "both axes", slope: "slope", nudge: "nudge", crossing: "seam" };
+
+/** What each axis wanted and got, and what slope and nudge did. */
+function Axes({ explanation }: { readonly explanation: Explanation }) {
+  const extra = explanation.pieces.filter(({ what }) => what === "slope" || what === "nudge" || what === "crossing");
+  return (
+    <ul className="axes" aria-label="Axes in the order moved">
+      {explanation.axes.map(({ axis, dx, dy, movedX, movedY }) => {
+        const short = movedX !== dx || movedY !== dy;
+        const text = (x: number, y: number): string => (axis === "x" ? roundPx(x) : axis === "y" ? roundPx(y) : `${roundPx(x)}, ${roundPx(y)}`);
+        return (
+          <li key={axis}>
+            <span className="quiet">{axis === "both" ? "x and y" : axis}</span>
+            <span className="mono">{text(movedX, movedY)}</span>
+            <span className={short ? "attention" : "quiet"}>
+              of <span className="mono">{text(dx, dy)}</span> px
+            </span>
+          </li>
+        );
+      })}
+      {extra.map(({ what, dx, dy }) => (
+        <li key={what}>
+          <span className="quiet">{WORDS[what]}</span>
+          <span className="mono">
+            {roundPx(dx)}, {roundPx(dy)}
+          </span>
+          <span className="quiet">px</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -96,7 +122,7 @@ function Progress({ explanation, tileSize }: { readonly explanation: Explanation
         <i style={{ width: `${share * 100}%` }} />
       </span>
       <span className={`mono${past ? " attention" : ""}`}>
-        {pxText(gone)}/{tileSize} px
+        {roundPx(gone)}/{tileSize} px
       </span>
     </>
   );

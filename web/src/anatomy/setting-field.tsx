@@ -4,6 +4,7 @@ import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
 import { changeSetting } from "../session/bench.ts";
+import { useTried } from "../session/hooks.ts";
 import { endStroke } from "../session/project-store.ts";
 
 interface Props {
@@ -13,8 +14,17 @@ interface Props {
   readonly warn?: boolean;
 }
 
-/** A setting of a rule set as a field; changing it re-runs the log. */
-export function SettingField({ rules, path, warn }: Props) {
+/** A setting of a rule set as a field, with the values tried in this visit; changing it re-runs the log. */
+export function SettingField(props: Props) {
+  return (
+    <div className="setting">
+      <Field {...props} />
+      <TriedValues rules={props.rules} path={props.path} />
+    </div>
+  );
+}
+
+function Field({ rules, path, warn }: Props) {
   const setting = settingByPath(path)!;
   const value = settingValue(rules, path);
   const change = (after: SettingValue, stroke: string | null = null): boolean => changeSetting(rules.id, path, value, after, stroke);
@@ -28,7 +38,27 @@ export function SettingField({ rules, path, warn }: Props) {
     case "px":
     case "whole": {
       const unit = setting.kind === "px" ? "px" : setting.unit;
-      return <NumberField label={setting.label} unit={unit === "frames" ? "fr" : unit} value={value as number} step={1} warn={warn ?? false} onValue={change} onStrokeEnd={endStroke} />;
+      return <NumberField label={setting.label} unit={unit === "frames" ? "fr" : unit} value={value as number} step={setting.kind === "px" && (value as number) < 1 ? 0.125 : 1} warn={warn ?? false} onValue={change} onStrokeEnd={endStroke} />;
     }
   }
+}
+
+/** What was tried here in this visit and what the checks said; one click goes back to a value. */
+function TriedValues({ rules, path }: Pick<Props, "rules" | "path">) {
+  const tried = useTried(rules.id, path);
+  if (tried === undefined || tried.length < 2) return null;
+  const present = settingValue(rules, path);
+  return (
+    <div className="tried" role="group" aria-label={`${settingByPath(path)!.label}: tried in this visit`}>
+      {tried.map(({ value, failing, checks }) => {
+        const shown = typeof value === "boolean" ? (value ? "on" : "off") : String(value);
+        const said = checks === 0 ? "no checks" : failing === 0 ? `all ${checks} checks hold` : `${failing} of ${checks} checks fail`;
+        return (
+          <button key={shown} type="button" className={failing > 0 ? "fails" : "holds"} aria-pressed={value === present} title={`${shown}: ${said}`} onClick={() => changeSetting(rules.id, path, present, value, null)}>
+            {shown}
+          </button>
+        );
+      })}
+    </div>
+  );
 }

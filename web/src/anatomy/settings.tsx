@@ -1,10 +1,17 @@
 import type { Rules, Stage } from "@keen-pebble/core";
-import { SETTINGS } from "@keen-pebble/core";
+import { SETTINGS, settingApplies } from "@keen-pebble/core";
 import { SettingField } from "./setting-field.tsx";
 
-/** All settings of the gait in use that belong to a stage, as fields side by side. */
-export function Settings({ rules, stage }: { readonly rules: Rules; readonly stage: Stage }) {
-  const own = SETTINGS.filter((setting) => setting.stage === stage && setting.path.startsWith(`${rules.gait}.`));
+interface Props {
+  readonly rules: Rules;
+  readonly stage: Stage;
+  /** Settings that the card shows elsewhere. */
+  readonly but?: readonly string[];
+}
+
+/** All settings of a stage that a frame under these rules looks at, as fields side by side. */
+export function Settings({ rules, stage, but = [] }: Props) {
+  const own = SETTINGS.filter((setting) => setting.stage === stage && !but.includes(setting.path) && settingApplies(rules, setting.path));
   if (own.length === 0) return null;
   return (
     <div className="two settings">

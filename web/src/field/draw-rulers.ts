@@ -38,7 +38,7 @@ export function drawRulers(
 }
 
 /** What the trail's colours and the pale second trail mean, right-aligned at `right`. */
-export function drawLegend(c: CanvasRenderingContext2D, right: number, y: number, frames: number, ghost: boolean): void {
+export function drawLegend(c: CanvasRenderingContext2D, right: number, y: number, frames: number, ghost: string | null): void {
   if (frames <= 0) return;
   const colours = palette();
   c.font = `12px ${colours.text}`;
@@ -46,9 +46,9 @@ export function drawLegend(c: CanvasRenderingContext2D, right: number, y: number
   c.textAlign = "right";
   c.fillStyle = colours.quiet;
   let x = right;
-  if (ghost) {
-    c.fillText("Ghost: before the change", x, y);
-    x -= c.measureText("Ghost: before the change").width + 32;
+  if (ghost !== null) {
+    c.fillText(ghost, x, y);
+    x -= c.measureText(ghost).width + 32;
     c.fillStyle = "#fffdf6";
     c.fillRect(x, y - 3, 24, 6);
     c.strokeStyle = colours.lineStrong;
@@ -66,4 +66,33 @@ export function drawLegend(c: CanvasRenderingContext2D, right: number, y: number
   }
   c.fillStyle = colours.quiet;
   c.fillText("Trail, frame 0", x - 6, y);
+}
+
+/** The axes in the room's corner: x to the right, y down. Half of all first bugs is up. */
+export function drawAxes(c: CanvasRenderingContext2D, view: View, width: number, height: number): void {
+  const colours = palette();
+  const x = Math.min(Math.max(4, view.left - 28), width - 40);
+  const y = Math.min(Math.max(4, view.top - 26), height - 40);
+  c.strokeStyle = colours.quiet;
+  c.fillStyle = colours.quiet;
+  c.lineWidth = 1.5;
+  c.lineCap = "round";
+  c.beginPath();
+  c.moveTo(x, y);
+  c.lineTo(x + 16, y);
+  c.moveTo(x + 12, y - 3);
+  c.lineTo(x + 16, y);
+  c.lineTo(x + 12, y + 3);
+  c.moveTo(x, y);
+  c.lineTo(x, y + 16);
+  c.moveTo(x - 3, y + 12);
+  c.lineTo(x, y + 16);
+  c.lineTo(x + 3, y + 12);
+  c.stroke();
+  c.font = `10px ${colours.mono}`;
+  c.textAlign = "left";
+  c.textBaseline = "middle";
+  c.fillText("x", x + 19, y);
+  c.textAlign = "center";
+  c.fillText("y", x, y + 22);
 }

@@ -1,4 +1,4 @@
-import type { Explanation, Project, Room, TraceRows } from "@keen-pebble/core";
+import type { Explanation, Project, Room, Rules, TraceRows } from "@keen-pebble/core";
 import { ARRIVE } from "@keen-pebble/core";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench-store.ts";
@@ -6,8 +6,10 @@ import { benchStore } from "../session/bench-store.ts";
 import { preview } from "../session/painting.ts";
 import { projectStore } from "../session/project-store.ts";
 import { sheetStore } from "../session/sheets.ts";
-import { drawStop, drawTested } from "./draw-contact.ts";
-import { drawLegend, drawRulers } from "./draw-rulers.ts";
+import type { BodyHandle } from "./body-handles.ts";
+import { bodyHandles } from "./body-handles.ts";
+import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
+import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
 import { drawSolid } from "./draw-solid.ts";
 import type { Piece } from "./piece.ts";
 import { RoomPicture } from "./room-picture.ts";
@@ -16,8 +18,11 @@ import { makeTrail, strokeTrail } from "./trail.ts";
 import { trailColour } from "./trail-colour.ts";
 import type { View } from "./view.ts";
 import { fitView, zoomView } from "./view.ts";
-import { walkerPicture } from "./walker-art.ts";
+import { onWalkerLoaded, walkerPicture } from "./walker-art.ts";
 import { walkerRow } from "./walker-row.ts";
+
+/** Handles are shown while the pointer is this near to one, in px of the screen. */
+const HANDLES_NEAR = 40;
 
 /** Draws the field on its canvas whenever a store changed, once a frame of the screen at most. */
 export class FieldPainter {
@@ -35,7 +40,7 @@ export class FieldPainter {
     const ask = (): void => this.ask();
     const sizes = new ResizeObserver(() => this.resize());
     sizes.observe(canvas);
-    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), sheetStore.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
+    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), sheetStore.subscribe(ask), onPaletteChange(ask), onWalkerLoaded(ask), () => sizes.disconnect()];
     this.resize();
   }
 
@@ -132,18 +137,28 @@ export class FieldPainter {
 
     const row = walkerRow(state);
     const explanation = shownExplanation(state);
-    if (row && row.room === roomNumber) {
-      if (state.overlays.body && explanation) drawTested(c, explanation, this.view, size);
+    const body = shownRules(state, project)?.walker.body ?? null;
+    if (row && row.room === roomNumber && body !== null) {
+      const { overlays } = state;
+      if (overlays.body && explanation) drawTested(c, explanation, body, this.view, size);
+      const picture = walkerPicture(world, sheetStore.getState().images, row.facing, row.pose);
       c.imageSmoothingEnabled = false;
-      c.drawImage(walkerPicture(row.facing, row.pose), left + row.x * zoom, top + row.y * zoom, size * zoom, size * zoom);
-      if (state.overlays.body) this.drawBody(c, project, row.x, row.y);
-      if (explanation && state.overlays.body) drawStop(c, explanation, world, this.view, this.width, this.height);
+      if (picture !== null) c.drawImage(picture.image, picture.x, picture.y, picture.side, picture.side, left + (row.x + picture.left) * zoom, top + (row.y + picture.top) * zoom, picture.drawn * zoom, picture.drawn * zoom);
+      if (overlays.body) drawBody(c, body, row.x, row.y, this.view);
+      if (explanation && overlays.velocity) drawVelocity(c, explanation, body, this.view);
+      if (explanation && overlays.body) {
+        drawGaps(c, explanation, body, this.view, size);
+        drawBump(c, explanation, body, this.view);
+        drawStop(c, explanation, world, this.view, this.width, this.height);
+        if (state.walk === null) this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
+      }
     }
     this.drawBrush(c, state, project, room);
     const occupied = row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
     drawRulers(c, this.view, room, size, occupied, this.width, this.height);
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
-    drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && state.overlays.ghost);
+    drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state, project) : null);
+    drawAxes(c, this.view, this.width, this.height);
   }
 
   private drawGrid(c: CanvasRenderingContext2D, room: Room, size: number): void {
@@ -158,11 +173,12 @@ export class FieldPainter {
   private drawTrails(c: CanvasRenderingContext2D, state: BenchState, room: number, size: number): void {
     const rows = state.walk?.rows ?? state.run?.rows ?? null;
     this.trail = trailOf(this.trail, rows, room, size, state.walk !== null);
-    this.ghost = trailOf(this.ghost, state.walk ? null : state.ghost, room, size, false);
+    // What is looked at stands before another rule set, that before the run of a moment ago.
+    this.ghost = trailOf(this.ghost, state.walk ? null : (state.preview ?? state.beside?.rows ?? state.ghost), room, size, false);
     const { zoom } = this.view;
     c.lineJoin = "round";
     c.lineCap = "round";
-    if (this.ghost && state.overlays.ghost) {
+    if (this.ghost && (state.overlays.ghost || state.preview !== null)) {
       c.strokeStyle = "rgba(255, 253, 246, 0.66)";
       c.lineWidth = Math.max(3, 2.5 * zoom);
       strokeTrail(c, this.ghost, this.view, 0, Infinity, null);
@@ -206,20 +222,30 @@ export class FieldPainter {
     disc(c, x, y, 3.5, "#fffdf6");
   }
 
-  private drawBody(c: CanvasRenderingContext2D, project: Project, x: number, y: number): void {
+  /** The body's handles, once the pointer is near: they would hide a small body. */
+  private drawHandles(c: CanvasRenderingContext2D, handles: readonly BodyHandle[], { pointer }: BenchState): void {
+    if (pointer === null) return;
     const { zoom, left, top } = this.view;
-    const log = benchStore.getState().parsed?.rules;
-    const rules = project.world.rules.find((r) => r.id === (log ?? project.world.activeRules));
-    if (rules?.walker.body.kind !== "box") return;
-    const [l, t, w, h] = rules.walker.body.box;
-    const at = [left + (x + l) * zoom + 0.5, top + (y + t) * zoom + 0.5, w * zoom - 1, h * zoom - 1] as const;
-    c.lineJoin = "miter";
-    c.strokeStyle = "#fffdf6";
-    c.lineWidth = 3;
-    c.strokeRect(...at);
-    c.strokeStyle = "#1c2124";
-    c.lineWidth = 1;
-    c.strokeRect(...at);
+    const [x, y] = [left + pointer.x * zoom, top + pointer.y * zoom];
+    if (!handles.some((handle) => Math.hypot(handle.x - x, handle.y - y) < HANDLES_NEAR)) return;
+    for (const handle of handles) {
+      c.fillStyle = "#fffdf6";
+      c.fillRect(handle.x - 4, handle.y - 4, 8, 8);
+      c.strokeStyle = palette().accent;
+      c.lineWidth = 2;
+      c.strokeRect(handle.x - 3, handle.y - 3, 6, 6);
+    }
+  }
+
+  /** The handles of the shown body on the canvas; none where it is not shown. */
+  handles(): BodyHandle[] {
+    const { project } = projectStore.getState();
+    const state = benchStore.getState();
+    const row = walkerRow(state);
+    if (project === null || row === null || state.walk !== null || !state.overlays.body) return [];
+    if (project.world.rooms[row.room]?.id !== state.room) return [];
+    const body = shownRules(state, project)?.walker.body;
+    return body === undefined ? [] : bodyHandles(body, row.x, row.y, this.view);
   }
 
   /** What the pointer would paint, the rectangle that is chosen, and the piece that is being laid. */
@@ -278,10 +304,23 @@ export class FieldPainter {
   }
 }
 
+/** The rule set that the shown log or walk goes by. */
+function shownRules(state: BenchState, { world }: Project): Rules | undefined {
+  const named = state.walk?.log.rules ?? state.parsed?.rules ?? world.activeRules;
+  return world.rules.find(({ id }) => id === named) ?? world.rules[0];
+}
+
 /** The explanation, if it is one of the shown frame. */
 function shownExplanation(state: BenchState): Explanation | null {
   const { explanation, frame } = state;
   return explanation && explanation.frame === frame ? explanation : null;
+}
+
+/** What the pale second trail is. */
+function ghostName({ preview, beside }: BenchState, { world }: Project): string {
+  if (preview !== null) return "Ghost: with the change";
+  if (beside?.rows) return `Ghost: ${world.rules.find(({ id }) => id === beside.rules)?.name ?? beside.rules}`;
+  return "Ghost: before the change";
 }
 
 function trailOf(old: Trail | null, rows: TraceRows | null, room: number, size: number, growing: boolean): Trail | null {

@@ -2,15 +2,18 @@ import { useEffect, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import { IconButton } from "../look/icon-button.tsx";
 import type { IconName } from "../look/icon.tsx";
-import { chooseRoom, pointAt } from "../session/bench.ts";
+import { changeRules, chooseRoom, pointAt } from "../session/bench.ts";
 import type { Overlay } from "../session/bench-store.ts";
 import { PENS, benchStore } from "../session/bench-store.ts";
 import { BENCH } from "../session/commands.ts";
 import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../session/hooks.ts";
 import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/painting.ts";
-import { projectStore } from "../session/project-store.ts";
+import { shownRules } from "../session/mending.ts";
+import { endStroke, projectStore } from "../session/project-store.ts";
 import { setDown } from "../session/walk.ts";
+import type { BodyHandle } from "./body-handles.ts";
+import { handleAt } from "./body-handles.ts";
 import { FieldPainter } from "./field-painter.ts";
 
 const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
@@ -18,6 +21,7 @@ const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
   ["solid", "solid"],
   ["clearance", "clearance"],
   ["body", "body"],
+  ["velocity", "velocity"],
   ["trail", "trail"],
   ["ghost", "ghost"],
 ];
@@ -72,9 +76,12 @@ function ToolRow() {
 
 /** What the pointer is at while a button is down. */
 interface Drag {
-  readonly kind: "paint" | "pan";
+  readonly kind: "paint" | "pan" | "body";
   x: number;
   y: number;
+  /** The body's corner or probe that is dragged. */
+  readonly handle?: BodyHandle;
+  readonly stroke?: string;
 }
 
 function FieldCanvas() {
@@ -121,6 +128,12 @@ function FieldCanvas() {
       setPanning(true);
       return;
     }
+    const handle = event.button === 0 ? handleAt(painter.current?.handles() ?? [], event.nativeEvent.offsetX, event.nativeEvent.offsetY) : null;
+    if (handle !== null) {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { kind: "body", x: event.clientX, y: event.clientY, handle, stroke: crypto.randomUUID() };
+      return;
+    }
     const cell = cellAt(event);
     const state = benchStore.getState();
     if (event.button !== 0 || cell === null || state.walk !== null) return;
@@ -144,12 +157,20 @@ function FieldCanvas() {
       current.y = event.clientY;
       return;
     }
+    if (current.kind === "body") {
+      const zoom = painter.current!.zoomNow();
+      const body = current.handle!.drag(Math.round((event.clientX - current.x) / zoom), Math.round((event.clientY - current.y) / zoom));
+      const rules = shownRules();
+      if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body)) changeRules(rules.id, { path: "walker.body", value: body }, current.stroke);
+      return;
+    }
     const cell = cellAt(event);
     if (cell !== null) moveStroke(cell);
   };
 
   const up = (): void => {
     if (drag.current?.kind === "paint") finishStroke();
+    if (drag.current?.kind === "body") endStroke();
     drag.current = null;
     setPanning(false);
   };

@@ -1,83 +1,70 @@
-import type { Facing } from "@keen-pebble/core";
+import type { Facing, Pair, World } from "@keen-pebble/core";
+import { FACINGS } from "@keen-pebble/core";
+import ownSheet from "./walker.png?no-inline";
+import type { SheetImages } from "./tile-art.ts";
 
-// The lamp-tender, drawn on 16 by 16: hood c, shade s, face f, lamp y and w, outline k.
-const PALETTE: Readonly<Record<string, string>> = { k: "#1c2124", c: "#f2e8cf", s: "#c9b98f", f: "#c98d68", y: "#f3b945", w: "#fff3c4" };
+/** A part of a picture, and where it is drawn from the frame-square's corner; all in px. */
+export interface WalkerPicture {
+  readonly image: CanvasImageSource;
+  readonly x: number;
+  readonly y: number;
+  readonly side: number;
+  /** px of the world that its side takes. */
+  readonly drawn: number;
+  readonly left: number;
+  readonly top: number;
+}
 
-const SIDE = [
-  "......kkkk......",
-  "....kkcccck.....",
-  "...kccccccck....",
-  "...kccccckkk....",
-  "..kcccckfffk....",
-  "..kccckffkfk....",
-  "..kscckfffff....",
-  "...kscckfffk.kk.",
-  "...kkssckkk.kyyk",
-  "..kccccccckkywwk",
-  "..kcscccccffywyk",
-  "..kcsccsck.kyyk.",
-  "..kcsccsck..kk..",
-  "..kssccssck.....",
-];
-const FRONT = [
-  ".....kkkkkk.....",
-  "....kcccccck....",
-  "...kcccccccck...",
-  "...kcckkkkcck...",
-  "...kckffffkck...",
-  "...kckfkfkfck...",
-  "...ksckffffsk...",
-  "....kskffkskkk..",
-  "...kkssccsskyyk.",
-  "..kccccccccywwk.",
-  "..kcscccccfywyk.",
-  "..kcscccccskyyk.",
-  "..kfccccccck.kk.",
-  "...ksccccssk....",
-];
-const BACK = [
-  ".....kkkkkk.....",
-  "....kcccccck....",
-  "...kcccccccck...",
-  "...kcccccccck...",
-  "...kcccccccck...",
-  "...kscccccssk...",
-  "...kscccccssk...",
-  ".kk.ksccccsk....",
-  "kyykkssccsskk...",
-  "kwwyccccccccck..",
-  "kywyfcccccscck..",
-  ".kyykscccccsck..",
-  "..kk.kcccccfk...",
-  "....kssccccsk...",
-];
-const LEGS = [
-  ["...kskkkksk.....", "...kkk..kkk....."],
-  ["....kskkssk.....", "....kkk.kk......"],
-  ["...kskkkksk.....", "...kkk..kkk....."],
-  ["...ksskksk......", "....kk.kkk......"],
-] as const;
+type Images = NonNullable<World["figure"]>["images"];
 
-const pictures = new Map<string, OffscreenCanvas>();
+const OWN_SIDE = 16;
+const row = (y: number): Pair[] => [0, 1, 2, 3].map((x) => [x, y] as const);
+/** The lamp-tender, for worlds that have no figure of their own: four directions, four images each. */
+const OWN: Images = { down: row(0), left: row(1), right: row(2), up: row(3) };
 
-/** The walker's picture for a facing and an image number. */
-export function walkerPicture(facing: Facing, pose: number): OffscreenCanvas {
-  const view = facing.includes("left") ? "left" : facing.includes("right") ? "right" : facing;
-  const key = `${view}/${pose % LEGS.length}`;
-  const made = pictures.get(key);
-  if (made) return made;
-  const canvas = new OffscreenCanvas(16, 16);
-  const c = canvas.getContext("2d")!;
-  const body = view === "up" ? BACK : view === "down" ? FRONT : SIDE;
-  const rows = [...body, ...LEGS[pose % LEGS.length]!];
-  rows.forEach((row, y) => {
-    for (let x = 0; x < 16; x++) {
-      const colour = PALETTE[row[x] ?? "."];
-      if (colour === undefined) continue;
-      c.fillStyle = colour;
-      c.fillRect(view === "left" ? 15 - x : x, y, 1, 1);
-    }
-  });
-  pictures.set(key, canvas);
-  return canvas;
+let own: ImageBitmap | null = null;
+const waiting = new Set<() => void>();
+
+/** Loads the page's own walker; `listener` is told when it is there. Gives back what stops that. */
+export function onWalkerLoaded(listener: () => void): () => void {
+  waiting.add(listener);
+  if (own === null) {
+    void fetch(ownSheet)
+      .then((response) => response.blob())
+      .then((blob) => createImageBitmap(blob))
+      .then((image) => {
+        own ??= image;
+        for (const each of waiting) each();
+      });
+  } else listener();
+  return () => waiting.delete(listener);
+}
+
+/** The images of a facing, or of the nearest one that has some (formats.md section 1). */
+function imagesOf(images: Images, facing: Facing): readonly Pair[] {
+  const at = FACINGS.indexOf(facing);
+  const near = [...FACINGS].filter((each) => (images[each]?.length ?? 0) > 0).sort((a, b) => turn(at, a) - turn(at, b));
+  return near.length === 0 ? [] : images[near[0]!]!;
+}
+
+/** Eighths of a turn between two facings; of two equally far ones the horizontal counts as nearer. */
+function turn(at: number, facing: Facing): number {
+  const apart = Math.abs(FACINGS.indexOf(facing) - at) % 8;
+  return Math.min(apart, 8 - apart) + (facing === "left" || facing === "right" ? 0 : 0.1);
+}
+
+/** The walker's picture for a facing and an image number; null while it is not loaded. */
+export function walkerPicture(world: Pick<World, "figure" | "sheets" | "tileSize">, sheets: SheetImages, facing: Facing, pose: number): WalkerPicture | null {
+  const { figure, tileSize } = world;
+  const sheet = figure === null ? undefined : world.sheets.find(({ id }) => id === figure.sheet);
+  const image = sheet === undefined ? undefined : sheets.get(sheet.id);
+  if (figure === null || sheet === undefined || image === undefined) {
+    const [x, y] = imagesOf(OWN, facing)[pose % 4]!;
+    return own === null ? null : { image: own, x: x * OWN_SIDE, y: y * OWN_SIDE, side: OWN_SIDE, drawn: tileSize, left: 0, top: 0 };
+  }
+  const images = imagesOf(figure.images, facing);
+  if (images.length === 0) return null;
+  const [x, y] = images[pose % images.length]!;
+  const step = sheet.tile + sheet.spacing;
+  return { image, x: sheet.margin + x * step, y: sheet.margin + y * step, side: sheet.tile, drawn: sheet.tile, left: figure.offset[0], top: figure.offset[1] };
 }

@@ -13,6 +13,7 @@ const PATHS = {
   clearance: "M2.5 2.5h3v11h-3zM10.5 2.5h3v11h-3zM8 6v4M7 7l1-1 1 1M7 9l1 1 1-1",
   grid: "M2.5 6h11M2.5 10h11M6 2.5v11M10 2.5v11",
   body: "M5 5h6v6H5zM2.5 4.5v-2h2M11.5 2.5h2v2M13.5 11.5v2h-2M4.5 13.5h-2v-2",
+  velocity: "M2.5 13.5 12 4M7 3.5h5.5V9",
   trail: "M2.5 12.5h4v-5h4v-4h3",
   ghost: "M2.5 11h1.5M6 11h1.5V9M7.5 7V5H9M11 5h2.5",
   fit: "M3 6V3h3M10 3h3v3M13 10v3h-3M6 13H3v-3",

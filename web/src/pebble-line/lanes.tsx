@@ -68,6 +68,7 @@ export function Lanes() {
       <canvas ref={canvas} aria-hidden="true" style={{ width, height: HEIGHT }} />
       {rows === null && <NoRun />}
       {verdicts && <Pebbles verdicts={verdicts} scale={scale} />}
+      {rows !== null && <Differs scale={scale} />}
       {rows !== null && <Playhead scale={scale} />}
     </div>
   );
@@ -120,6 +121,25 @@ function Pebbles({ verdicts, scale }: { readonly verdicts: readonly Verdict[]; r
         </div>
       )}
     </>
+  );
+}
+
+/** Marks the first frame in which another rule set's run differs. */
+function Differs({ scale }: { readonly scale: LineScale }) {
+  const frame = useBench((state) => (state.walk === null ? (state.beside?.differs ?? null) : null));
+  if (frame === null) return null;
+  return (
+    <button
+      type="button"
+      className="differs-mark"
+      style={{ left: Math.round(frameX(scale, frame)) }}
+      aria-label={`First differs at frame ${frame}`}
+      title={`First differs at frame ${frame}`}
+      onClick={() => {
+        pause();
+        showFrame(frame);
+      }}
+    />
   );
 }
 

@@ -125,7 +125,7 @@ function FrameCount() {
       const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
       const unused = state.walk === null && state.parsed !== null && state.run !== null ? logFrames(state.parsed) : frames;
       frame.current!.textContent = String(state.frame);
-      rest.current!.textContent = `of ${frames}${unused > frames ? ` (${unused} in the log)` : ""}`;
+      rest.current!.textContent = `of ${frames}${unused > frames ? ` (log ${unused})` : ""}`;
       seconds.current!.textContent = `${(state.frame / frameRate).toFixed(2)} s`;
     };
     follow();

@@ -14,6 +14,16 @@ export interface ShownRun {
   readonly took: number;
 }
 
+/** The shown log under another rule set. */
+export interface Beside {
+  readonly rules: string;
+  readonly rows: TraceRows | null;
+  /** The first frame in which the two runs differ; null where they do not. */
+  readonly differs: number | null;
+  /** What the shown frame is there. */
+  readonly explanation: Explanation | null;
+}
+
 /** Live play: under way, or stopped and offered to be kept. */
 export interface WalkState {
   readonly phase: "walking" | "offered";
@@ -22,7 +32,7 @@ export interface WalkState {
   readonly log: InputLog;
 }
 
-export const OVERLAYS = ["grid", "solid", "body", "trail", "ghost", "clearance"] as const;
+export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "clearance"] as const;
 export type Overlay = (typeof OVERLAYS)[number];
 export type Tool = "look" | "walk" | "paint";
 
@@ -61,6 +71,10 @@ export interface BenchState {
   /** Why the selected log cannot be run. */
   readonly refused: string | null;
   readonly ghost: TraceRows | null;
+  /** The walk under a change that is looked at, before it is made. */
+  readonly preview: TraceRows | null;
+  /** Another rule set whose run of the shown log is laid beside. */
+  readonly beside: Beside | null;
   readonly explanation: Explanation | null;
   readonly walk: WalkState | null;
   /** Of the shown room: 1 for each cell whose tile is free but in which the body does not fit; null until it is asked for. */
@@ -88,10 +102,12 @@ export const benchStore = createStore<BenchState>(() => ({
   piece: null,
   laying: false,
   typing: false,
-  overlays: { grid: false, solid: false, body: true, trail: true, ghost: true, clearance: false },
+  overlays: { grid: false, solid: false, body: true, velocity: false, trail: true, ghost: true, clearance: false },
   run: null,
   refused: null,
   ghost: null,
+  preview: null,
+  beside: null,
   explanation: null,
   walk: null,
   clearance: null,

@@ -1,8 +1,9 @@
-import type { EditStep, Gait, InputLog, Project } from "@keen-pebble/core";
-import { ARRIVE, RefusedError, changesWorld, logHolds, readLog } from "@keen-pebble/core";
+import type { EditStep, InputLog, Project, RulesChange, TraceRows } from "@keen-pebble/core";
+import { ARRIVE, RefusedError, changedWorld, changesWorld, logHolds, readLog, rulesById } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
 import type { Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import { forgetTried, noteTried } from "./tried.ts";
 import { changeWorld, edit, notice, onProject, projectStore, simulationClient } from "./project-store.ts";
 
 let runAsked = 0;
@@ -15,7 +16,8 @@ let ghostStroke: string | null = null;
 export function startBench(): () => void {
   return onProject((project, steps, stroke) => {
     if (steps === null) {
-      benchStore.setState({ run: null, ghost: null, explanation: null, walk: null, refused: null, clearance: null, drag: null, selection: null });
+      forgetTried();
+      benchStore.setState({ run: null, ghost: null, preview: null, beside: null, explanation: null, walk: null, refused: null, clearance: null, drag: null, selection: null });
       keepChosen(project);
       return;
     }
@@ -76,7 +78,7 @@ export function selectLog(log: string | null, frame = 0): void {
   const { project } = projectStore.getState();
   if (log === null || project === null) {
     runAsked++;
-    benchStore.setState({ log: null, parsed: null, run: null, ghost: null, explanation: null, frame: 0, playing: false, refused: null });
+    benchStore.setState({ log: null, parsed: null, run: null, ghost: null, beside: null, explanation: null, frame: 0, playing: false, refused: null });
     return;
   }
   benchStore.setState({ log, parsed: parse(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null });
@@ -110,9 +112,43 @@ async function rerun(stroke: string | null): Promise<void> {
   const sameStroke = stroke !== null && stroke === ghostStroke;
   const ghost = sameStroke ? oldGhost : before?.log === log && before.pathHash !== answer.pathHash ? before.rows : before?.log === log ? oldGhost : null;
   ghostStroke = stroke;
-  const { frame, parsed } = benchStore.getState();
-  benchStore.setState({ run: { log, ...answer }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed: parsed ?? parse(text) });
+  const { frame } = benchStore.getState();
+  const parsed = benchStore.getState().parsed ?? parse(text);
+  benchStore.setState({ run: { log, ...answer }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed });
+  const rules = rulesById(project.world, parsed?.rules ?? project.world.activeRules);
+  if (rules !== undefined) noteTried(log, rules, answer.verdicts, stroke);
   wantExplanation();
+  void runBeside();
+}
+
+/** Lays the shown log's run under another rule set beside it; null takes that away. */
+export function layBeside(rules: string | null): void {
+  benchStore.setState({ beside: rules === null ? null : { rules, rows: null, differs: null, explanation: null } });
+  if (rules !== null) void runBeside();
+}
+
+async function runBeside(): Promise<void> {
+  const { project } = projectStore.getState();
+  const { log, run, beside } = benchStore.getState();
+  const client = simulationClient();
+  if (beside === null || project === null || log === null || run === null || client === null) return;
+  if (rulesById(project.world, beside.rules) === undefined) {
+    benchStore.setState({ beside: null });
+    return;
+  }
+  const answer = await client.run(project.logs[log]!, beside.rules);
+  // Only for the run that it was asked for.
+  if (benchStore.getState().run !== run || benchStore.getState().beside?.rules !== beside.rules || "refused" in answer) return;
+  benchStore.setState({ beside: { ...beside, rows: answer.rows, differs: firstDifference(run.rows, answer.rows), explanation: null } });
+  wantExplanation();
+}
+
+/** The first frame whose rows differ in room, place, facing or image; null where none does. */
+function firstDifference(one: TraceRows, other: TraceRows): number | null {
+  const columns = ["room", "x", "y", "facing", "pose"] as const;
+  const count = Math.min(one.count, other.count);
+  for (let frame = 0; frame < count; frame++) if (columns.some((column) => one[column][frame] !== other[column][frame])) return frame;
+  return one.count === other.count ? null : count;
 }
 
 async function lookAtAllLogs(): Promise<void> {
@@ -138,6 +174,10 @@ function wantExplanation(): void {
       if (project === null || log === null || run === null || walk !== null || client === null) continue;
       const answer = await client.explain(project.logs[log]!, frame);
       if (benchStore.getState().walk === null && benchStore.getState().log === log && !("refused" in answer)) benchStore.setState({ explanation: answer });
+      const { beside } = benchStore.getState();
+      if (beside === null || beside.rows === null) continue;
+      const there = await client.explain(project.logs[log]!, frame, beside.rules);
+      if (benchStore.getState().beside?.rows === beside.rows && !("refused" in there)) benchStore.setState({ beside: { ...beside, explanation: there } });
     }
   })().finally(() => {
     explainBusy = false;
@@ -251,9 +291,9 @@ export function changeSetting(rulesId: string, setting: string, before: number |
   return edit({ kind: "change-rules", rules: rulesId, setting, before, after }, stroke);
 }
 
-/** Changes the way in which a rule set moves. */
-export function changeGait(rulesId: string, gait: Gait): void {
-  changeWorld((world) => ({ ...world, rules: world.rules.map((rules) => (rules.id === rulesId ? { ...rules, gait } : rules)) }));
+/** Changes a rule set in one way: a setting, gait, body, or flags that block. */
+export function changeRules(rulesId: string, change: RulesChange, stroke?: string): boolean {
+  return changeWorld((world) => changedWorld(world, rulesId, change), stroke);
 }
 
 /** Takes the selected log away; undo brings it back. */

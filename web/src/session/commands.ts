@@ -3,6 +3,7 @@ import { nextMark, pause, play, showFrame, toggleOverlay } from "./bench.ts";
 import type { Overlay, Pen } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { fieldHandle } from "./field-handle.ts";
+import { isBroken, searchMends } from "./mending.ts";
 import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "./painting.ts";
 import { projectStore, travel } from "./project-store.ts";
 import { shelfHandle } from "./shelf-handle.ts";
@@ -78,10 +79,12 @@ export const BENCH = {
   forwardTen: { name: "Ten frames forward", keys: ["Shift+ArrowRight"], can: hasRun, act: stepBy(10) },
   nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => nextMark(1)) },
   previousMark: { name: "Pebble or event before", keys: [","], can: hasRun, act: jump(() => nextMark(-1)) },
+  mend: { name: "What mends it", keys: ["Y"], can: isBroken, act: () => void searchMends() },
   grid: overlay("Grid", "G", "grid"),
   solid: overlay("Solid shapes", "X", "solid"),
   clearance: overlay("Where the body does not fit", "C", "clearance"),
-  body: overlay("Body and tested cells", "B", "body"),
+  body: overlay("Body, gaps and tested cells", "B", "body"),
+  velocity: overlay("Velocity", "V", "velocity"),
   trail: overlay("Trail", "T", "trail"),
   ghost: overlay("Ghost of the run before the change", "H", "ghost"),
   fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },

@@ -2,6 +2,8 @@ import { useEffect } from "react";
 import { useStore } from "zustand";
 import type { BenchState } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import type { MendingState } from "./mending.ts";
+import { mendingStore } from "./mending.ts";
 import type { ProjectState } from "./project-store.ts";
 import { projectStore } from "./project-store.ts";
 import type { Commands } from "./commands.ts";
@@ -11,6 +13,8 @@ import type { SaveState } from "./saving.ts";
 import { saveStore } from "./saving.ts";
 import type { ShelfState } from "./shelf-store.ts";
 import { shelfStore } from "./shelf-store.ts";
+import type { Tried } from "./tried.ts";
+import { triedKey, triedStore } from "./tried.ts";
 import { isWalking } from "./walk.ts";
 
 /** A part of what the Bench shows; the component draws again when it changes. */
@@ -18,6 +22,12 @@ export const useBench = <T>(select: (state: BenchState) => T): T => useStore(ben
 
 /** A part of the open project's state. */
 export const useProject = <T>(select: (state: ProjectState) => T): T => useStore(projectStore, select);
+
+/** A part of what is wrong with the shown log and what would mend it. */
+export const useMending = <T>(select: (state: MendingState) => T): T => useStore(mendingStore, select);
+
+/** The values that a setting of a rule set had in this visit. */
+export const useTried = (rules: string, path: string): readonly Tried[] | undefined => useStore(triedStore, (state) => state[triedKey(rules, path)]);
 
 /** A part of what the Shelf shows. */
 export const useShelf = <T>(select: (state: ShelfState) => T): T => useStore(shelfStore, select);

@@ -16,16 +16,16 @@ export class SimulationClient {
     void this.remote.apply(steps);
   }
 
-  run(text: string): Promise<RunAnswer | Refused> {
-    return this.remote.run(text);
+  run(text: string, beside: string | null = null): Promise<RunAnswer | Refused> {
+    return this.remote.run(text, beside);
   }
 
   verdicts(texts: readonly string[]): Promise<readonly (readonly Verdict[] | Refused)[]> {
     return this.remote.verdicts(texts);
   }
 
-  explain(text: string, frame: number): Promise<Explanation | Refused> {
-    return this.remote.explain(text, frame);
+  explain(text: string, frame: number, beside: string | null = null): Promise<Explanation | Refused> {
+    return this.remote.explain(text, frame, beside);
   }
 
   fingerprint(text: string): Promise<string | Refused> {

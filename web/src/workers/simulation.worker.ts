@@ -21,7 +21,8 @@ export interface Refused {
 }
 
 let project: Project | null = null;
-let compiled: { readonly rules: string; readonly value: Compiled } | null = null;
+/** By rule set, of the world as it is now. */
+const compiled = new Map<string, Compiled>();
 let parsed: { readonly text: string; readonly log: InputLog } | null = null;
 
 function need(): Project {
@@ -29,12 +30,13 @@ function need(): Project {
   return project;
 }
 
-function ready(text: string): { c: Compiled; log: InputLog } {
+/** A log and the world under the rule set that it names, or under another one. */
+function ready(text: string, beside: string | null = null): { c: Compiled; log: InputLog } {
   const { world } = need();
   if (parsed?.text !== text) parsed = { text, log: readLog(text) };
-  const rules = parsed.log.rules ?? world.activeRules;
-  if (compiled?.rules !== rules) compiled = { rules, value: compile(world, rules) };
-  return { c: compiled.value, log: parsed.log };
+  const rules = beside ?? parsed.log.rules ?? world.activeRules;
+  if (!compiled.has(rules)) compiled.set(rules, compile(world, rules));
+  return { c: compiled.get(rules)!, log: parsed.log };
 }
 
 /** Turns what the core refuses into an answer; anything else is a fault and stays one. */
@@ -51,19 +53,19 @@ const simulation = {
   /** Takes a whole project. */
   load(whole: Project): void {
     project = whole;
-    compiled = null;
+    compiled.clear();
   },
 
   /** Follows edits that the page has made. */
   apply(steps: readonly EditStep[]): void {
     project = applyAll(need(), steps);
-    if (steps.some(changesWorld)) compiled = null;
+    if (steps.some(changesWorld)) compiled.clear();
   },
 
-  /** Runs a log with its checks. */
-  run(text: string): RunAnswer | Refused {
+  /** Runs a log with its checks, under its own rule set or under another one. */
+  run(text: string, beside: string | null): RunAnswer | Refused {
     return answer(() => {
-      const { c, log } = ready(text);
+      const { c, log } = ready(text, beside);
       const began = performance.now();
       const result = run(c, log, { rows: true, checks: true });
       const took = performance.now() - began;
@@ -83,10 +85,10 @@ const simulation = {
     );
   },
 
-  /** What each stage of one frame of a log saw and decided. */
-  explain(text: string, frame: number): Explanation | Refused {
+  /** What each stage of one frame of a log saw and decided, under its own rule set or under another one. */
+  explain(text: string, frame: number, beside: string | null): Explanation | Refused {
     return answer(() => {
-      const { c, log } = ready(text);
+      const { c, log } = ready(text, beside);
       return explainFrame(c, log, frame);
     });
   },

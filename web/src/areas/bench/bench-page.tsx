@@ -14,6 +14,7 @@ import { showAddress, startBench } from "../../session/bench.ts";
 import { benchStore } from "../../session/bench-store.ts";
 import { BENCH } from "../../session/commands.ts";
 import { useBench, useCommandKeys, useProject } from "../../session/hooks.ts";
+import { startMending } from "../../session/mending.ts";
 import { closeProject, notice, openProject, projectStore } from "../../session/project-store.ts";
 import { followSheets } from "../../session/sheets.ts";
 import { endWalk } from "../../session/walk.ts";
@@ -79,7 +80,7 @@ function BenchNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [startBench(), followSheets()];
+    const stops = [startBench(), startMending(), followSheets()];
     void openProject(worldId);
     return () => {
       endWalk();

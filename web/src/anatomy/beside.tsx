@@ -1,0 +1,72 @@
+import type { Explanation, Rules, World } from "@keen-pebble/core";
+import { FACINGS, roundPx } from "@keen-pebble/core";
+import { Icon } from "../look/icon.tsx";
+import { layBeside, pause, showFrame } from "../session/bench.ts";
+import { useBench } from "../session/hooks.ts";
+import { directionWord } from "./arrow.tsx";
+
+/** The shown frame under this rule set and under another one, value by value; what differs is stressed. */
+export function BesideTable({ world, rules }: { readonly world: World; readonly rules: Rules }) {
+  const beside = useBench((state) => state.beside);
+  const here = useBench((state) => state.explanation);
+  const frame = useBench((state) => state.frame);
+  if (beside === null) return null;
+  const other = world.rules.find(({ id }) => id === beside.rules);
+  const there = beside.explanation;
+  const rows = here === null || there === null ? [] : VALUES.map(([name, of]) => [name, of(here, world), there.frame === frame ? of(there, world) : "run has ended"] as const);
+  return (
+    <section className="beside" aria-label="Two rule sets beside each other">
+      <div className="mends-head">
+        {beside.rows === null ? (
+          <span>running</span>
+        ) : beside.differs === null ? (
+          <span>The same walk</span>
+        ) : (
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              pause();
+              showFrame(beside.differs!);
+            }}
+          >
+            First differs at frame {beside.differs}
+          </button>
+        )}
+        <span className="grow" />
+        <button type="button" className="btn btn-bare btn-icon" aria-label="Take the other rule set away" title="Take the other rule set away" onClick={() => layBeside(null)}>
+          <Icon name="close" />
+        </button>
+      </div>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Frame {frame}</th>
+            <th scope="col">{rules.name}</th>
+            <th scope="col">{other?.name}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, one, two]) => (
+            <tr key={name} className={one === two ? "" : "differs"}>
+              <th scope="row">{name}</th>
+              <td>{one}</td>
+              <td>{two}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+const pair = ([x, y]: readonly [number, number]): string => `${roundPx(x)}, ${roundPx(y)}`;
+
+const VALUES: readonly (readonly [string, (explanation: Explanation, world: World) => string])[] = [
+  ["Intent", ({ intent }) => directionWord(intent)],
+  ["Moved px", ({ velocity }) => pair(velocity)],
+  ["Place px", ({ to }) => pair(to)],
+  ["Stopped by", ({ stoppedBy }) => (stoppedBy === null ? "nothing" : `${stoppedBy.cx},${stoppedBy.cy}`)],
+  ["Events", ({ events }) => events.join(" ") || "none"],
+  ["Facing", ({ facing, pose }) => `${FACINGS[facing]!} ${pose}`],
+];

@@ -1,0 +1,112 @@
+import type { Body, Rules, World } from "@keen-pebble/core";
+import { bodyText } from "@keen-pebble/core";
+import { useState } from "react";
+import { Icon } from "../look/icon.tsx";
+import { NumberField } from "../look/number-field.tsx";
+import { SelectField } from "../look/select-field.tsx";
+import { changeRules } from "../session/bench.ts";
+import { endStroke } from "../session/project-store.ts";
+
+const MOST_PROBES = 16;
+
+/** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
+export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
+  const [open, setOpen] = useState(false);
+  const { body, blockedBy } = rules.walker;
+  const change = (after: Body, stroke?: string): boolean => changeRules(rules.id, { path: "walker.body", value: after }, stroke);
+  return (
+    <>
+      <div className="blocked-by" role="group" aria-label="Blocked by">
+        <span className="quiet">Blocked by</span>
+        {world.flags.map((flag) => {
+          const on = blockedBy.includes(flag);
+          return (
+            <button key={flag} type="button" className="flag-toggle" aria-pressed={on} onClick={() => changeRules(rules.id, { path: "walker.blockedBy", value: on ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag] })}>
+              {flag}
+            </button>
+          );
+        })}
+        {world.flags.length === 0 && <span className="quiet">no flags yet</span>}
+      </div>
+      <div className="two settings">
+        <button type="button" className="labelled toggle body-toggle" aria-expanded={open} onClick={() => setOpen(!open)}>
+          Body
+          <span className="mono">{bodyText(body)}</span>
+        </button>
+        {body.kind === "box" && <SelectField label="Flush" value={body.flush} choices={["free", "blocks"]} onValue={(flush) => change({ ...body, flush: flush as Body["flush"] })} />}
+      </div>
+      {open && (
+        <div className="body-editor">
+          <div className="segments" role="radiogroup" aria-label="Kind of body">
+            <button type="button" role="radio" aria-checked={body.kind === "box"} onClick={() => body.kind === "probes" && change(boxOf(body, world.tileSize))}>
+              Box
+            </button>
+            <button type="button" role="radio" aria-checked={body.kind === "probes"} onClick={() => body.kind === "box" && change(probesOf(body))}>
+              Probes
+            </button>
+          </div>
+          {body.kind === "box" ? <BoxFields body={body} onBody={change} /> : <ProbeFields body={body} onBody={change} tileSize={world.tileSize} />}
+        </div>
+      )}
+    </>
+  );
+}
+
+type OnBody = (after: Body, stroke?: string) => boolean;
+
+function BoxFields({ body, onBody }: { readonly body: Extract<Body, { kind: "box" }>; readonly onBody: OnBody }) {
+  return (
+    <div className="two settings">
+      {(["Left", "Top", "Width", "Height"] as const).map((label, i) => (
+        <NumberField
+          key={label}
+          label={label}
+          unit="px"
+          value={body.box[i]!}
+          step={1}
+          onValue={(value, stroke) => onBody({ ...body, box: body.box.map((v, j) => (i === j ? value : v)) as unknown as typeof body.box }, stroke ?? undefined)}
+          onStrokeEnd={endStroke}
+        />
+      ))}
+    </div>
+  );
+}
+
+function ProbeFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { kind: "probes" }>; readonly onBody: OnBody; readonly tileSize: number }) {
+  const set = (index: number, axis: 0 | 1, value: number, stroke: string | null): boolean =>
+    onBody({ ...body, points: body.points.map((point, i) => (i !== index ? point : axis === 0 ? ([value, point[1]] as const) : ([point[0], value] as const))) }, stroke ?? undefined);
+  return (
+    <ol className="probes">
+      {body.points.map(([x, y], i) => (
+        <li key={i}>
+          <NumberField label={`${i + 1} x`} value={x} step={1} onValue={(value, stroke) => set(i, 0, value, stroke)} onStrokeEnd={endStroke} />
+          <NumberField label="y" value={y} step={1} onValue={(value, stroke) => set(i, 1, value, stroke)} onStrokeEnd={endStroke} />
+          <button type="button" className="btn btn-bare btn-icon" aria-label={`Take probe ${i + 1} away`} title={`Take probe ${i + 1} away`} disabled={body.points.length === 1} onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}>
+            <Icon name="close" />
+          </button>
+        </li>
+      ))}
+      {body.points.length < MOST_PROBES && (
+        <li>
+          <button type="button" className="btn btn-plain" onClick={() => onBody({ ...body, points: [...body.points, [tileSize / 2, tileSize / 2].map(Math.floor) as [number, number]] })}>
+            <Icon name="plus" /> probe
+          </button>
+        </li>
+      )}
+    </ol>
+  );
+}
+
+/** The four corners of a box as probes: its last px, since a probe on its right or lower edge would lie beyond it. */
+function probesOf({ box: [left, top, width, height] }: Extract<Body, { kind: "box" }>): Body {
+  const [right, bottom] = [left + width - 1, top + height - 1];
+  return { kind: "probes", points: [[left, top], [right, top], [left, bottom], [right, bottom]], flush: "free" };
+}
+
+function boxOf({ points }: Extract<Body, { kind: "probes" }>, tileSize: number): Body {
+  const xs = points.map(([x]) => x);
+  const ys = points.map(([, y]) => y);
+  if (points.length === 1) return { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" };
+  const [left, top] = [Math.min(...xs), Math.min(...ys)];
+  return { kind: "box", box: [left, top, Math.max(...xs) - left + 1, Math.max(...ys) - top + 1], flush: "free" };
+}

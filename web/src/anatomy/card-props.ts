@@ -1,0 +1,7 @@
+import type { Explanation, Rules } from "@keen-pebble/core";
+
+/** What every card of a stage is given: the settings, and the shown frame's account once it is there. */
+export interface CardProps {
+  readonly rules: Rules;
+  readonly explanation: Explanation | null;
+}

@@ -1,0 +1,100 @@
+import type { LogFinding, Rules, Trial } from "@keen-pebble/core";
+import { changeText } from "@keen-pebble/core";
+import { Icon } from "../look/icon.tsx";
+import { Pebble } from "../look/pebble.tsx";
+import { pause, showFrame } from "../session/bench.ts";
+import { BENCH } from "../session/commands.ts";
+import { useBench, useMending } from "../session/hooks.ts";
+import type { MendingState } from "../session/mending.ts";
+import { endSearch, isBroken, mendWith, showPreview } from "../session/mending.ts";
+
+/** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
+export function Findings({ rules }: { readonly rules: Rules }) {
+  const findings = useMending((state) => state.findings);
+  const cures = useMending((state) => state.cures);
+  const search = useMending((state) => state.search);
+  const broken = useBench((state) => state.run !== null && isBroken());
+  if (!broken && (findings === null || findings.length === 0)) return null;
+  return (
+    <section className="findings" aria-label="Findings">
+      {findings?.map((finding, i) => (
+        <Finding key={`${finding.kind} ${finding.path} ${i}`} finding={finding} cures={cures[i] ?? []} rules={rules} />
+      ))}
+      {broken && search === null && (
+        <button type="button" className="btn btn-plain mend" onClick={BENCH.mend.act}>
+          What mends it <kbd>Y</kbd>
+        </button>
+      )}
+      {search !== null && <Search search={search} rules={rules} />}
+    </section>
+  );
+}
+
+function Finding({ finding, cures, rules }: { readonly finding: LogFinding; readonly cures: readonly Trial[]; readonly rules: Rules }) {
+  return (
+    <div className="finding">
+      <button
+        type="button"
+        className="finding-text"
+        title={`Show frame ${finding.frame}`}
+        onClick={() => {
+          pause();
+          showFrame(finding.frame);
+        }}
+      >
+        <Icon name="attention" /> {finding.text}
+      </button>
+      {cures.length > 0 && (
+        <div className="cures" role="group" aria-label="Cures that hold">
+          {cures.map((trial) => (
+            <Cure key={JSON.stringify(trial.change)} trial={trial} rules={rules} />
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Search({ search, rules }: { readonly search: NonNullable<MendingState["search"]>; readonly rules: Rules }) {
+  const { done, all, mending, took } = search;
+  const under = took === null;
+  return (
+    <div className="mends" aria-label="What mends it" role="group">
+      <div className="mends-head">
+        <span role="status">{under ? `Tried ${done} of ${all}` : mending.length === 0 ? `None of ${all} single changes mends it` : `${mending.length} of ${all} single changes mend it`}</span>
+        {!under && <span className="mono quiet">{(took / 1000).toFixed(2)} s</span>}
+        <span className="grow" />
+        <button type="button" className="btn btn-bare btn-icon" aria-label={under ? "Stop the search" : "Put the list away"} title={under ? "Stop the search" : "Put the list away"} onClick={endSearch}>
+          <Icon name="close" />
+        </button>
+      </div>
+      {under && <progress value={done} max={all} aria-label="Changes tried" />}
+      {!under && mending.length === 0 && <p className="fact">All its checks must hold and no other log may break. Two changes at once are not tried.</p>}
+      <ul className="mend-list">
+        {mending.map((trial) => (
+          <li key={JSON.stringify(trial.change)}>
+            <Cure trial={trial} rules={rules} />
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** A change that mends: pointed at it shows its walk as a ghost, pressed it is made. */
+function Cure({ trial, rules }: { readonly trial: Trial; readonly rules: Rules }) {
+  return (
+    <button
+      type="button"
+      className="cure"
+      title="All checks hold and no other log breaks. Point at it to see the walk, press to make the change"
+      onMouseEnter={() => showPreview(trial.change)}
+      onMouseLeave={() => showPreview(null)}
+      onFocus={() => showPreview(trial.change)}
+      onBlur={() => showPreview(null)}
+      onClick={() => mendWith(trial.change)}
+    >
+      <Pebble kind="pass" radius={4} label={null} /> {changeText(rules, trial.change)}
+    </button>
+  );
+}

@@ -1,0 +1,89 @@
+import type { Rules, World } from "@keen-pebble/core";
+import { useState } from "react";
+import Dropdown from "react-bootstrap/Dropdown";
+import { Icon } from "../look/icon.tsx";
+import { layBeside } from "../session/bench.ts";
+import { useBench } from "../session/hooks.ts";
+import { copyRules, makeWorldsOwn, removeRules, renameRules, useRuleSet as goBy } from "../session/rule-sets.ts";
+
+/** The rule set that the shown log goes by: choose another, lay one beside, copy, rename, take away. */
+export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {
+  const [naming, setNaming] = useState(false);
+  const walking = useBench((state) => state.walk !== null);
+  const beside = useBench((state) => state.beside?.rules ?? null);
+  if (naming) return <NameField rules={rules} onDone={() => setNaming(false)} />;
+  const others = world.rules.filter(({ id }) => id !== rules.id);
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="plain" className="rules-toggle" disabled={walking} aria-label={`Rule set: ${rules.name}`}>
+        <span className="quiet">Rules</span> {rules.name}
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        <Dropdown.Header>This log goes by</Dropdown.Header>
+        {world.rules.map(({ id, name, gait }) => (
+          <Dropdown.Item key={id} as="button" active={id === rules.id} aria-current={id === rules.id} onClick={() => goBy(id)}>
+            {name} <span className="quiet">{gait}{id === world.activeRules ? ", the world's own" : ""}</span>
+          </Dropdown.Item>
+        ))}
+        <Dropdown.Divider />
+        {others.map(({ id, name }) => (
+          <Dropdown.Item key={id} as="button" onClick={() => layBeside(beside === id ? null : id)}>
+            {beside === id ? `Take ${name} away from beside` : `Lay ${name} beside`}
+          </Dropdown.Item>
+        ))}
+        {others.length === 0 && <Dropdown.ItemText className="quiet">Copy it, change the copy, and lay one beside the other</Dropdown.ItemText>}
+        <Dropdown.Divider />
+        <Dropdown.Item as="button" onClick={() => copyRules(rules.id)}>
+          Copy {rules.name}
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={() => setNaming(true)}>
+          Rename {rules.name}
+        </Dropdown.Item>
+        {rules.id !== world.activeRules && (
+          <Dropdown.Item as="button" onClick={() => makeWorldsOwn(rules.id)}>
+            Make {rules.name} the world's own
+          </Dropdown.Item>
+        )}
+        {others.length > 0 && (
+          <Dropdown.Item as="button" onClick={() => removeRules(rules.id)}>
+            Take {rules.name} away
+          </Dropdown.Item>
+        )}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
+
+function NameField({ rules, onDone }: { readonly rules: Rules; readonly onDone: () => void }) {
+  const [name, setName] = useState(rules.name);
+  const keep = (): void => {
+    const text = name.trim();
+    if (text !== "" && text !== rules.name) renameRules(rules.id, text);
+    onDone();
+  };
+  return (
+    <form
+      className="rules-name"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <input
+        className="form-control"
+        aria-label="Name of the rule set"
+        autoFocus
+        maxLength={80}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onBlur={keep}
+        onKeyDown={(event) => {
+          if (event.key === "Escape") onDone();
+        }}
+      />
+      <button type="submit" className="btn btn-plain btn-icon" aria-label="Keep the name" title="Keep the name">
+        <Icon name="check" />
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,158 @@
+import type { LogFinding, Rules, RulesChange, Trial } from "@keen-pebble/core";
+import { logHolds, mends, rulesById, singleChanges } from "@keen-pebble/core";
+import { createStore } from "zustand/vanilla";
+import { changeRules } from "./bench.ts";
+import { benchStore } from "./bench-store.ts";
+import { projectStore } from "./project-store.ts";
+import { TrialPool } from "./trial-pool.ts";
+
+/** What is wrong with the shown log's walk, and what would mend it. */
+export interface MendingState {
+  /** Mistakes at work in the log; null until they were looked for. */
+  readonly findings: readonly LogFinding[] | null;
+  /** By finding: its cures under which the log's checks hold, no other log breaks, and the finding is gone. */
+  readonly cures: readonly (readonly Trial[])[];
+  /** The search over every single change: under way, or done with what mends, smallest first. */
+  readonly search: { readonly done: number; readonly all: number; readonly mending: readonly Trial[]; readonly took: number | null } | null;
+}
+
+const NOTHING: MendingState = { findings: null, cures: [], search: null };
+
+export const mendingStore = createStore<MendingState>(() => NOTHING);
+
+/** A drag of a number makes a run every few ms: findings are looked for once it rests for so long. */
+const REST_MS = 90;
+
+let pool: TrialPool | null = null;
+/** What the pool was begun with last. */
+let begun: object | null = null;
+let asked = 0;
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+/** Looks for the findings of each new run, once it rests. Gives back what stops it. */
+export function startMending(): () => void {
+  let seen = benchStore.getState().run;
+  const stop = benchStore.subscribe(({ run, walk }) => {
+    if (run === seen) return;
+    const other = run?.log !== seen?.log;
+    seen = run;
+    asked++;
+    begun = null;
+    clearTimeout(timer);
+    mendingStore.setState(other || run === null ? NOTHING : { search: null });
+    benchStore.setState({ preview: null });
+    if (run !== null && walk === null) timer = setTimeout(() => void look(), REST_MS);
+  });
+  return () => {
+    stop();
+    asked++;
+    clearTimeout(timer);
+    pool?.close();
+    pool = null;
+    begun = null;
+    mendingStore.setState(NOTHING);
+  };
+}
+
+/** The rule set that the shown log goes by. */
+export function shownRules(): Rules | null {
+  const { project } = projectStore.getState();
+  const { parsed } = benchStore.getState();
+  return project === null ? null : (rulesById(project.world, parsed?.rules ?? project.world.activeRules) ?? null);
+}
+
+async function look(): Promise<void> {
+  const mine = asked;
+  const { project } = projectStore.getState();
+  const { log } = benchStore.getState();
+  if (project === null || log === null) return;
+  pool ??= new TrialPool();
+  const findings = await pool.begin(project, log);
+  if (mine !== asked) return;
+  begun = project;
+  const all: Trial[][] = (findings ?? []).map(() => []);
+  mendingStore.setState({ findings, cures: all });
+  await pool.tryAll(
+    (findings ?? []).flatMap((finding) => finding.cures),
+    (trials) => {
+      if (mine !== asked) return false;
+      for (const trial of trials) if (mends(trial)) for (const i of trial.cures) if (isCureOf(findings![i]!, trial)) all[i]!.push(trial);
+      return true;
+    },
+  );
+  if (mine === asked) mendingStore.setState({ cures: all.map((cures, i) => inOrder(findings![i]!.cures, cures)) });
+}
+
+const isCureOf = (finding: LogFinding, { change }: Trial): boolean => finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change));
+
+function inOrder(changes: readonly RulesChange[], trials: readonly Trial[]): Trial[] {
+  const keys = changes.map((change) => JSON.stringify(change));
+  return [...trials].sort((a, b) => keys.indexOf(JSON.stringify(a.change)) - keys.indexOf(JSON.stringify(b.change)));
+}
+
+/** Whether the shown log has a check that fails. */
+export function isBroken(): boolean {
+  const { run, walk } = benchStore.getState();
+  return walk === null && run !== null && !logHolds(run.verdicts);
+}
+
+/** Tries every single change of the rules on the shown log (interface.md, "What mends it"). */
+export async function searchMends(): Promise<void> {
+  const { project } = projectStore.getState();
+  const rules = shownRules();
+  const { log } = benchStore.getState();
+  if (project === null || rules === null || log === null || !isBroken()) return;
+  const mine = ++asked;
+  clearTimeout(timer);
+  const began = performance.now();
+  pool ??= new TrialPool();
+  if (begun !== project) {
+    const findings = await pool.begin(project, log);
+    if (mine !== asked) return;
+    begun = project;
+    mendingStore.setState({ findings, cures: (findings ?? []).map(() => []) });
+  }
+  const changes = singleChanges(project.world, rules, (mendingStore.getState().findings ?? []).flatMap((finding) => finding.cures));
+  const mending: Trial[] = [];
+  const tell = (done: number, took: number | null): void => mendingStore.setState({ search: { done, all: changes.length, mending: inOrder(changes, mending), took } });
+  tell(0, null);
+  await pool.tryAll(changes, (trials, done) => {
+    if (mine !== asked) return false;
+    mending.push(...trials.filter(mends));
+    tell(done, null);
+    return true;
+  });
+  if (mine !== asked) return;
+  tell(changes.length, performance.now() - began);
+  // The same search has tried the findings' cures too.
+  const findings = mendingStore.getState().findings ?? [];
+  mendingStore.setState({ cures: findings.map((finding, i) => inOrder(finding.cures, mending.filter((trial) => trial.cures.includes(i) && isCureOf(finding, trial)))) });
+}
+
+/** Ends the search, or puts its list away. */
+export function endSearch(): void {
+  asked++;
+  mendingStore.setState({ search: null });
+  showPreview(null);
+}
+
+let wanted: RulesChange | null = null;
+
+/** Draws the walk under a change as a ghost; null takes it away. */
+export function showPreview(change: RulesChange | null): void {
+  wanted = change;
+  if (change === null || pool === null) {
+    benchStore.setState({ preview: null });
+    return;
+  }
+  void pool.rows(change).then((rows) => {
+    if (wanted === change) benchStore.setState({ preview: rows });
+  });
+}
+
+/** Makes a change that was found. */
+export function mendWith(change: RulesChange): void {
+  const rules = shownRules();
+  showPreview(null);
+  if (rules !== null) changeRules(rules.id, change);
+}

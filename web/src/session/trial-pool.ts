@@ -1,0 +1,57 @@
+import type { LogFinding, Project, RulesChange, TraceRows, Trial } from "@keen-pebble/core";
+import type { Remote } from "comlink";
+import { wrap } from "comlink";
+import type { Trials } from "../workers/trial.worker.ts";
+
+/** So many changes are tried between two looks at whether the search is still wanted. */
+const AT_ONCE = 6;
+
+/** Workers that try changes of the rules on a log, apart from the one that re-runs it under the person's hands. */
+export class TrialPool {
+  private readonly workers: Worker[] = [];
+  private readonly remotes: Remote<Trials>[] = [];
+
+  constructor(size = Math.max(1, Math.min(4, navigator.hardwareConcurrency))) {
+    for (let i = 0; i < size; i++) {
+      const worker = new Worker(new URL("../workers/trial.worker.ts", import.meta.url), { type: "module" });
+      this.workers.push(worker);
+      this.remotes.push(wrap<Trials>(worker));
+    }
+  }
+
+  /** Hands every worker the project; gives back the log's findings, or null where it cannot be run. */
+  async begin(project: Project, log: string): Promise<readonly LogFinding[] | null> {
+    const [first = null] = await Promise.all(this.remotes.map((remote) => remote.begin(project, log)));
+    return first;
+  }
+
+  /**
+   * Tries changes side by side, in the order in which they are given.
+   * @param each told of each answer with how many there are by then; false ends the search
+   */
+  async tryAll(changes: readonly RulesChange[], each: (trials: readonly Trial[], done: number) => boolean): Promise<void> {
+    let next = 0;
+    let done = 0;
+    let wanted = true;
+    await Promise.all(
+      this.remotes.map(async (remote) => {
+        while (wanted && next < changes.length) {
+          const some = changes.slice(next, next + AT_ONCE);
+          next += AT_ONCE;
+          const trials = await remote.trial(some);
+          done += some.length;
+          if (!each(trials, done)) wanted = false;
+        }
+      }),
+    );
+  }
+
+  rows(change: RulesChange): Promise<TraceRows | null> {
+    return this.remotes[0]!.rows(change);
+  }
+
+  /** Ends the workers. */
+  close(): void {
+    for (const worker of this.workers) worker.terminate();
+  }
+}

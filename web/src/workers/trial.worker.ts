@@ -1,0 +1,55 @@
+import type { LogFinding, Project, RulesChange, TraceRows, Trial, Trying } from "@keen-pebble/core";
+import { CoreError, beginTrying, changedWorld, compile, readLog, run, tryChange } from "@keen-pebble/core";
+import { expose } from "comlink";
+
+let trying: Trying | null = null;
+
+const trials = {
+  /**
+   * Takes a project and the log that changes are to be tried on. Logs that cannot be read are left out: nothing can
+   * break in them.
+   * @returns the findings of the log, or null where it cannot be run
+   */
+  begin(project: Project, log: string): readonly LogFinding[] | null {
+    trying = null;
+    try {
+      const logs = Object.fromEntries(Object.entries(project.logs).flatMap(([id, text]) => readable(id, text)));
+      if (logs[log] === undefined) return null;
+      trying = beginTrying(project.world, logs, log);
+      return trying.findings;
+    } catch (error) {
+      if (error instanceof CoreError) return null;
+      throw error;
+    }
+  },
+
+  /** Tries some changes, one after the other. */
+  trial(changes: readonly RulesChange[]): readonly Trial[] {
+    return trying === null ? [] : changes.map((change) => tryChange(trying!, change));
+  },
+
+  /** The rows of the log under a change, or null where it cannot be run. */
+  rows(change: RulesChange): TraceRows | null {
+    if (trying === null) return null;
+    try {
+      const { world, rules, log, logs } = trying;
+      return run(compile(changedWorld(world, rules, change), rules), logs[log]!, { rows: true }).rows;
+    } catch (error) {
+      if (error instanceof CoreError) return null;
+      throw error;
+    }
+  },
+};
+
+function readable(id: string, text: string): [string, ReturnType<typeof readLog>][] {
+  try {
+    return [[id, readLog(text)]];
+  } catch (error) {
+    if (error instanceof CoreError) return [];
+    throw error;
+  }
+}
+
+export type Trials = typeof trials;
+
+expose(trials);
