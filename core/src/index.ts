@@ -24,6 +24,8 @@ export { NotSimulatedError } from "./errors/not-simulated-error.ts";
 export type { Refusal } from "./errors/refused-error.ts";
 export { RefusedError, refusalText } from "./errors/refused-error.ts";
 export { unreachable } from "./errors/unreachable.ts";
+export type { Feel } from "./feel/feel.ts";
+export { measureFeel } from "./feel/feel.ts";
 export { logFindings } from "./findings/log-findings.ts";
 export type { LogFinding, MistakeKind } from "./findings/mistake.ts";
 export { roundPx } from "./findings/mistake.ts";

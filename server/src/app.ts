@@ -39,6 +39,8 @@ export function createApp({ db, logger, webFolder, hosts }: Dependencies): Expre
         directives: {
           defaultSrc: ["'self'"],
           styleSrc: ["'self'"],
+          // The charts set inline styles on their elements; style elements stay refused.
+          styleSrcAttr: ["'unsafe-inline'"],
           imgSrc: ["'self'", "data:", "blob:"],
           fontSrc: ["'self'"],
           workerSrc: ["'self'"],

@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { useBench, useProject } from "../session/hooks.ts";
 import { readRoomFile } from "../session/rooms.ts";
 import { bringInSheet } from "../session/sheets.ts";
+import { FeelPanel } from "./feel-panel.tsx";
 import { FlagList } from "./flag-list.tsx";
 import { LookEditor } from "./look-editor.tsx";
 import { RoomPanel } from "./room-panel.tsx";
@@ -12,9 +13,10 @@ import { TileFacts } from "./tile-facts.tsx";
 import { TileList } from "./tile-list.tsx";
 import "./kit.css";
 
-const TABS = ["tiles", "room"] as const;
+const TABS = ["tiles", "room", "feel"] as const;
+const NAMES = { tiles: "Tiles", room: "Room", feel: "Feel" } as const;
 
-/** What a room is made of: the tiles to paint with and what they mean to the walker, and the room itself. */
+/** What a room is made of: the tiles to paint with and what they mean to the walker, the room itself; and how the walker feels. */
 export function Kit() {
   const world = useProject((state) => state.project?.world ?? null);
   const walking = useBench((state) => state.walk !== null);
@@ -29,18 +31,18 @@ export function Kit() {
         event.preventDefault();
         const [file] = event.dataTransfer.files;
         if (!file || walking) return;
-        void (tab === "tiles" ? bringInSheet(file) : readRoomFile(file));
+        void (tab === "room" ? readRoomFile(file) : bringInSheet(file));
       }}
     >
       <div className="kit-head" role="tablist" aria-label="Kit">
         {TABS.map((each) => (
           <button key={each} type="button" role="tab" aria-selected={tab === each} aria-controls="kit-body" onClick={() => setTab(each)}>
-            {each === "tiles" ? "Tiles" : "Room"}
+            {NAMES[each]}
           </button>
         ))}
       </div>
-      <fieldset className="kit-body" id="kit-body" role="tabpanel" aria-label={tab === "tiles" ? "Tiles" : "Room"} disabled={walking}>
-        {tab === "tiles" ? <KitOf world={world} /> : <RoomPanel world={world} />}
+      <fieldset className="kit-body" id="kit-body" role="tabpanel" aria-label={NAMES[tab]} disabled={walking}>
+        {tab === "tiles" ? <KitOf world={world} /> : tab === "room" ? <RoomPanel world={world} /> : <FeelPanel />}
       </fieldset>
     </aside>
   );

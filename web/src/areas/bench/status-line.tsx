@@ -1,4 +1,4 @@
-import { gridDistance, pxText } from "@keen-pebble/core";
+import { gridDistance, roundPx } from "@keen-pebble/core";
 import { useBench, useProject } from "../../session/hooks.ts";
 import { walkerRow } from "../../field/walker-row.ts";
 
@@ -52,9 +52,9 @@ function WalkerPlace({ place, size }: { readonly place: string; readonly size: n
   return (
     <>
       <span aria-live="off">
-        Walker <b className="mono">{`${Math.floor(x / units + 0.5)},${Math.floor(y / units + 0.5)}`}</b> px <b className="mono">{`${pxText(x)},${pxText(y)}`}</b>
+        Walker <b className="mono">{`${Math.floor(x / units + 0.5)},${Math.floor(y / units + 0.5)}`}</b> px <b className="mono">{`${roundPx(x)},${roundPx(y)}`}</b>
       </span>
-      <span className={off > 0 ? "attention" : ""}>{off > 0 ? `${pxText(off)} px off the grid` : "on the grid"}</span>
+      <span className={off > 0 ? "attention" : ""}>{off > 0 ? `${roundPx(off)} px off the grid` : "on the grid"}</span>
     </>
   );
 }
