@@ -57,6 +57,22 @@ export class BenchDriver {
     await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
   }
 
+  /** Drags on the field from one px of the room to another, whatever the zoom: the status line tells where the pointer is. */
+  async dragPixels(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+    const canvas = await this.browser.find(".field-canvas");
+    const pointAt = async (x: number, y: number): Promise<readonly [number, number]> => {
+      await this.browser.driver.actions().move({ x: 0, y: 0, origin: canvas }).move({ x, y, origin: canvas }).perform();
+      const text = await this.browser.untilText(".pointer-place", (told) => told.includes("px"));
+      const [, px, py] = /px (\d+),(\d+)/.exec(text)!;
+      return [Number(px), Number(py)];
+    };
+    const middle = await pointAt(0, 0);
+    const aside = await pointAt(80, 0);
+    const zoom = Math.round(80 / (aside[0] - middle[0]));
+    const at = ([x, y]: readonly [number, number]) => ({ x: (x - middle[0]) * zoom, y: (y - middle[1]) * zoom, origin: canvas as unknown as Origin });
+    await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
+  }
+
   /** Moves the pointer to a cell, as `drag` counts them. */
   async point([x, y]: readonly [number, number]): Promise<void> {
     const canvas = await this.browser.find(".field-canvas");

@@ -3,6 +3,7 @@ import { ARRIVE } from "@keen-pebble/core";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench-store.ts";
 import { benchStore } from "../session/bench-store.ts";
+import { notePicture } from "../session/latency.ts";
 import { preview } from "../session/painting.ts";
 import { projectStore } from "../session/project-store.ts";
 import { sheetStore } from "../session/sheets.ts";
@@ -32,6 +33,8 @@ export class FieldPainter {
   private trail: Trail | null = null;
   private ghost: Trail | null = null;
   private asked = 0;
+  /** The run that was drawn last. */
+  private painted: BenchState["run"] = null;
   private readonly stops: (() => void)[];
   private width = 0;
   private height = 0;
@@ -159,6 +162,8 @@ export class FieldPainter {
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
     drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state, project) : null);
     drawAxes(c, this.view, this.width, this.height);
+    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null) notePicture(performance.now() - state.run.changedAt);
+    this.painted = state.run;
   }
 
   private drawGrid(c: CanvasRenderingContext2D, room: Room, size: number): void {

@@ -14,6 +14,8 @@ import { endStroke, projectStore } from "../session/project-store.ts";
 import { setDown } from "../session/walk.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { handleAt } from "./body-handles.ts";
+import { useStore } from "zustand";
+import { soundStore } from "../session/sound.ts";
 import { FieldPainter } from "./field-painter.ts";
 
 const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
@@ -44,6 +46,7 @@ function ToolRow() {
   const brush = useBench((state) => state.brush);
   const room = useBench((state) => state.room);
   const rooms = useProject((state) => state.project?.world.rooms ?? null);
+  const sound = useStore(soundStore, (state) => state.on);
   useBench((state) => state.walk);
   return (
     <div className="tools">
@@ -69,6 +72,7 @@ function ToolRow() {
           </option>
         ))}
       </Form.Select>
+      <IconButton command={BENCH.sound} icon="sound" pressed={sound} />
       <IconButton command={BENCH.fit} icon="fit" variant="plain" />
     </div>
   );

@@ -16,6 +16,7 @@ const PATHS = {
   velocity: "M2.5 13.5 12 4M7 3.5h5.5V9",
   trail: "M2.5 12.5h4v-5h4v-4h3",
   ghost: "M2.5 11h1.5M6 11h1.5V9M7.5 7V5H9M11 5h2.5",
+  sound: "M3 6.5v3h2.5L9 12.5v-9L5.5 6.5zM11 6c.9 1.2.9 2.8 0 4M12.8 4.2c2 2.3 2 5.3 0 7.6",
   fit: "M3 6V3h3M10 3h3v3M13 10v3h-3M6 13H3v-3",
   first: "M4 3.5v9M12 3.5 6.5 8l5.5 4.5z",
   back: "M10.5 3.5 5 8l5.5 4.5",

@@ -12,6 +12,8 @@ export interface ShownRun {
   readonly status: number;
   readonly pathHash: number;
   readonly took: number;
+  /** When the change was made that it follows, by the page's clock; null for a log that was chosen. */
+  readonly changedAt: number | null;
 }
 
 /** The shown log under another rule set. */

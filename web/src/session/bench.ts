@@ -3,6 +3,7 @@ import { ARRIVE, RefusedError, changedWorld, changesWorld, logHolds, readLog, ru
 import { logOrder } from "../logs/log-title.ts";
 import type { Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import { forgetPictures } from "./latency.ts";
 import { forgetTried, noteTried } from "./tried.ts";
 import { changeWorld, edit, notice, onProject, projectStore, simulationClient } from "./project-store.ts";
 
@@ -27,7 +28,7 @@ export function startBench(): () => void {
     if (walk === null && log !== null && !Object.hasOwn(project.logs, log)) selectLog(logOrder(project.logs)[0] ?? null);
     else if (changesARun(steps)) {
       if (steps.some((step) => step.kind === "change-log" && step.log === log)) benchStore.setState({ parsed: null });
-      void rerun(stroke);
+      void rerun(stroke, performance.now());
     }
     if (steps.some(changesWorld)) void lookAtAllLogs();
   });
@@ -83,7 +84,8 @@ export function selectLog(log: string | null, frame = 0): void {
   }
   benchStore.setState({ log, parsed: parse(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null });
   ghostStroke = null;
-  void rerun(null);
+  forgetPictures();
+  void rerun(null, null);
 }
 
 function parse(text: string): InputLog | null {
@@ -95,7 +97,7 @@ function parse(text: string): InputLog | null {
   }
 }
 
-async function rerun(stroke: string | null): Promise<void> {
+async function rerun(stroke: string | null, changedAt: number | null): Promise<void> {
   const { project } = projectStore.getState();
   const { log, run: before, ghost: oldGhost } = benchStore.getState();
   const client = simulationClient();
@@ -114,7 +116,7 @@ async function rerun(stroke: string | null): Promise<void> {
   ghostStroke = stroke;
   const { frame } = benchStore.getState();
   const parsed = benchStore.getState().parsed ?? parse(text);
-  benchStore.setState({ run: { log, ...answer }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed });
+  benchStore.setState({ run: { log, ...answer, changedAt }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed });
   const rules = rulesById(project.world, parsed?.rules ?? project.world.activeRules);
   if (rules !== undefined) noteTried(log, rules, answer.verdicts, stroke);
   wantExplanation();

@@ -7,6 +7,7 @@ import { isBroken, searchMends } from "./mending.ts";
 import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "./painting.ts";
 import { projectStore, travel } from "./project-store.ts";
 import { shelfHandle } from "./shelf-handle.ts";
+import { toggleSound } from "./sound.ts";
 import { travelOnShelf } from "./shelf-store.ts";
 
 /** One act: answers whether it is possible now, and does it. Buttons and keys share it. */
@@ -87,6 +88,7 @@ export const BENCH = {
   velocity: overlay("Velocity", "V", "velocity"),
   trail: overlay("Trail", "T", "trail"),
   ghost: overlay("Ghost of the run before the change", "H", "ghost"),
+  sound: { name: "Sound of bumps", keys: ["U"], can: always, act: toggleSound },
   fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
 } satisfies Commands;
 

@@ -72,6 +72,12 @@ export function makeTypedWorld(name: string, world: World): void {
   put({ ...world, id: idFor(name), name });
 }
 
+/** Puts a copy of the Trying grounds on the shelf. */
+export async function makeTryingGrounds(name: string): Promise<void> {
+  const { tryingGrounds } = await import("./trying-grounds.ts");
+  bringIn(await tryingGrounds(idFor(name), name), null);
+}
+
 function idFor(name: string): string {
   return logIdFor(name, (shelfStore.getState().worlds ?? []).map((world) => world.id));
 }

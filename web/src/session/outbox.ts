@@ -63,16 +63,26 @@ export async function writeEntry(entry: OutboxEntry): Promise<void> {
 /** Entries of the world that closed tabs left behind, with what takes each away. */
 export async function leftBehind(world: string): Promise<{ entry: OutboxEntry; remove: () => Promise<void> }[]> {
   const db = await database();
-  const { held } = await navigator.locks.query();
-  const alive = new Set(held?.map((lock) => lock.name));
   const keys = await db.getAllKeysFromIndex("entries", "world", world);
   const found: { entry: OutboxEntry; remove: () => Promise<void> }[] = [];
   for (const key of keys) {
-    if (alive.has(lockName(key))) continue;
+    if (key === keyOf(world) || !(await hasGone(key))) continue;
     const entry = await db.get("entries", key);
     if (entry) found.push({ entry, remove: () => db.delete("entries", key) });
   }
   return found;
+}
+
+/** A page that was just left, by a reload say, holds its lock for a moment longer. */
+const LEAVING_MS = 600;
+
+/** Whether the tab with that entry is gone. One that lives on keeps its lock. */
+async function hasGone(key: string): Promise<boolean> {
+  try {
+    return await navigator.locks.request(lockName(key), { signal: AbortSignal.timeout(LEAVING_MS) }, () => true);
+  } catch {
+    return false;
+  }
 }
 
 /** Keeps what can be undone over a reload. */

@@ -16,6 +16,7 @@ import { BENCH } from "../../session/commands.ts";
 import { useBench, useCommandKeys, useProject } from "../../session/hooks.ts";
 import { startMending } from "../../session/mending.ts";
 import { closeProject, notice, openProject, projectStore } from "../../session/project-store.ts";
+import { startSound } from "../../session/sound.ts";
 import { followSheets } from "../../session/sheets.ts";
 import { endWalk } from "../../session/walk.ts";
 import { StatusLine } from "./status-line.tsx";
@@ -80,7 +81,7 @@ function BenchNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [startBench(), startMending(), followSheets()];
+    const stops = [startBench(), startMending(), startSound(), followSheets()];
     void openProject(worldId);
     return () => {
       endWalk();

@@ -5,7 +5,7 @@ import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { useShelf } from "../../session/hooks.ts";
 import type { TypedWorld } from "../../session/make-world.ts";
-import { SIZES, TEMPLATES, makeEmptyWorld, makeTypedWorld, readTyped } from "../../session/make-world.ts";
+import { SIZES, TEMPLATES, makeEmptyWorld, makeTryingGrounds, makeTypedWorld, readTyped } from "../../session/make-world.ts";
 
 /** Makes a world: by typing its first room, or an empty one. */
 export function MakeWorld() {
@@ -22,6 +22,7 @@ export function MakeWorld() {
       </div>
       <TypeRoom name={called} />
       <Empty name={called} />
+      <Grounds name={called} />
     </>
   );
 }
@@ -86,6 +87,19 @@ function TypedPicture({ world }: { readonly world: World | null }) {
     new RoomPicture(world).draw(c, world, room, zoom, Math.round((width - room.width * world.tileSize * zoom) / 2), 0, width, height);
   }, [world]);
   return <canvas ref={canvas} width={384} height={224} aria-hidden="true" />;
+}
+
+function Grounds({ name }: { readonly name: string }) {
+  const busy = useShelf((state) => state.busy);
+  return (
+    <section className="empty-world" aria-label="Trying grounds">
+      <strong>Trying grounds</strong>
+      <span className="quiet grow">nine small rooms that show one thing each, with their logs</span>
+      <Button variant="plain" disabled={busy} onClick={() => void makeTryingGrounds(name)}>
+        Make it
+      </Button>
+    </section>
+  );
 }
 
 function Empty({ name }: { readonly name: string }) {

@@ -1,0 +1,130 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { Key } from "selenium-webdriver";
+import { seriousFindings } from "./accessible.ts";
+import { BenchDriver } from "./bench-driver.ts";
+import { Browser } from "./browser.ts";
+import { Started } from "./started.ts";
+
+let started: Started;
+let browser: Browser;
+let bench: BenchDriver;
+
+beforeAll(async () => {
+  started = await Started.start();
+  browser = await Browser.open();
+  bench = new BenchDriver(browser);
+});
+afterAll(async () => {
+  await browser?.close();
+  await started?.stop();
+});
+
+/** Opens a log of the Trying grounds, in a copy of its own. */
+const open = async (log: string): Promise<string> => {
+  const { id } = await started.api<{ id: string }>("/worlds/trying-grounds/copy", {});
+  await browser.driver.get(`${started.address}/w/${id}/bench?log=${log}`);
+  await bench.ready();
+  await whole();
+  return id;
+};
+const whole = (): Promise<string[]> => bench.pebbles((pebbles) => pebbles.length > 0 && pebbles.every((pebble) => pebble.startsWith("passes")));
+const broken = (): Promise<string[]> => bench.pebbles((pebbles) => pebbles.some((pebble) => pebble.startsWith("fails")));
+/** Presses the cure with these words, once it is offered. */
+const cure = async (words: string): Promise<void> => {
+  await browser.untilText(".findings", (text) => text.includes(words));
+  await browser.driver.executeScript("[...document.querySelectorAll('.finding .cure')].find((b) => b.textContent.includes(arguments[0])).click()", words);
+};
+
+describe("a mistake is found, its cure pressed, the pebble is whole again; undone, it is broken again", () => {
+  it.each<[string, string, () => Promise<void>, string, string]>([
+    ["a gap before the wall", "05-thin-wall", () => bench.choose("Response", "undo-axis"), "Stops 3 px before the wall, in 21 frames, first in frame 10: the whole step is taken back", "Response undo-axis to contact"],
+    ["a walker that sinks in", "05-thin-wall", () => bench.choose("Response", "ahead"), "px into what blocks it, in frame 10: tested 1 px ahead, moved 12", "Response ahead to contact"],
+    ["a speed that does not fit", "06-uneven-step", () => bench.choose("Arrive", "equal"), "Runs past the cell in 35 frames, first in frame 7: 3 px does not divide 20: 20 = 6 x 3 + 2", "Arrive equal to land"],
+    ["a turn that is lost", "02-corner", () => bench.number("Buffer", "0"), "A turn is lost in frame 21: pressed in frame 17, 4 frames before the choice; buffer is 0", "Buffer 0 to 4 frames"],
+    ["faster diagonals", "08-open-floor", () => bench.choose("Diagonal", "full"), "Faster diagonally in 31 frames, first in frame 41: 2.83 px a frame, evened 2", "Diagonal full to even"],
+  ])("%s", async (_what, log, spoil, finding, mended) => {
+    await open(log);
+    await spoil();
+    await broken();
+    await browser.untilText(".findings", (text) => text.includes(finding));
+    await cure(mended);
+    await whole();
+    await browser.driver.wait(async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null, 15_000);
+    await browser.driver.executeScript("document.activeElement.blur()");
+    await bench.key(Key.CONTROL, "z");
+    await broken();
+    await browser.untilText(".findings", (text) => text.includes(finding));
+    await bench.key(Key.CONTROL, "z");
+    await whole();
+  });
+
+  it("a flag that nobody asks for", async () => {
+    await open("07-reed-bed");
+    await browser.driver.executeScript("[...document.querySelectorAll('.flag-toggle')].find((b) => b.textContent === 'reeds').click()");
+    await broken();
+    // Other rule sets still ask for reeds: only where none does, nobody is stopped by them.
+    expect(await browser.driver.executeScript("return document.querySelectorAll('.finding').length")).toBe(0);
+    await browser.driver.executeScript("document.activeElement.blur()");
+    await bench.key("y");
+    await browser.untilText(".mends", (text) => text.includes("Blocked by reeds too"));
+    expect(await seriousFindings(browser)).toEqual([]);
+    await browser.driver.executeScript("[...document.querySelectorAll('.mend-list .cure')].find((b) => b.textContent.includes('Blocked by reeds')).click()");
+    await whole();
+  });
+});
+
+it("values tried are kept beside the setting with what the checks said; one click goes back", async () => {
+  await open("01-straight-run");
+  await bench.number("Speed x", "3");
+  await whole();
+  await bench.number("Speed x", "1");
+  await broken();
+  const tried = "return [...document.querySelectorAll('[aria-label=\"Speed x: tried in this visit\"] button')].map((b) => `${b.className} ${b.textContent}`)";
+  expect(await browser.driver.executeScript(tried)).toEqual(["holds 2", "holds 3", "fails 1"]);
+  await browser.driver.executeScript("document.querySelector('[aria-label=\"Speed x: tried in this visit\"] button').click()");
+  await whole();
+});
+
+it("a rule set is copied, renamed and changed; the other laid beside tells the first frame that differs; taken away, its log goes by the world's", async () => {
+  const id = await open("01-straight-run");
+  const menu = async (words: string): Promise<void> => {
+    await (await browser.find(".rules-toggle")).click();
+    await browser.untilText(".dropdown-menu.show", (text) => text.includes(words));
+    await browser.driver.executeScript("[...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((b) => b.textContent.includes(arguments[0])).click()", words);
+  };
+  await menu("Copy Free");
+  await browser.untilText(".rules-toggle", (text) => text.includes("Free copy"));
+  await menu("Rename Free copy");
+  await (await browser.find(".rules-name input")).sendKeys(Key.chord(Key.CONTROL, "a"), "Brisk", Key.ENTER);
+  await browser.untilText(".rules-toggle", (text) => text.includes("Brisk"));
+  await bench.number("Speed x", "3");
+  await menu("Lay Free beside");
+  await browser.untilText(".beside", (text) => text.includes("First differs at frame 1"));
+  await browser.driver.executeScript("document.querySelector('.beside .link').click()");
+  await browser.untilText(".beside tbody", (text) => text.includes("Moved px3, 02, 0"));
+  expect(await seriousFindings(browser)).toEqual([]);
+  const text = async (): Promise<string> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs["01-straight-run"]!;
+  await browser.driver.wait(async () => (await text()).includes("\nrules free-2\n"), 15_000);
+  await menu("Take Brisk away");
+  await browser.untilText(".rules-toggle", (told) => told.includes("Grid"));
+  await browser.untilText(".notice", (told) => told.includes("01-straight-run: its rule set, now grid"));
+  await browser.driver.wait(async () => !(await text()).includes("\nrules "), 15_000);
+});
+
+it("the body is changed by its handles and by numbers, and feels are measured anew", async () => {
+  await open("01-straight-run");
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(3)').click()");
+  await browser.untilText(".feel", (text) => /Right2px\/fr/.test(text));
+  await bench.number("Speed x", "3");
+  await browser.untilText(".feel", (text) => /Right3px\/fr\+1/.test(text));
+  await browser.find(".feel .apexcharts-series");
+  // The body begins at 2,2 of the walker, who stands at 20,20, and is 16x16: its lower right corner is dragged.
+  await bench.dragPixels([38, 38], [34, 36]);
+  await browser.untilText(".body-toggle", (text) => text.includes("12x14 at 2 2"));
+  await browser.driver.executeScript("document.querySelector('.body-toggle').click()");
+  await bench.number("Width", "10");
+  await browser.untilText(".body-toggle", (text) => text.includes("10x14 at 2 2"));
+  await (await browser.find(".body-editor [role=radio]:nth-child(2)")).click();
+  await browser.untilText(".body-toggle", (text) => text.includes("4 probes"));
+  expect(await seriousFindings(browser)).toEqual([]);
+});

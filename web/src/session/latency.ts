@@ -1,0 +1,27 @@
+import { createStore } from "zustand/vanilla";
+
+const KEPT = 64;
+
+/** How long it took from a change to the picture of its run, in ms: of the last ones, 95 in 100 took at most so long. */
+export const latencyStore = createStore<{ readonly most: number | null }>(() => ({ most: null }));
+
+const last: number[] = [];
+
+/** Takes note of one change whose run is on the screen now. */
+export function notePicture(ms: number): void {
+  last.push(ms);
+  if (last.length > KEPT) last.shift();
+  latencyStore.setState({ most: percentile(last, 0.95) });
+}
+
+/** Forgets what was measured: another log is shown. */
+export function forgetPictures(): void {
+  last.length = 0;
+  latencyStore.setState({ most: null });
+}
+
+/** The smallest of the values that at least a share of them does not exceed. */
+export function percentile(values: readonly number[], share: number): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.max(0, Math.ceil(sorted.length * share) - 1)]!;
+}
