@@ -48,8 +48,30 @@ try {
   await browser.find(".room-text textarea");
   await take("bench-room-text");
 
+  const grounds = async (query: string): Promise<void> => {
+    await browser.driver.get(`${started.address}/w/trying-grounds/bench?${query}`);
+    await bench.ready();
+  };
+  await grounds("log=03-slanted-wall&f=50");
+  for (const key of ["v", "x"]) await bench.key(key);
+  await browser.untilText("[aria-label=Motion]", (text) => text.includes("slope"));
+  await take("bench-slanted-wall");
+
+  await grounds("log=05-thin-wall&f=12");
+  await bench.choose("Response", "undo-axis");
+  await browser.driver.executeScript("document.activeElement.blur()");
+  await bench.pebbles((pebbles) => pebbles.some((pebble) => pebble.startsWith("fails")));
+  await browser.untilText(".finding", (text) => text.includes("to contact"));
+  await bench.key("y");
+  await browser.untilText(".mends", (text) => text.includes("mend it"));
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(3)').click()");
+  await browser.find(".feel .apexcharts-series");
+  await take("bench-finding");
+  await bench.key(Key.CONTROL, "z");
+  await browser.untilText(".saving", (text) => text.startsWith("saved"));
+
   await browser.driver.get(started.address);
-  await browser.untilText(".world-card", (text) => text.includes("15 hold"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("15 hold"));
   await take("shelf");
 } finally {
   await browser.close();

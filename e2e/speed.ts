@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { Key } from "selenium-webdriver";
+import type { WebElement } from "selenium-webdriver";
+import { Key, Origin } from "selenium-webdriver";
 import { say } from "../scripts/speed/measure.mjs";
 import { worldOf } from "../scripts/speed/worlds.mjs";
 import { BenchDriver } from "./bench-driver.ts";
@@ -19,6 +20,13 @@ function middle(values: readonly number[]): { median: number; best: number; spre
   const at = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
   const median = at(values);
   return { median, best: Math.min(...values), spread: at(values.map((value) => Math.abs(value - median))) / median };
+}
+
+/** The time between two pictures of the page while something is done, in ms. */
+async function pictures(act: () => Promise<void>): Promise<{ median: number; best: number; spread: number }> {
+  await browser.driver.executeScript("window.gaps = []; let last = performance.now(); window.counting = true; (function tick(now) { window.gaps.push(now - last); last = now; if (window.counting) requestAnimationFrame(tick); })(last);");
+  await act();
+  return middle(await browser.driver.executeScript<number[]>("window.counting = false; return window.gaps.slice(1)"));
 }
 
 try {
@@ -62,12 +70,35 @@ try {
     ["playing the log", async () => { await bench.key(Key.SPACE); await browser.driver.sleep(1500); await bench.key(Key.SPACE); }],
   ];
   for (const [what, act] of rates) {
-    await browser.driver.executeScript("window.gaps = []; let last = performance.now(); window.counting = true; (function tick(now) { window.gaps.push(now - last); last = now; if (window.counting) requestAnimationFrame(tick); })(last);");
-    await act();
-    const gaps = await browser.driver.executeScript<number[]>("window.counting = false; return window.gaps.slice(1)");
-    const { median, best, spread } = middle(gaps);
+    const { median, best, spread } = await pictures(act);
     say(`between two pictures while ${what}`, size, median, "ms", spread, best);
   }
+
+  // The speed is dragged by its label to and fro: what the status line tells of it, in screen frames too.
+  await browser.driver.get(`${started.address}/w/speed/bench?log=long`);
+  await bench.ready();
+  const label = await browser.driver.executeScript<WebElement>("return [...document.querySelectorAll('.anatomy label.drag')].find((l) => l.textContent === 'Speed')");
+  const dragging = browser.driver.actions();
+  dragging.move({ origin: label }).press();
+  for (let i = 0; i < 90; i++) dragging.move({ x: i % 20 < 10 ? 8 : -8, y: 0, origin: Origin.POINTER, duration: 25 });
+  await dragging.release().perform();
+  const told = await browser.untilText(".status", (text) => /95% in \d+ ms/.test(text));
+  const dragged = Number(/95% in (\d+) ms/.exec(told)![1]);
+  say("from a dragged speed to its picture, 95th percentile", size, dragged, "ms", 0, dragged);
+
+  // Every single change tried on a log of as many frames that fails.
+  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "mending"').replace('"arrive": "land"', '"arrive": "equal"').replace('"speed": 2', '"speed": 3'), logs: { long: log } });
+  await browser.driver.get(`${started.address}/w/mending/bench?log=long`);
+  await bench.ready();
+  const searches: number[] = [];
+  for (let i = 0; i < 5; i++) {
+    await bench.key("y");
+    const list = await browser.untilText(".mends", (text) => /\d\.\d\d s/.test(text));
+    searches.push(Number(/(\d+\.\d\d) s/.exec(list)![1]) * 1000);
+    await browser.driver.executeScript("document.querySelector('.mends .btn-icon').click()");
+  }
+  const search = middle(searches);
+  say("every single change tried on a failing log", size, search.median, "ms", search.spread, search.best);
 
   // A stroke across a room of 512 by 512, from the pointer's move to the picture and to the acknowledgement.
   await started.api("/imports", { world: JSON.stringify({ ...worldOf(512, 512), id: "large" }) });
@@ -106,6 +137,18 @@ try {
   say("from a stroke to the second picture after it", large, picture.median, "ms", picture.spread, picture.best);
   const kept = middle(strokes.map((stroke) => stroke.saved));
   say("from a stroke to its acknowledgement", large, kept.median, "ms", kept.spread, kept.best);
+
+  // Walking there with a key held.
+  await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
+  await bench.key("r");
+  await browser.untilText(".tools", (text) => text.includes("Walking"));
+  const walked = await pictures(async () => {
+    await browser.driver.actions().keyDown(Key.ARROW_RIGHT).perform();
+    await browser.driver.sleep(2000);
+    await browser.driver.actions().keyUp(Key.ARROW_RIGHT).perform();
+  });
+  say("between two pictures while walking", "512x512", walked.median, "ms", walked.spread, walked.best);
+  await bench.key(Key.ESCAPE);
 } finally {
   await browser.close();
   await started.stop();

@@ -37,9 +37,9 @@ async function bringIn(id: string, change: (text: string) => string, logs: Recor
 
 it("walk a room with the arrow keys, keep the walk, paint a wall into it, see the check break, take the wall back", async () => {
   await browser.driver.get(started.address);
-  await browser.untilText(".world-card", (text) => text.includes("15 hold"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("15 hold"));
   expect(await seriousFindings(browser)).toEqual([]);
-  await (await browser.find(".world-card .world-foot .btn")).click();
+  await (await browser.find('[data-world="saltglass-cistern"] .world-foot .btn')).click();
   await bench.ready();
 
   await bench.key("r");
@@ -70,7 +70,7 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   await browser.driver.get(`${await addressWithLog()}&f=0`);
   await bench.ready();
   await bench.key(".");
-  await browser.untilText("[aria-label=Contact]", (text) => text.includes("stopped the walker") && text.includes("4,10Copingsolidblocks"));
+  await browser.untilText("[aria-label=Contact]", (text) => text.includes("stopped the walker") && text.includes("4,10Copingsolidblocks top"));
   await browser.untilText("[aria-label=Aftermath]", (text) => text.includes("bump"));
   expect(await seriousFindings(browser)).toEqual([]);
 

@@ -147,7 +147,7 @@ describe("requests", () => {
 });
 
 it("the demo is put in once, and stays away once it was taken away", async () => {
-  expect(await putDemoIn(test.db, new Shelf(test.db), folder)).toEqual(["saltglass-cistern", "trying-grounds"]);
+  expect(await putDemoIn(test.db, new Shelf(test.db), folder)).toEqual(["trying-grounds", "saltglass-cistern"]);
   expect(await putDemoIn(test.db, new Shelf(test.db), folder)).toEqual([]);
   const { logs } = await open("saltglass-cistern");
   expect(Object.values(logs).map((text) => readLog(text).title).sort()).toEqual(["A turn pressed early", "Against the salt block", "Round the basin to the east bay"]);

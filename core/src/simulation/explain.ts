@@ -140,7 +140,9 @@ function accountOf(c: Compiled, before: Before, s: SimState, account: Account) {
   );
   const axes = account.axes.map((move) => explainAxis(c, before.room, move));
   const failed = choices.find((candidates) => candidates.length > 0 && candidates.every((candidate) => !candidate.taken));
-  const stopped = axes.find((move) => move.movedX !== move.dx || move.movedY !== move.dy);
+  // What a slope made up for did not stop the walker.
+  const slid = (move: AxisMove): number => move.slope.reduce((sum, { along }) => sum + along, 0);
+  const stopped = axes.find((move) => move.movedX + move.movedY + slid(move) !== move.dx + move.dy || (move.axis === "both" && move.movedX !== move.dx));
   const ended = account.advances.find((advance) => advance.ended);
   const cells = [...choices.flat().flatMap((candidate) => candidate.places.flatMap((place) => place.cells)), ...axes.flatMap((move) => move.cells)];
   const pieces = piecesOf(c, account);

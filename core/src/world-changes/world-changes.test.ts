@@ -16,6 +16,7 @@ import { writeLog } from "../logs/write-log.ts";
 import { roomById } from "../world/world.ts";
 import { flagUses, removeFlag, renameFlag, setFlag } from "./flags.ts";
 import { addRoom, copyRoom, removeRoom, renameRoom, resizeRoom } from "./rooms.ts";
+import { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "./rule-sets.ts";
 import { copyTile, moveTile, removeTiles, tileUses } from "./tiles.ts";
 
 const everything = readWorld(readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8"));
@@ -144,5 +145,20 @@ describe("rooms", () => {
       }),
       FIXED,
     );
+  });
+});
+
+describe("rule sets", () => {
+  it("are copied, renamed and taken away; logs that named one go by the world's own", () => {
+    const { world, copy } = copyRuleSet(everything, "main");
+    expect([copy, world.rules.map(({ id, name }) => `${id} ${name}`)]).toEqual(["main-2", expect.arrayContaining([expect.stringMatching(/^main-2 .* copy$/)])]);
+    const named = { world: renameRuleSet(world, copy, "Brisk"), logs: { walk: withRules(project.logs["walk"]!, copy), plain: withRules(project.logs["walk"]!, null) } };
+    holdsAsEdits(project, { world: named.world, logs: project.logs });
+    const { project: after, fellAway } = removeRuleSet(named, copy)!;
+    expect(fellAway).toEqual([`walk: its rule set, now ${everything.activeRules}`]);
+    expect(after.logs["walk"]).toBe(named.logs.plain);
+    expect(after.world.rules).toEqual(everything.rules);
+    const last = { world: { ...everything, rules: everything.rules.slice(0, 1), activeRules: "main" }, logs: {} };
+    expect(removeRuleSet(last, "main")).toBeNull();
   });
 });

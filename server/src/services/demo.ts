@@ -10,7 +10,8 @@ import type { Shelf } from "./shelf.ts";
 export async function putDemoIn(db: Knex, shelf: Shelf, folder: string): Promise<string[]> {
   if (await FactRow.query(db).findById("demo")) return [];
   const added: string[] = [];
-  for (const entry of (await readdir(folder, { withFileTypes: true })).filter((e) => e.isDirectory()).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+  // The one that was put in last lies on top: the first by its name.
+  for (const entry of (await readdir(folder, { withFileTypes: true })).filter((e) => e.isDirectory()).sort((a, b) => (a.name < b.name ? 1 : -1))) {
     const root = path.join(folder, entry.name);
     const world = readWorld(await readFile(path.join(root, `${entry.name}.world.json`), "utf8"), entry.name);
     const names = (await readdir(path.join(root, "logs"))).filter((name) => name.endsWith(".inputs")).sort();

@@ -16,12 +16,13 @@ const MOST_SHOWN = 6;
 export function ContactCard({ rules, explanation, world }: Props) {
   const cells = explanation?.tested ?? [];
   const stopped = explanation?.stoppedBy != null;
+  const aside = explanation?.pieces.some(({ what }) => what === "slope") ? "slid along a slope" : explanation?.pieces.some(({ what }) => what === "nudge") ? "nudged round a corner" : null;
   return (
     <StageCard
       name="Contact"
       idle={cells.length === 0}
       stopped={stopped}
-      value={stopped ? <span className="pill bad">stopped the walker</span> : <span className="quiet">{cells.length === 0 ? "nothing tested" : "way free"}</span>}
+      value={stopped ? <span className="pill bad">stopped the walker</span> : <span className="quiet">{aside ?? (cells.length === 0 ? "nothing tested" : "way free")}</span>}
     >
       <BodyEditor rules={rules} world={world} />
       <Settings rules={rules} stage="contact" />
@@ -49,7 +50,7 @@ function TestedRow({ cell, world }: { readonly cell: TestedCell; readonly world:
       </span>
       <span className="tile-name">{tile ? tile.name : "beyond the edge"}</span>
       <span className="quiet">{tile?.flags.join(" ")}</span>
-      <span className={cell.blocks ? "blocks" : "quiet"}>{cell.blocks ? (cell.side ?? "blocks") : "free"}</span>
+      <span className={cell.blocks ? "blocks" : "quiet"}>{cell.blocks ? `blocks ${cell.side ?? ""}` : "free"}</span>
     </li>
   );
 }

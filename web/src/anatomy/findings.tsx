@@ -18,7 +18,7 @@ export function Findings({ rules }: { readonly rules: Rules }) {
   return (
     <section className="findings" aria-label="Findings">
       {findings?.map((finding, i) => (
-        <Finding key={`${finding.kind} ${finding.path} ${i}`} finding={finding} cures={cures[i] ?? []} rules={rules} />
+        <Finding key={`${finding.kind} ${finding.path} ${i}`} finding={finding} cures={search === null ? (cures[i] ?? []) : []} rules={rules} />
       ))}
       {broken && search === null && (
         <button type="button" className="btn btn-plain mend" onClick={BENCH.mend.act}>

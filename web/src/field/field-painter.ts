@@ -43,7 +43,9 @@ export class FieldPainter {
     const ask = (): void => this.ask();
     const sizes = new ResizeObserver(() => this.resize());
     sizes.observe(canvas);
-    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), sheetStore.subscribe(ask), onPaletteChange(ask), onWalkerLoaded(ask), () => sizes.disconnect()];
+    // The picture of a change is there before the next one of the screen, not after it.
+    const follow = (state: BenchState, before: BenchState): void => (state.run !== before.run && state.run?.changedAt != null ? this.paint() : this.ask());
+    this.stops = [benchStore.subscribe(follow), projectStore.subscribe(ask), sheetStore.subscribe(ask), onPaletteChange(ask), onWalkerLoaded(ask), () => sizes.disconnect()];
     this.resize();
   }
 

@@ -1,5 +1,5 @@
 import type { Verdict } from "@keen-pebble/core";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import { Pebble } from "../look/pebble.tsx";
 import { pause, showFrame } from "../session/bench.ts";
@@ -22,9 +22,12 @@ export function Lanes() {
   const rows = useBench((state) => state.walk?.rows ?? state.run?.rows ?? null);
   const walking = useBench((state) => state.walk !== null);
   const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? null) : null));
-  const world = useProject((state) => state.project?.world ?? null);
+  const rooms = useProject((state) => state.project?.world.rooms ?? null);
+  const tileSize = useProject((state) => state.project?.world.tileSize ?? 1);
   const end = rows === null ? 0 : rows.count - 1;
-  const scale = lineScale(width, walking ? Math.max(LEAST_WALK_FRAMES, end) : end);
+  const frames = walking ? Math.max(LEAST_WALK_FRAMES, end) : end;
+  const scale = useMemo(() => lineScale(width, frames), [width, frames]);
+  const names = rooms?.map((room) => room.name).join("\n") ?? "";
 
   useEffect(() => {
     const sizes = new ResizeObserver(([entry]) => setWidth(Math.round(entry!.contentRect.width)));
@@ -34,19 +37,23 @@ export function Lanes() {
 
   useEffect(() => {
     const draw = (): void => {
-      const c = canvas.current!.getContext("2d")!;
+      const { current } = canvas;
+      const c = current!.getContext("2d")!;
       const ratio = window.devicePixelRatio;
-      canvas.current!.width = Math.round(width * ratio);
-      canvas.current!.height = HEIGHT * ratio;
+      // Setting its size makes a canvas forget all it knows, fonts too: slow, and rarely needed.
+      const [across, down] = [Math.round(width * ratio), HEIGHT * ratio];
+      if (current!.width !== across || current!.height !== down) {
+        current!.width = across;
+        current!.height = down;
+      }
       c.setTransform(ratio, 0, 0, ratio, 0, 0);
       c.clearRect(0, 0, width, HEIGHT);
-      if (rows === null || world === null) return;
-      drawLanes(c, scale, { rows, tileSize: world.tileSize, roomNames: world.rooms.map((room) => room.name) }, palette());
+      if (rows !== null) drawLanes(c, scale, { rows, tileSize, roomNames: names.split("\n") }, palette());
     };
     draw();
-    void document.fonts.ready.then(draw);
+    if (document.fonts.status !== "loaded") void document.fonts.ready.then(draw);
     return onPaletteChange(draw);
-  });
+  }, [rows, scale, tileSize, names, width]);
 
   const scrub = (event: React.PointerEvent): void => {
     if (walking || (event.buttons & 1) === 0) return;

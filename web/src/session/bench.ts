@@ -7,7 +7,12 @@ import { forgetPictures } from "./latency.ts";
 import { forgetTried, noteTried } from "./tried.ts";
 import { changeWorld, edit, notice, onProject, projectStore, simulationClient } from "./project-store.ts";
 
+/** Counts the logs that were chosen: an answer for another one is dropped. */
 let runAsked = 0;
+/** The room that the run is in is shown, once it is there: the address has named none. */
+let followsRun = false;
+let runBusy = false;
+let runWanted: WantedRun | null = null;
 let explainBusy = false;
 let explainWanted = false;
 /** The stroke whose first change made the present ghost: the ghost stays while it lasts. */
@@ -28,7 +33,7 @@ export function startBench(): () => void {
     if (walk === null && log !== null && !Object.hasOwn(project.logs, log)) selectLog(logOrder(project.logs)[0] ?? null);
     else if (changesARun(steps)) {
       if (steps.some((step) => step.kind === "change-log" && step.log === log)) benchStore.setState({ parsed: null });
-      void rerun(stroke, performance.now());
+      rerun(stroke, performance.now());
     }
     if (steps.some(changesWorld)) void lookAtAllLogs();
   });
@@ -70,6 +75,7 @@ export function showAddress(project: Project, room: string | null, log: string |
   const shownRoom = room !== null && rooms.includes(room) ? room : project.world.start.room;
   benchStore.setState({ room: shownRoom, frame: frame ?? 0 });
   selectLog(shownLog, frame ?? 0);
+  followsRun = room === null || !rooms.includes(room);
   void lookAtAllLogs();
   return faults.length > 0 ? `The address names ${faults.join(" and ")}, which this world does not have; something else is shown instead.` : null;
 }
@@ -82,10 +88,12 @@ export function selectLog(log: string | null, frame = 0): void {
     benchStore.setState({ log: null, parsed: null, run: null, ghost: null, beside: null, explanation: null, frame: 0, playing: false, refused: null });
     return;
   }
+  runAsked++;
+  followsRun = true;
   benchStore.setState({ log, parsed: parse(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null });
   ghostStroke = null;
   forgetPictures();
-  void rerun(null, null);
+  rerun(null, null);
 }
 
 function parse(text: string): InputLog | null {
@@ -97,16 +105,38 @@ function parse(text: string): InputLog | null {
   }
 }
 
-async function rerun(stroke: string | null, changedAt: number | null): Promise<void> {
+/** A run that is asked for: the stroke that it follows, and when its change was made. */
+interface WantedRun {
+  readonly stroke: string | null;
+  readonly changedAt: number | null;
+}
+
+/** Runs the selected log again; while one run is under way the newest question waits. */
+function rerun(stroke: string | null, changedAt: number | null): void {
+  runWanted = { stroke, changedAt };
+  if (runBusy) return;
+  runBusy = true;
+  void (async () => {
+    while (runWanted !== null) {
+      const wanted: WantedRun = runWanted;
+      runWanted = null;
+      await runOnce(wanted);
+    }
+  })().finally(() => {
+    runBusy = false;
+  });
+}
+
+async function runOnce({ stroke, changedAt }: WantedRun): Promise<void> {
   const { project } = projectStore.getState();
   const { log, run: before, ghost: oldGhost } = benchStore.getState();
   const client = simulationClient();
   if (project === null || log === null || client === null) return;
-  const mine = ++runAsked;
+  const mine = runAsked;
   const text = project.logs[log]!;
   const answer = await client.run(text);
-  // Answers to an older question are dropped.
-  if (mine !== runAsked) return;
+  // Another log was chosen, another world opened, or the log itself changed in the meantime.
+  if (mine !== runAsked || projectStore.getState().project?.logs[log] !== text) return;
   if ("refused" in answer) {
     benchStore.setState({ run: null, explanation: null, refused: answer.refused });
     return;
@@ -117,6 +147,8 @@ async function rerun(stroke: string | null, changedAt: number | null): Promise<v
   const { frame } = benchStore.getState();
   const parsed = benchStore.getState().parsed ?? parse(text);
   benchStore.setState({ run: { log, ...answer, changedAt }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed });
+  if (followsRun) chooseRoom(project.world.rooms[answer.rows.room[Math.min(frame, answer.frames)]!]!.id);
+  followsRun = false;
   const rules = rulesById(project.world, parsed?.rules ?? project.world.activeRules);
   if (rules !== undefined) noteTried(log, rules, answer.verdicts, stroke);
   wantExplanation();

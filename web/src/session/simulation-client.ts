@@ -3,10 +3,17 @@ import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import type { Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
 
+const CLOSED: Refused = { refused: "the world was closed" };
+
 /** The page's end of a simulation worker. Calls are answered in the order in which they were made. */
 export class SimulationClient {
   private readonly worker = new Worker(new URL("../workers/simulation.worker.ts", import.meta.url), { type: "module" });
   private readonly remote: Remote<Simulation> = wrap<Simulation>(this.worker);
+
+  private end!: () => void;
+  private readonly ended = new Promise<void>((resolve) => {
+    this.end = resolve;
+  });
 
   load(project: Project): void {
     void this.remote.load(project);
@@ -17,27 +24,33 @@ export class SimulationClient {
   }
 
   run(text: string, beside: string | null = null): Promise<RunAnswer | Refused> {
-    return this.remote.run(text, beside);
+    return this.orEnd<RunAnswer | Refused>(this.remote.run(text, beside), CLOSED);
   }
 
   verdicts(texts: readonly string[]): Promise<readonly (readonly Verdict[] | Refused)[]> {
-    return this.remote.verdicts(texts);
+    return this.orEnd<readonly (readonly Verdict[] | Refused)[]>(this.remote.verdicts(texts), []);
   }
 
   explain(text: string, frame: number, beside: string | null = null): Promise<Explanation | Refused> {
-    return this.remote.explain(text, frame, beside);
+    return this.orEnd<Explanation | Refused>(this.remote.explain(text, frame, beside), CLOSED);
   }
 
   fingerprint(text: string): Promise<string | Refused> {
-    return this.remote.fingerprint(text);
+    return this.orEnd<string | Refused>(this.remote.fingerprint(text), CLOSED);
   }
 
   clearance(room: string): Promise<Uint8Array | Refused> {
-    return this.remote.clearance(room);
+    return this.orEnd<Uint8Array | Refused>(this.remote.clearance(room), CLOSED);
   }
 
-  /** Ends the worker. */
+  /** Ends the worker; what was asked for and not answered yet is refused. */
   close(): void {
     this.worker.terminate();
+    this.end();
+  }
+
+  /** An ended worker never answers: whoever waits for it must not wait for ever. */
+  private orEnd<T>(answer: Promise<T>, closed: T): Promise<T> {
+    return Promise.race([answer, this.ended.then(() => closed)]);
   }
 }

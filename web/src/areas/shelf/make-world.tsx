@@ -92,9 +92,9 @@ function TypedPicture({ world }: { readonly world: World | null }) {
 function Grounds({ name }: { readonly name: string }) {
   const busy = useShelf((state) => state.busy);
   return (
-    <section className="empty-world" aria-label="Trying grounds">
+    <section className="row-line grounds" aria-label="Trying grounds">
       <strong>Trying grounds</strong>
-      <span className="quiet grow">nine small rooms that show one thing each, with their logs</span>
+      <span className="quiet grow">nine rooms, one thing each</span>
       <Button variant="plain" disabled={busy} onClick={() => void makeTryingGrounds(name)}>
         Make it
       </Button>
