@@ -20,7 +20,6 @@ export type { AddLog, ChangeLog, ChangeParts, ChangeRules, EditStep, RemoveLog, 
 export { changesWorld, invert } from "./edits/step.ts";
 export { summary } from "./edits/summary.ts";
 export { CoreError } from "./errors/core-error.ts";
-export { NotSimulatedError } from "./errors/not-simulated-error.ts";
 export type { Refusal } from "./errors/refused-error.ts";
 export { RefusedError, refusalText } from "./errors/refused-error.ts";
 export { unreachable } from "./errors/unreachable.ts";
@@ -60,7 +59,7 @@ export type { ColourMatch, Pixels } from "./room-files/room-pixels.ts";
 export { coloursOf, pixelColours, readRoomPixels, writeRoomPixels } from "./room-files/room-pixels.ts";
 export { readRoomTable, writeRoomTable } from "./room-files/room-table.ts";
 export { writeRoomText } from "./room-files/write-room-text.ts";
-export { compile, recompileRoom } from "./simulation/compile.ts";
+export { compile } from "./simulation/compile.ts";
 export type { Compiled } from "./simulation/compiled.ts";
 export type { BodySide, ExplainedAxis, ExplainedPlace, Explanation, Piece, TestedCell } from "./simulation/explain.ts";
 export { explain, explainStart } from "./simulation/explain.ts";

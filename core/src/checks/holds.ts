@@ -3,7 +3,7 @@ import { floorModulo, unitsFromPx } from "../integers/units.ts";
 import { isOutside, occupiedX, occupiedY } from "../rooms/crossing.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
-import { EVENT_NAMES, STATUS_NAMES } from "../simulation/state.ts";
+import { ENTER, EVENT_NAMES, LEAVE, STATUS_NAMES } from "../simulation/state.ts";
 import { eventText } from "../simulation/event-text.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { What } from "./what.ts";
@@ -14,8 +14,7 @@ export type Holds = (s: SimState) => boolean;
 const NEVER: Holds = () => false;
 
 /**
- * Makes the question that a WHAT asks of every row (formats.md section 2). What the simulation does not hold yet is
- * empty, off or closed.
+ * Makes the question that a WHAT asks of every row (formats.md section 2).
  */
 export function compileWhat(c: Compiled, what: What): Holds {
   const t = c.tileUnits;
@@ -46,7 +45,7 @@ export function compileWhat(c: Compiled, what: What): Holds {
     case "event":
       return eventHolds(c, what.event, what.subject);
     case "overlap":
-      return (s) => !isFree(c, s.room, s.x, s.y);
+      return (s) => !isFree(s.ground, s.room, s.x, s.y);
     case "outside":
       return (s) => isOutside(c, s.room, s.x, s.y);
     case "pixel": {
@@ -54,21 +53,39 @@ export function compileWhat(c: Compiled, what: What): Holds {
       const y = unitsFromPx(what.y);
       return (s) => s.x === x && s.y === y;
     }
-    case "circuit":
-      return () => !what.on;
-    case "on":
-    case "holds":
-    case "taken":
-    case "open":
+    case "circuit": {
+      const circuit = c.world.circuits.indexOf(what.circuit);
+      return circuit < 0 ? NEVER : (s) => (s.memory.on[circuit] === 1) === what.on;
+    }
+    case "holds": {
+      const item = c.world.items.findIndex(({ id }) => id === what.item);
+      return item < 0 ? NEVER : (s) => s.memory.bag[item]! >= (what.count ?? 1);
+    }
+    case "on": {
+      const fixture = c.fixtures.all[fixtureNumber(c, what.fixture)];
+      return fixture === undefined ? NEVER : (s) => s.room === fixture.room && occupiedX(t, s.x) === fixture.cx && occupiedY(t, s.y) === fixture.cy;
+    }
+    case "taken": {
+      const fixture = fixtureNumber(c, what.fixture);
+      return fixture < 0 ? NEVER : (s) => s.memory.taken[fixture] === 1;
+    }
+    case "open": {
+      const fixture = fixtureNumber(c, what.fixture);
+      return fixture < 0 ? NEVER : (s) => s.memory.open[fixture] === 1;
+    }
     case "lives":
-      return NEVER;
+      return c.countsLives ? (s) => s.memory.lives === what.lives : NEVER;
   }
+}
+
+function fixtureNumber(c: Compiled, id: string): number {
+  return c.fixtures.all.findIndex((fixture) => fixture.id === id);
 }
 
 function eventHolds(c: Compiled, name: (typeof EVENT_NAMES)[number], subject: string | null): Holds {
   const kind = EVENT_NAMES.indexOf(name);
-  // Only rooms have a number yet; bump, arrive and the like name nothing.
-  const number = subject === null ? -1 : roomNumber(c, subject);
+  // Leaving and entering name a room, most others a fixture; bump, arrive and the like name nothing.
+  const number = subject === null ? -1 : kind === LEAVE || kind === ENTER ? roomNumber(c, subject) : fixtureNumber(c, subject);
   if (subject !== null && number < 0) return NEVER;
   return (s) => {
     for (let i = 0; i < s.eventCount; i++) {
@@ -108,22 +125,36 @@ export function seenText(c: Compiled, what: What, s: SimState): string {
     case "event":
       return s.eventCount === 0 ? "no event" : eventText(c, s);
     case "overlap":
-      return isFree(c, s.room, s.x, s.y) ? `free at ${placeText(s)}` : `overlaps at ${placeText(s)}`;
+      return isFree(s.ground, s.room, s.x, s.y) ? `free at ${placeText(s)}` : `overlaps at ${placeText(s)}`;
     case "outside":
       return `${isOutside(c, s.room, s.x, s.y) ? "outside" : "inside"} at ${placeText(s)}`;
     case "pixel":
       return placeText(s);
-    case "circuit":
-      return c.world.circuits.includes(what.circuit) ? `circuit ${what.circuit} off` : `no circuit ${what.circuit} in this world`;
-    case "holds":
-      return c.world.items.some((item) => item.id === what.item) ? "holds 0" : `no item ${what.item} in this world`;
+    case "circuit": {
+      const circuit = c.world.circuits.indexOf(what.circuit);
+      return circuit < 0 ? `no circuit ${what.circuit} in this world` : `circuit ${what.circuit} ${s.memory.on[circuit] === 1 ? "on" : "off"}`;
+    }
+    case "holds": {
+      const item = c.world.items.findIndex(({ id }) => id === what.item);
+      return item < 0 ? `no item ${what.item} in this world` : `holds ${s.memory.bag[item]!}`;
+    }
     case "on":
-    case "taken":
-    case "open":
-      return `no fixture ${what.fixture} in this world`;
+      return fixtureNumber(c, what.fixture) < 0 ? missing(what.fixture) : `cell ${occupiedX(t, s.x)} ${occupiedY(t, s.y)} in ${c.rooms[s.room]!.id}`;
+    case "taken": {
+      const fixture = fixtureNumber(c, what.fixture);
+      return fixture < 0 ? missing(what.fixture) : s.memory.taken[fixture] === 1 ? "taken" : "there";
+    }
+    case "open": {
+      const fixture = fixtureNumber(c, what.fixture);
+      return fixture < 0 ? missing(what.fixture) : s.memory.open[fixture] === 1 ? "open" : "closed";
+    }
     case "lives":
-      return c.world.lives === null ? "lives are not counted" : `lives ${c.world.lives}`;
+      return c.countsLives ? `lives ${s.memory.lives}` : "lives are not counted";
   }
+}
+
+function missing(fixture: string): string {
+  return `no fixture ${fixture} in this world`;
 }
 
 function alignedText(c: Compiled, s: SimState): string {

@@ -12,7 +12,7 @@ export type What =
   | { readonly kind: "aligned"; readonly strictly: boolean }
   | { readonly kind: "still" }
   | { readonly kind: "facing"; readonly facing: Facing }
-  | { readonly kind: "holds"; readonly item: string; readonly count: number }
+  | { readonly kind: "holds"; readonly item: string; /** null where none is written: one. */ readonly count: number | null }
   | { readonly kind: "taken"; readonly fixture: string }
   | { readonly kind: "open"; readonly fixture: string }
   | { readonly kind: "circuit"; readonly circuit: string; readonly on: boolean }
@@ -84,8 +84,9 @@ function parseRest(kind: What["kind"], rest: readonly string[]): What | null {
     case "facing":
       return n === 1 && isFacing(a) ? { kind, facing: a } : null;
     case "holds": {
-      const count = n === 1 ? 1 : wholeNumber(b);
-      return (n === 1 || n === 2) && isId(a) && count !== null && count >= 1 ? { kind, item: a, count } : null;
+      if (n === 1) return isId(a) ? { kind, item: a, count: null } : null;
+      const count = wholeNumber(b);
+      return n === 2 && isId(a) && count !== null && count >= 1 ? { kind, item: a, count } : null;
     }
     case "circuit":
       return n === 2 && isId(a) && (b === "on" || b === "off") ? { kind, circuit: a, on: b === "on" } : null;
@@ -143,7 +144,7 @@ export function whatText(what: What): string {
     case "facing":
       return `facing ${what.facing}`;
     case "holds":
-      return what.count === 1 ? `holds ${what.item}` : `holds ${what.item} ${what.count}`;
+      return what.count === null ? `holds ${what.item}` : `holds ${what.item} ${what.count}`;
     case "circuit":
       return `circuit ${what.circuit} ${what.on ? "on" : "off"}`;
     case "lives":

@@ -115,8 +115,8 @@ function gapAtWall(c: Compiled): number | null {
   if (c.rules.walker.blockedBy.length === 0) return null;
   const s = startState(c);
   for (let i = 0; i < 4 * RUN_UP && s.status === PLAYING; i++) step(c, s, RIGHT, null);
-  if (!isFree(c, s.room, s.x, s.y)) return -overlapDepth(c, s.room, s.x, s.y);
-  return gapTowards(c, s.room, s.x, s.y, X, 1);
+  if (!isFree(s.ground, s.room, s.x, s.y)) return -overlapDepth(s.ground, s.room, s.x, s.y);
+  return gapTowards(s.ground, s.room, s.x, s.y, X, 1);
 }
 
 /** Goes along a corridor and taps aside a few frames before or after the opening: is the turn taken? */

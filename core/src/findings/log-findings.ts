@@ -22,8 +22,8 @@ const WATCHES: readonly (new (c: Compiled) => MistakeWatch)[] = [UnaskedFlag, Fl
 export function logFindings(c: Compiled, log: InputLog): LogFinding[] {
   const watches = WATCHES.map((watch) => new watch(c));
   observe(c, log, {
-    frame(s, account, began) {
-      for (const watch of watches) watch.see({ c, s, account, began });
+    frame(s, account, began, ground) {
+      for (const watch of watches) watch.see({ c, s, account, began, ground });
     },
   });
   return watches.flatMap((watch) => watch.findings()).sort((a, b) => a.frame - b.frame);

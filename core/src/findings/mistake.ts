@@ -1,4 +1,5 @@
 import type { Account } from "../movement/account.ts";
+import type { Ground } from "../ground/ground.ts";
 import type { RulesChange } from "../mending/rules-change.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { FrameBegin } from "../simulation/run.ts";
@@ -38,6 +39,8 @@ export interface SeenFrame {
   readonly s: SimState;
   readonly account: Account;
   readonly began: FrameBegin;
+  /** What blocked when the frame began. */
+  readonly ground: Ground;
 }
 
 /** Watches a run for one kind of mistake. */

@@ -1,7 +1,6 @@
 import { isFree } from "../ground/free.ts";
 import { compile } from "../simulation/compile.ts";
 import { startState } from "../simulation/start-state.ts";
-import { NotSimulatedError } from "../errors/not-simulated-error.ts";
 import type { World } from "../world/world.ts";
 import { speedFitText } from "./speed-fit.ts";
 
@@ -24,13 +23,8 @@ export function worldFindings(world: World): Finding[] {
   world.rules.forEach((rules, i) => {
     if (rules.walker.blockedBy.length === 0) findings.push({ place: `rules[${i}].walker.blockedBy`, message: "is empty: nothing but the map's edge stops the walker" });
   });
-  try {
-    const compiled = compile(world);
-    const state = startState(compiled);
-    if (!isFree(compiled, state.room, state.x, state.y)) findings.push({ place: "start.cell", message: "the walker starts inside something that blocks it" });
-  } catch (error) {
-    if (!(error instanceof NotSimulatedError)) throw error;
-    for (const thing of error.things) findings.push({ place: "", message: `not simulated yet: ${thing}` });
-  }
+  const compiled = compile(world);
+  const state = startState(compiled);
+  if (!isFree(state.ground, state.room, state.x, state.y)) findings.push({ place: "start.cell", message: "the walker starts inside something that blocks it" });
   return findings;
 }

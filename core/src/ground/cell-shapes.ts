@@ -1,5 +1,5 @@
-import type { Ground } from "./free.ts";
-import { solidAt } from "./free.ts";
+import type { Ground } from "./ground.ts";
+import { DOOR, solidAt } from "./ground.ts";
 import type { SolidShape } from "./solid-shape.ts";
 import { FULL, NOTHING, boxMeetsShape, probeMeetsShape } from "./solid-shape.ts";
 
@@ -23,9 +23,15 @@ export function shapesOfCell(ground: Ground, room: number, cx: number, cy: numbe
     const [l, top, r, b] = edges;
     return { cx, cy, left: cx * t + l, top: cy * t + top, right: cx * t + r, bottom: cy * t + b, poly: shape.kind === "poly", shape };
   };
-  const solid = solidAt(ground, room, cx, cy);
+  const number = solidAt(ground, room, cx, cy);
+  const whole = (): PlacedShape => place([0, 0, t, t], { kind: "boxes", edges: Int32Array.of(0, 0, t, t) });
+  if (number >= DOOR) return [whole(), ...shapesOf(number - DOOR, place, whole, ground)];
+  return shapesOf(number, place, whole, ground);
+}
+
+function shapesOf(solid: number, place: (edges: readonly [number, number, number, number], shape: SolidShape) => PlacedShape, whole: () => PlacedShape, ground: Ground): PlacedShape[] {
   if (solid === NOTHING) return [];
-  if (solid === FULL) return [place([0, 0, t, t], { kind: "boxes", edges: Int32Array.of(0, 0, t, t) })];
+  if (solid === FULL) return [whole()];
   const shape = ground.shapes[solid]!;
   if (shape.kind === "poly") {
     const xs = shape.points.filter((_, i) => i % 2 === 0);

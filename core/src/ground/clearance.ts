@@ -1,5 +1,6 @@
-import type { Ground } from "./free.ts";
-import { isFree, solidAt } from "./free.ts";
+import type { Ground } from "./ground.ts";
+import { isFree } from "./free.ts";
+import { solidAt } from "./ground.ts";
 import { NOTHING } from "./solid-shape.ts";
 
 /**

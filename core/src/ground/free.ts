@@ -1,42 +1,6 @@
-import type { CompiledBody } from "./body.ts";
-import type { CompiledRoom } from "./compiled-room.ts";
-import { EAST, NORTH, SOUTH, WALL, WEST, edgeRuleAt } from "./compiled-room.ts";
-import type { SolidShape } from "./solid-shape.ts";
+import type { Ground } from "./ground.ts";
+import { DOOR, solidAt } from "./ground.ts";
 import { FULL, NOTHING, boxMeetsShape, probeMeetsShape } from "./solid-shape.ts";
-
-/** All that a question about what blocks needs to know. */
-export interface Ground {
-  /** `TU`: units of a cell's side. */
-  readonly tileUnits: number;
-  readonly rooms: readonly CompiledRoom[];
-  /** Shapes of boxes and polygons by number; the first two numbers stand for `NOTHING` and `FULL`. */
-  readonly shapes: readonly (SolidShape | null)[];
-  readonly body: CompiledBody;
-}
-
-/**
- * What is solid at a cell as seen from a room: the cells beyond its sides included, read through at most two
- * crossings (semantics.md section 3, "Outside the map").
- * @returns `NOTHING`, `FULL` or a shape's number
- */
-export function solidAt(ground: Ground, roomNumber: number, cellX: number, cellY: number): number {
-  const room = ground.rooms[roomNumber]!;
-  let cx = cellX;
-  let cy = cellY;
-  for (let crossings = 0; crossings < 3; crossings++) {
-    const outsideX = cx < 0 || cx >= room.width;
-    if (!outsideX && cy >= 0 && cy < room.height) return room.solid[cy * room.width + cx]!;
-    if (crossings === 2) return FULL;
-    if (outsideX) {
-      if (edgeRuleAt(room, cx < 0 ? WEST : EAST, cy) === WALL) return FULL;
-      cx += cx < 0 ? room.width : -room.width;
-    } else {
-      if (edgeRuleAt(room, cy < 0 ? NORTH : SOUTH, cx) === WALL) return FULL;
-      cy += cy < 0 ? room.height : -room.height;
-    }
-  }
-  return FULL;
-}
 
 /** `free(p)` of semantics.md section 4: the body at position `(x, y)` (units) overlaps nothing that blocks. */
 export function isFree(ground: Ground, roomNumber: number, x: number, y: number): boolean {
@@ -71,7 +35,7 @@ function boxMeetsCell(ground: Ground, roomNumber: number, x: number, y: number, 
   const { body, tileUnits } = ground;
   const solid = solidAt(ground, roomNumber, cx, cy);
   if (solid === NOTHING) return false;
-  if (solid === FULL) return true;
+  if (solid === FULL || solid >= DOOR) return true;
   const left = x - cx * tileUnits;
   const top = y - cy * tileUnits;
   return boxMeetsShape(ground.shapes[solid]!, left + body.left, top + body.top, left + body.right, top + body.bottom, body.edgesCount);
@@ -80,7 +44,7 @@ function boxMeetsCell(ground: Ground, roomNumber: number, x: number, y: number, 
 function probeMeetsCell(ground: Ground, roomNumber: number, px: number, py: number, cx: number, cy: number): boolean {
   const solid = solidAt(ground, roomNumber, cx, cy);
   if (solid === NOTHING) return false;
-  if (solid === FULL) return true;
+  if (solid === FULL || solid >= DOOR) return true;
   return probeMeetsShape(ground.shapes[solid]!, px - cx * ground.tileUnits, py - cy * ground.tileUnits);
 }
 
@@ -88,7 +52,7 @@ function probeMeetsCell(ground: Ground, roomNumber: number, px: number, py: numb
  * Every cell that the body at `(x, y)` (units) has to do with, row by row: those it covers or, where edges count,
  * touches; for probes the cells that contain one. Slow and allocating: for showing, not for stepping.
  */
-export function cellsOfBody(ground: Ground, x: number, y: number): { readonly cx: number; readonly cy: number }[] {
+export function cellsOfBody(ground: Pick<Ground, "body" | "tileUnits">, x: number, y: number): { readonly cx: number; readonly cy: number }[] {
   const { body, tileUnits } = ground;
   const cells = new Map<string, { cx: number; cy: number }>();
   const add = (cx: number, cy: number) => cells.set(`${cy},${cx}`, { cx, cy });

@@ -1,5 +1,5 @@
-import type { Ground } from "./free.ts";
-import { solidAt } from "./free.ts";
+import type { Ground } from "./ground.ts";
+import { DOOR, solidAt } from "./ground.ts";
 import { FULL, NOTHING } from "./solid-shape.ts";
 
 /** Axes of movement. */
@@ -50,12 +50,18 @@ export function visitShapes(ground: Ground, room: number, x: number, y: number, 
   const lastY = Math.floor((y + body.bottom - 1 + reach + extra + (axis === Y ? to : 0)) / tileUnits);
   for (let cy = firstY; cy <= lastY; cy++) {
     for (let cx = firstX; cx <= lastX; cx++) {
-      const solid = solidAt(ground, room, cx, cy);
+      let solid = solidAt(ground, room, cx, cy);
       if (solid === NOTHING) continue;
       visitor.cx = cx;
       visitor.cy = cy;
       const left = x - cx * tileUnits;
       const top = y - cy * tileUnits;
+      if (solid >= DOOR) {
+        // A closed door is a shape of its own, and so is the tile under it.
+        rectangle(ground, left, top, axis, 0, 0, tileUnits, tileUnits, visitor);
+        solid -= DOOR;
+        if (solid === NOTHING) continue;
+      }
       if (solid === FULL) {
         rectangle(ground, left, top, axis, 0, 0, tileUnits, tileUnits, visitor);
         continue;

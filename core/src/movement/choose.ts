@@ -1,3 +1,4 @@
+import { pushDoors } from "../fixtures/push.ts";
 import { isFree } from "../ground/free.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
@@ -49,17 +50,23 @@ function tryDirection(
 ): boolean {
   const x = s.x + dx * c.tileUnits;
   const y = s.y + dy * c.tileUnits;
-  let free = isFree(c, s.room, x, y);
+  let free = isFree(s.ground, s.room, x, y);
   const corners = dx !== 0 && dy !== 0 && !settings.cutCorners;
   if (tested !== null) {
     const places: TestedPlace[] = [{ x, y, free }];
-    if (corners) places.push({ x, y: s.y, free: isFree(c, s.room, x, s.y) }, { x: s.x, y, free: isFree(c, s.room, s.x, y) });
+    if (corners) places.push({ x, y: s.y, free: isFree(s.ground, s.room, x, s.y) }, { x: s.x, y, free: isFree(s.ground, s.room, s.x, y) });
     tested.push({ source, dx, dy, places, taken: places.every((place) => place.free) });
   }
-  if (corners) free = free && isFree(c, s.room, x, s.y) && isFree(c, s.room, s.x, y);
+  if (corners) free = free && isFree(s.ground, s.room, x, s.y) && isFree(s.ground, s.room, s.x, y);
   if (free) {
     s.wentX = dx;
     s.wentY = dy;
+  } else if (source !== "buffered" && source !== "keep going") {
+    pushDoors(c, s, x, y, true, 0, 0);
+    if (corners) {
+      pushDoors(c, s, x, s.y, true, 0, 0);
+      pushDoors(c, s, s.x, y, true, 0, 0);
+    }
   }
   return free;
 }

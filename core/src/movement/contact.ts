@@ -1,3 +1,4 @@
+import { pushDoors } from "../fixtures/push.ts";
 import { isFree } from "../ground/free.ts";
 import { ShapeVisitor, X, Y, visitShapes } from "../ground/sweep.ts";
 import { UNITS_PER_PX } from "../integers/units.ts";
@@ -47,9 +48,9 @@ class FirstStop extends ShapeVisitor {
 const stop = new FirstStop();
 
 /** Travels along an axis as far as the body is free at every whole unit; gives the units travelled. */
-function travel(c: Compiled, s: SimState, axis: number, sign: number, distance: number): number {
+function travel(s: SimState, axis: number, sign: number, distance: number): number {
   stop.begin(sign, distance);
-  visitShapes(c, s.room, s.x, s.y, axis, sign < 0 ? -distance : 0, sign > 0 ? distance : 0, stop);
+  visitShapes(s.ground, s.room, s.x, s.y, axis, sign < 0 ? -distance : 0, sign > 0 ? distance : 0, stop);
   const gone = Math.min(distance, stop.first - 1);
   shift(s, axis, sign * gone);
   return gone;
@@ -62,8 +63,10 @@ function travel(c: Compiled, s: SimState, axis: number, sign: number, distance: 
 export function contactAxis(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): number {
   const sign = displacement < 0 ? -1 : 1;
   const distance = displacement * sign;
-  const noted = account === null ? null : noteSweep(c, s, axis, displacement, account);
-  let gone = travel(c, s, axis, sign, distance);
+  const noted = account === null ? null : noteSweep(s, axis, displacement, account);
+  const { x: fromX, y: fromY } = s;
+  let gone = travel(s, axis, sign, distance);
+  if (gone < distance && (axis === X ? s.intentX : s.intentY) * sign > 0) pushDoors(c, s, axis === X ? s.x + sign : s.x, axis === Y ? s.y + sign : s.y, false, fromX, fromY);
   if (noted !== null) noted.moved(gone * sign);
   if (gone === distance || !c.free.slide || !stop.meetsPoly) return gone;
   while (gone < distance) {
@@ -72,7 +75,7 @@ export function contactAxis(c: Compiled, s: SimState, axis: number, displacement
     const x = axis === X ? s.x + sign * step : s.x;
     const y = axis === Y ? s.y + sign * step : s.y;
     blockedRanges.begin();
-    visitShapes(c, s.room, x, y, other, -step, step, blockedRanges);
+    visitShapes(s.ground, s.room, x, y, other, -step, step, blockedRanges);
     const sideways = smallestShift(step);
     if (sideways === null) break;
     s.x = x;
@@ -101,10 +104,10 @@ export function nudge(c: Compiled, s: SimState, axis: number, displacement: numb
       const aside = side * k * UNITS_PER_PX;
       const x = s.x + (axis === X ? ahead : aside);
       const y = s.y + (axis === X ? aside : ahead);
-      const free = isFree(c, s.room, x, y);
+      const free = isFree(s.ground, s.room, x, y);
       if (tried !== null) tried.push({ px: side * k, place: { x, y, free } });
       if (!free) continue;
-      const gone = travel(c, s, other, side, Math.min(distance, k * UNITS_PER_PX));
+      const gone = travel(s, other, side, Math.min(distance, k * UNITS_PER_PX));
       if (gone > 0) s.slidOrNudged = true;
       if (account !== null) account.nudge = { ...account.nudge!, moved: side * gone };
       return;

@@ -41,12 +41,12 @@ function moved(c: Compiled, [x, y]: readonly [number, number], dx: number, dy: n
 /** `contact` as the text says it, unit by unit. */
 function naiveContact(c: Compiled, place: Moved, axis: "x" | "y", way: number, slide: boolean): Moved {
   const at = (n: number): Moved => ({ ...place, [axis]: place[axis] + Math.sign(way) * n });
-  const near = shapesNear(c, 0, place.x, place.y, 3);
-  const shapes = counting(c, near, place.x, place.y);
+  const near = shapesNear(c.ground, 0, place.x, place.y, 3);
+  const shapes = counting(c.ground, near, place.x, place.y);
   let gone = 0;
-  while (gone < Math.abs(way) && !shapes.some((shape) => meets(c, shape, at(gone + 1).x, at(gone + 1).y))) gone++;
+  while (gone < Math.abs(way) && !shapes.some((shape) => meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y))) gone++;
   let now = at(gone);
-  const poly = gone < Math.abs(way) && shapes.some((shape) => shape.shape.kind === "poly" && meets(c, shape, at(gone + 1).x, at(gone + 1).y));
+  const poly = gone < Math.abs(way) && shapes.some((shape) => shape.shape.kind === "poly" && meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y));
   const other = axis === "x" ? "y" : "x";
   while (slide && poly && gone < Math.abs(way)) {
     const stride = Math.min(256, Math.abs(way) - gone);
@@ -55,7 +55,7 @@ function naiveContact(c: Compiled, place: Moved, axis: "x" | "y", way: number, s
     for (let k = 0; k <= stride && found === null; k++) {
       for (const sign of [-1, 1]) {
         const tried = { ...next, [other]: next[other] + sign * k };
-        if (found === null && isFree(c, 0, tried.x, tried.y)) found = tried;
+        if (found === null && isFree(c.ground, 0, tried.x, tried.y)) found = tried;
       }
     }
     if (found === null) break;
@@ -69,8 +69,8 @@ function naiveContact(c: Compiled, place: Moved, axis: "x" | "y", way: number, s
 function naiveSnap(c: Compiled, place: Moved, axis: "x" | "y", way: number): Moved {
   const at = (n: number): Moved => ({ ...place, [axis]: place[axis] + Math.sign(way) * n });
   const end = at(Math.abs(way));
-  const met = counting(c, shapesNear(c, 0, place.x, place.y, 3), place.x, place.y).filter((shape) => meets(c, shape, end.x, end.y));
-  for (let n = Math.abs(way); n > 0; n--) if (!met.some((shape) => meetsBoxOf(c, shape, at(n).x, at(n).y))) return at(n);
+  const met = counting(c.ground, shapesNear(c.ground, 0, place.x, place.y, 3), place.x, place.y).filter((shape) => meets(c.ground, shape, end.x, end.y));
+  for (let n = Math.abs(way); n > 0; n--) if (!met.some((shape) => meetsBoxOf(c.ground, shape, at(n).x, at(n).y))) return at(n);
   return place;
 }
 
@@ -105,13 +105,13 @@ it("contact never newly overlaps anything, at any speed, in roam and drift", () 
       const { roam, drift } = options;
       const c = compile(tinyWorld(rows, { ...options, gait, body, roam: { ...roam, response: "contact", speedX: roam!.speedX! * faster }, drift: { ...drift, response: "contact" } }));
       const s = startState(c);
-      let wasFree = isFree(c, 0, s.x, s.y);
+      let wasFree = isFree(c.ground, 0, s.x, s.y);
       const was = { ...seen };
       for (const line of log.lines) {
         if (line.kind !== "keys") continue;
         for (let n = 0; n < line.count && s.status === 0; n++) {
           step(c, s, line.keys, null);
-          const nowFree = isFree(c, 0, s.x, s.y);
+          const nowFree = isFree(c.ground, 0, s.x, s.y);
           if (wasFree && !nowFree) throw new Error(`newly overlapping at frame ${s.frame}`);
           wasFree = nowFree;
           if (s.bumping) seen.touched = was.touched + 1;

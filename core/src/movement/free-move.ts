@@ -1,3 +1,4 @@
+import { pushDoors } from "../fixtures/push.ts";
 import { isFree } from "../ground/free.ts";
 import { X, Y } from "../ground/sweep.ts";
 import type { Compiled } from "../simulation/compiled.ts";
@@ -59,9 +60,12 @@ function moveAxis(c: Compiled, s: SimState, axis: number, displacement: number, 
 function wholeAxis(c: Compiled, s: SimState, axis: number, displacement: number, tested: number, account: Account | null): number {
   const x = axis === X ? s.x + tested : s.x;
   const y = axis === Y ? s.y + tested : s.y;
-  const free = isFree(c, s.room, x, y);
+  const free = isFree(s.ground, s.room, x, y);
   if (account !== null) account.axes.push(wholeMove(axis === X ? "x" : "y", s, axis === X ? displacement : 0, axis === Y ? displacement : 0, { x, y, free }));
-  if (!free) return 0;
+  if (!free) {
+    if ((axis === X ? s.intentX : s.intentY) * displacement > 0) pushDoors(c, s, x, y, true, 0, 0);
+    return 0;
+  }
   shift(s, axis, displacement);
   return Math.abs(displacement);
 }
@@ -71,10 +75,13 @@ function moveBoth(c: Compiled, s: SimState, dx: number, dy: number, account: Acc
   if (dx === 0 && dy === 0) return;
   const x = s.x + dx;
   const y = s.y + dy;
-  const free = isFree(c, s.room, x, y);
+  const free = isFree(s.ground, s.room, x, y);
   if (account !== null) account.axes.push(wholeMove("both", s, dx, dy, { x, y, free }));
   s.bothUndone = !free;
-  if (!free) return;
+  if (!free) {
+    if (s.intentX * dx > 0 || s.intentY * dy > 0) pushDoors(c, s, x, y, true, 0, 0);
+    return;
+  }
   s.x = x;
   s.y = y;
   s.travelledX = Math.abs(dx);

@@ -1,5 +1,5 @@
-import type { Ground } from "../ground/free.ts";
 import { isFree } from "../ground/free.ts";
+import type { Ground } from "../ground/ground.ts";
 import { X, Y, visitShapes } from "../ground/sweep.ts";
 import { blockedRanges } from "./shift.ts";
 

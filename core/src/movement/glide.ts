@@ -1,4 +1,7 @@
+import { PORTAL } from "../fixtures/compiled-fixture.ts";
 import { isFree } from "../ground/free.ts";
+import { resolveCell, resolved } from "../ground/ground.ts";
+import { occupiedX, occupiedY } from "../rooms/crossing.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import { ARRIVE, BUMP, NO_BUTTON } from "../simulation/state.ts";
@@ -33,8 +36,16 @@ export function glide(c: Compiled, s: SimState, account: Account | null): void {
     s.gone = 0;
     s.happened(ARRIVE);
     budget -= move;
-    if (!settings.carry || settings.arrive !== "land" || budget <= 0) return;
+    if (!settings.carry || settings.arrive !== "land" || budget <= 0 || (c.fixtures.hasPortals && isPortalHere(c, s))) return;
   }
+}
+
+/** Whether a portal stands on the cell that was just reached, seams looked through. */
+function isPortalHere(c: Compiled, s: SimState): boolean {
+  if (!resolveCell(s.ground, s.room, occupiedX(c.tileUnits, s.x), occupiedY(c.tileUnits, s.y))) return false;
+  const at = c.rooms[resolved.room]!.fixtureAt;
+  for (let number = at === null ? -1 : at[resolved.cell]!; number >= 0; number = c.fixtures.all[number]!.next) if (c.fixtures.all[number]!.kind === PORTAL) return true;
+  return false;
 }
 
 /** Step 1 of a glide frame: the raw intent is opposite to the leg, and the way back is free. */
@@ -42,7 +53,7 @@ function turnRound(c: Compiled, s: SimState, account: Account | null): boolean {
   if (c.glide.arrive !== "land" || s.rawX !== -s.legX || s.rawY !== -s.legY) return false;
   const x = s.x - s.legX * s.gone;
   const y = s.y - s.legY * s.gone;
-  const free = isFree(c, s.room, x, y);
+  const free = isFree(s.ground, s.room, x, y);
   if (account !== null) account.reverse = { place: { x, y, free }, turned: free };
   if (!free) return false;
   // `0 -` and not `-`: a leg must never hold -0.

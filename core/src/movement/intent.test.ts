@@ -1,14 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { Rules } from "../world/world.ts";
+import { compile } from "../simulation/compile.ts";
 import { SimState } from "../simulation/state.ts";
 import { readIntent } from "./intent.ts";
 import { keysFromText } from "./keys.ts";
 
 /** Intent and second choice after frames with these keys. */
 function intent(input: Partial<Rules["input"]>, ...frames: string[]): string {
-  const rules = tinyWorld(["S"], { input }).rules[0]!;
-  const state = new SimState();
+  const c = compile(tinyWorld(["S"], { input }));
+  const { rules } = c;
+  const state = new SimState(c);
   for (const keys of frames) {
     state.frame++;
     state.heldBefore = state.held;

@@ -1,5 +1,5 @@
+import type { Ground } from "../ground/ground.ts";
 import { ShapeVisitor, X, visitShapes } from "../ground/sweep.ts";
-import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import type { Account, AxisMove, MetRange, MetShape } from "./account.ts";
 
@@ -27,9 +27,9 @@ class Noted extends ShapeVisitor {
  * Every shape that the body at `(x, y)` may meet when it is displaced along an axis. Slow and allocating.
  * @param displacement units along the axis, of either sign
  */
-export function shapesOnWay(c: Compiled, room: number, x: number, y: number, axis: number, displacement: number): readonly MetShape[] {
+export function shapesOnWay(ground: Ground, room: number, x: number, y: number, axis: number, displacement: number): readonly MetShape[] {
   const noted = new Noted();
-  visitShapes(c, room, x, y, axis, Math.min(displacement, 0), Math.max(displacement, 0), noted);
+  visitShapes(ground, room, x, y, axis, Math.min(displacement, 0), Math.max(displacement, 0), noted);
   return noted.shapes;
 }
 
@@ -66,8 +66,8 @@ class SweptMove implements AxisMove {
  * Begins the account of an axis whose way is tested: where it is, and every shape that is met on it.
  * @param displacement units along the axis, of either sign
  */
-export function noteSweep(c: Compiled, s: SimState, axis: number, displacement: number, account: Account): SweptMove {
-  const move = new SweptMove(s.x, s.y, axis, displacement, shapesOnWay(c, s.room, s.x, s.y, axis, displacement));
+export function noteSweep(s: SimState, axis: number, displacement: number, account: Account): SweptMove {
+  const move = new SweptMove(s.x, s.y, axis, displacement, shapesOnWay(s.ground, s.room, s.x, s.y, axis, displacement));
   account.axes.push(move);
   return move;
 }

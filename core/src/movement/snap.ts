@@ -1,4 +1,5 @@
-import { ShapeVisitor, visitShapes } from "../ground/sweep.ts";
+import { pushDoors } from "../fixtures/push.ts";
+import { X, Y, ShapeVisitor, visitShapes } from "../ground/sweep.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import type { Account } from "./account.ts";
@@ -49,10 +50,11 @@ const overlapped = new Overlapped();
  */
 export function snapAxis(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): number {
   const sign = displacement < 0 ? -1 : 1;
-  const noted = account === null ? null : noteSweep(c, s, axis, displacement, account);
+  const noted = account === null ? null : noteSweep(s, axis, displacement, account);
   overlapped.begin(displacement);
-  visitShapes(c, s.room, s.x, s.y, axis, Math.min(displacement, 0), Math.max(displacement, 0), overlapped);
+  visitShapes(s.ground, s.room, s.x, s.y, axis, Math.min(displacement, 0), Math.max(displacement, 0), overlapped);
   let gone = displacement * sign;
+  if (overlapped.met && (axis === X ? s.intentX : s.intentY) * sign > 0) pushDoors(c, s, axis === X ? s.x + displacement : s.x, axis === Y ? s.y + displacement : s.y, false, s.x, s.y);
   if (overlapped.met) gone = Math.max(0, blockedRanges.firstFree(displacement, -sign) * sign);
   if (noted !== null) noted.moved(gone * sign);
   shift(s, axis, gone * sign);

@@ -1,4 +1,5 @@
-import { EAST, NORTH, SOUTH, WALL, WEST, WRAP, edgeRuleAt } from "../ground/compiled-room.ts";
+import { changeRoom } from "../fixtures/place-walker.ts";
+import { EAST, LINK, NORTH, SOUTH, WALL, WEST, WRAP, edgeRuleAt } from "../ground/compiled-room.ts";
 import type { CompiledRoom } from "../ground/compiled-room.ts";
 import type { Account } from "../movement/account.ts";
 import type { Compiled } from "../simulation/compiled.ts";
@@ -29,32 +30,46 @@ export function checkEscape(c: Compiled, s: SimState): void {
   s.happened(ESCAPE);
 }
 
-/** Takes the walker across sides that wrap, at most twice a frame (semantics.md section 7). */
+/** Takes the walker across sides that wrap or lead into a room, at most twice a frame (semantics.md section 7). */
 export function cross(c: Compiled, s: SimState, account: Account | null): void {
   for (let times = 0; times < 2; times++) {
-    const room = c.rooms[s.room]!;
     const { x, y } = s;
-    if (!crossX(room, c.tileUnits, s) && !crossY(room, c.tileUnits, s)) return;
+    if (!crossX(c, s) && !crossY(c, s)) return;
     if (account !== null) account.crossings.push({ dx: s.x - x, dy: s.y - y });
   }
 }
 
-function crossX(room: CompiledRoom, t: number, s: SimState): boolean {
+function crossX(c: Compiled, s: SimState): boolean {
+  const here = c.rooms[s.room]!;
+  const t = c.tileUnits;
   const cx = occupiedX(t, s.x);
-  if (cx >= 0 && cx < room.width) return false;
-  if (edgeRuleAt(room, cx < 0 ? WEST : EAST, occupiedY(t, s.y)) !== WRAP) return false;
-  s.x += (cx < 0 ? room.width : -room.width) * t;
-  s.happened(WRAPPED);
+  if (cx >= 0 && cx < here.width) return false;
+  const rule = edgeRuleAt(here, cx < 0 ? WEST : EAST, occupiedY(t, s.y));
+  if (rule === WALL) return false;
+  const there = enter(c, s, rule);
+  s.x += cx < 0 ? there.unitsAcross : -here.unitsAcross;
+  if (rule !== WRAP) s.y += here.linkOffset[rule - LINK]! * t;
   return true;
 }
 
-function crossY(room: CompiledRoom, t: number, s: SimState): boolean {
+function crossY(c: Compiled, s: SimState): boolean {
+  const here = c.rooms[s.room]!;
+  const t = c.tileUnits;
   const cy = occupiedY(t, s.y);
-  if (cy >= 0 && cy < room.height) return false;
-  if (edgeRuleAt(room, cy < 0 ? NORTH : SOUTH, occupiedX(t, s.x)) !== WRAP) return false;
-  s.y += (cy < 0 ? room.height : -room.height) * t;
-  s.happened(WRAPPED);
+  if (cy >= 0 && cy < here.height) return false;
+  const rule = edgeRuleAt(here, cy < 0 ? NORTH : SOUTH, occupiedX(t, s.x));
+  if (rule === WALL) return false;
+  const there = enter(c, s, rule);
+  s.y += cy < 0 ? there.unitsDown : -here.unitsDown;
+  if (rule !== WRAP) s.x += here.linkOffset[rule - LINK]! * t;
   return true;
+}
+
+/** Goes where a side's rule leads: into another room, or round. Gives the room that is entered. */
+function enter(c: Compiled, s: SimState, rule: number): CompiledRoom {
+  if (rule === WRAP) s.happened(WRAPPED);
+  else changeRoom(c, s, c.rooms[s.room]!.linkRoom[rule - LINK]!);
+  return c.rooms[s.room]!;
 }
 
 /**

@@ -1,10 +1,23 @@
-import type { Ground } from "../ground/free.ts";
+import type { CompiledFixtures } from "../fixtures/compiled-fixture.ts";
+import type { CompiledBody } from "../ground/body.ts";
+import type { CompiledRoom } from "../ground/compiled-room.ts";
+import type { Ground } from "../ground/ground.ts";
 import type { SimState } from "./state.ts";
 import type { Account } from "../movement/account.ts";
 import type { Arrive, FreeMovement, Rules, World } from "../world/world.ts";
 
 /** A world under one rule set, made ready for `step`: numbers and typed arrays only where a frame looks. */
-export interface Compiled extends Ground {
+export interface Compiled {
+  /** What blocks with every door open: each run has its own, with its doors. */
+  readonly ground: Ground;
+  readonly tileUnits: number;
+  readonly rooms: readonly CompiledRoom[];
+  readonly body: CompiledBody;
+  readonly fixtures: CompiledFixtures;
+  readonly countsLives: boolean;
+  /** The marker that is the goal, or -1; and the item to be collected, or -1. */
+  readonly goalFixture: number;
+  readonly goalItem: number;
   readonly world: World;
   readonly rules: Rules;
   /** One frame's movement under the gait in use. */

@@ -1,11 +1,12 @@
 import type { Compiled } from "./compiled.ts";
 import type { SimState } from "./state.ts";
-import { EVENT_NAMES } from "./state.ts";
+import { ENTER, EVENT_NAMES, LEAVE } from "./state.ts";
 
-/** One event as the trace writes it: `bump`, or `enter:ROOM`. */
+/** One event as the trace writes it: `bump`, `enter:ROOM` or `take:FIXTURE`. */
 export function eventName(c: Compiled, kind: number, subject: number): string {
   const name = EVENT_NAMES[kind]!;
-  return subject < 0 ? name : `${name}:${c.rooms[subject]!.id}`;
+  if (subject < 0) return name;
+  return `${name}:${(kind === LEAVE || kind === ENTER ? c.rooms[subject]! : c.fixtures.all[subject]!).id}`;
 }
 
 /** The events of the state's frame as the trace writes them: parted by `;`, in their order. */

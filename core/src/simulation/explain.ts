@@ -1,3 +1,4 @@
+import type { Ground } from "../ground/ground.ts";
 import type { PlacedShape } from "../ground/cell-shapes.ts";
 import { bodyMeets, shapesOfCell } from "../ground/cell-shapes.ts";
 import { cellsOfBody } from "../ground/free.ts";
@@ -91,21 +92,23 @@ export interface Explanation {
  */
 export function explain(c: Compiled, state: SimState, held: number): Explanation {
   const account = newAccount();
-  const before: Before = { room: state.room, x: state.x, y: state.y };
+  const before: Before = { room: state.room, x: state.x, y: state.y, ground: state.ground.withOwn(c.fixtures.doorRooms) };
   step(c, state, held, account);
   return { ...describe(c, state), from: [before.x, before.y], ...accountOf(c, before, state, account) };
 }
 
-/** Where the walker was when the frame began. */
+/** Where the walker was when the frame began, and what blocked it. */
 interface Before {
   readonly room: number;
   readonly x: number;
   readonly y: number;
+  /** What blocked: a door may have opened since. */
+  readonly ground: Ground;
 }
 
 /** Explains row 0, in which nothing has moved yet. */
 export function explainStart(c: Compiled, state: SimState): Explanation {
-  return { ...describe(c, state), from: [state.x, state.y], ...accountOf(c, { room: state.room, x: state.x, y: state.y }, state, newAccount()) };
+  return { ...describe(c, state), from: [state.x, state.y], ...accountOf(c, { room: state.room, x: state.x, y: state.y, ground: state.ground }, state, newAccount()) };
 }
 
 function describe(c: Compiled, s: SimState) {
@@ -121,7 +124,7 @@ function describe(c: Compiled, s: SimState) {
     intent: [s.intentX, s.intentY],
     second: [s.secondX, s.secondY],
     to: [s.x, s.y],
-    gaps: gapsAround(c, s.room, s.x, s.y),
+    gaps: gapsAround(s.ground, s.room, s.x, s.y),
     leg: [s.legX, s.legY],
     gone: s.gone,
     bumping: s.bumping,
@@ -138,7 +141,7 @@ function accountOf(c: Compiled, before: Before, s: SimState, account: Account) {
   const choices = account.choices.map((candidates) =>
     candidates.map(({ source, dx, dy, taken, places }) => ({ source, dx, dy, taken, places: places.map((place) => explainPlace(c, before, place)) })),
   );
-  const axes = account.axes.map((move) => explainAxis(c, before.room, move));
+  const axes = account.axes.map((move) => explainAxis(c, before, move));
   const failed = choices.find((candidates) => candidates.length > 0 && candidates.every((candidate) => !candidate.taken));
   // What a slope made up for did not stop the walker.
   const slid = (move: AxisMove): number => move.slope.reduce((sum, { along }) => sum + along, 0);
@@ -193,21 +196,22 @@ function onceEach(cells: readonly TestedCell[]): TestedCell[] {
 }
 
 function explainPlace(c: Compiled, before: Before, place: TestedPlace): ExplainedPlace {
-  return { ...place, cells: cellsAt(c, before.room, before.x, before.y, place) };
+  return { ...place, cells: cellsAt(c, before, before.x, before.y, place) };
 }
 
 /** The cells of a place, and which of them block there; sides as seen from the body at `fromX`, `fromY`. */
-function cellsAt(c: Compiled, room: number, fromX: number, fromY: number, place: TestedPlace): TestedCell[] {
+function cellsAt(c: Compiled, { room, ground }: Before, fromX: number, fromY: number, place: TestedPlace): TestedCell[] {
   return cellsOfBody(c, place.x, place.y).map(({ cx, cy }) => {
-    const met = shapesOfCell(c, room, cx, cy).find((shape) => bodyMeets(c, place.x, place.y, shape));
-    return { cx, cy, tile: tileAt(c, room, cx, cy), blocks: met !== undefined, side: met === undefined ? null : sideOf(c, fromX, fromY, met, place.x - fromX, place.y - fromY) };
+    const met = shapesOfCell(ground, room, cx, cy).find((shape) => bodyMeets(ground, place.x, place.y, shape));
+    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks: met !== undefined, side: met === undefined ? null : sideOf(c, fromX, fromY, met, place.x - fromX, place.y - fromY) };
   });
 }
 
 /** The cells of an axis: of its tested place, or of its way with what stopped it there. */
-function explainAxis(c: Compiled, room: number, move: AxisMove): ExplainedAxis {
+function explainAxis(c: Compiled, before: Before, move: AxisMove): ExplainedAxis {
   const { fromX, fromY, dx, dy, place, movedX, movedY } = move;
-  if (place !== null) return { ...move, cells: cellsAt(c, room, fromX, fromY, place) };
+  const { room, ground } = before;
+  if (place !== null) return { ...move, cells: cellsAt(c, before, fromX, fromY, place) };
   const short = movedX !== dx || movedY !== dy;
   // `snap` is stopped by what it ended in, `contact` by what stands one unit beyond.
   const atX = c.free.response === "snap" ? dx : movedX + Math.sign(dx);
@@ -215,8 +219,8 @@ function explainAxis(c: Compiled, room: number, move: AxisMove): ExplainedAxis {
   const counts = move.shapes.filter((shape) => !shape.inside && shape.ranges.some(({ lo, hi }) => lo <= atX + atY && atX + atY <= hi));
   const cells = cellsOnWay(c, fromX, fromY, dx, dy).map(({ cx, cy }): TestedCell => {
     const blocks = short && counts.some((shape) => shape.cx === cx && shape.cy === cy);
-    const met = blocks ? shapesOfCell(c, room, cx, cy).find((shape) => bodyMeets(c, fromX + atX, fromY + atY, shape)) : undefined;
-    return { cx, cy, tile: tileAt(c, room, cx, cy), blocks, side: met === undefined ? null : sideOf(c, fromX + movedX, fromY + movedY, met, dx, dy) };
+    const met = blocks ? shapesOfCell(ground, room, cx, cy).find((shape) => bodyMeets(ground, fromX + atX, fromY + atY, shape)) : undefined;
+    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks, side: met === undefined ? null : sideOf(c, fromX + movedX, fromY + movedY, met, dx, dy) };
   });
   return { ...move, cells };
 }

@@ -8,7 +8,7 @@ import { FIXED, anyGait, anyLog, anyOptions, anyRows, anyWorld } from "../test-s
 import { told } from "../test-support/told.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import { compile, recompileRoom } from "./compile.ts";
+import { compile } from "./compile.ts";
 import { explainFrame, run, stateAt } from "./run.ts";
 import { WRAPPED } from "./state.ts";
 import { ROW_BUMPING } from "./trace.ts";
@@ -131,10 +131,4 @@ it("the state in the middle of a run, and that frame's explanation, are those of
   const stopped = explainFrame(c, log, 5);
   expect(stopped).toMatchObject({ stoppedBy: { cx: 2, cy: 0, tile: 1, blocks: true }, events: ["bump"], bumping: true });
   expect(explainFrame(c, log, 99).frame).toBe(9);
-});
-
-it("recompiling one room gives what compiling the whole world gives", () => {
-  const before = tinyWorld(["S...", "...."]);
-  const after = tinyWorld(["S.#.", "./.="]);
-  expect(recompileRoom(compile(before), after, 0)).toEqual(compile(after));
 });

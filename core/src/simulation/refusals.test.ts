@@ -1,38 +1,24 @@
 import { expect, it } from "vitest";
-import { NotSimulatedError } from "../errors/not-simulated-error.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { World } from "../world/world.ts";
+import type { WithLine } from "../logs/input-log.ts";
 import { compile } from "./compile.ts";
 import { run } from "./run.ts";
 
 const world = tinyWorld(["S."]);
-const room = world.rooms[0]!;
-const refused = (changed: World): readonly string[] => {
-  try {
-    compile(changed);
-    return [];
-  } catch (error) {
-    if (error instanceof NotSimulatedError) return error.things;
-    throw error;
-  }
-};
-
-it("what is not simulated yet is refused by name, never half-run", () => {
-  const link = { kind: "link", room: "a", offset: 0 } as const;
-  expect(refused({ ...world, rooms: [{ ...room, edges: { ...room.edges, east: link, south: [{ ...link, from: 0, to: 1 }] } }] })).toEqual([
-    "link to another room (room a, east side)",
-    "link to another room (room a, south side)",
-  ]);
-  const vent = { id: "vent", kind: "hazard", cell: [1, 0], touch: "cell", keeps: "run" } as const;
-  expect(refused({ ...world, rooms: [{ ...room, fixtures: [vent] }], goal: { kind: "collect", item: "bead" } })).toEqual([
-    "fixture kind hazard (vent in room a)",
-    "goal collect",
-  ]);
-  expect(() => run(compile(world), tinyLog("1 R", { with: [{ kind: "holds", item: "crank", count: 1 }] }))).toThrow("not simulated yet: `with holds` in a log");
-});
 
 it("a start or a rule set that is not there is named", () => {
   expect(() => run(compile(world), tinyLog("1 R", { start: { room: "b", cell: [0, 0], facing: "up" } }))).toThrow("room b");
   expect(() => run(compile(world), tinyLog("1 R", { start: { room: "a", cell: [2, 0], facing: "up" } }))).toThrow("cell 2 0, which lies outside room a (2x1)");
   expect(() => compile(world, "quick")).toThrow("no rule set quick; it has main");
+});
+
+it("what a log sets up must be in the world, and be able to be so", () => {
+  const vent = { id: "vent", kind: "hazard", cell: [1, 0], touch: "cell", keeps: "run" } as const;
+  const c = compile({ ...world, rooms: [{ ...world.rooms[0]!, fixtures: [vent] }] });
+  const withLine = (line: WithLine) => () => run(c, tinyLog("1 R", { with: [line] }));
+  expect(withLine({ kind: "holds", item: "crank", count: 1 })).toThrow("`with holds` in a log names item crank, which this world does not have");
+  expect(withLine({ kind: "taken", fixture: "vent" })).toThrow("`with taken` in a log names vent, which is not an item");
+  expect(withLine({ kind: "open", fixture: "vent" })).toThrow("vent, which is not a door that is not locked by a circuit");
+  expect(withLine({ kind: "respawn", fixture: "lamp" })).toThrow("fixture lamp, which this world does not have");
+  expect(withLine({ kind: "lives", lives: 2 })).toThrow("this world counts no lives");
 });

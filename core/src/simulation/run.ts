@@ -4,12 +4,12 @@ import { lawChecks } from "../checks/laws.ts";
 import type { Holds } from "../checks/holds.ts";
 import { compileWhat, seenText } from "../checks/holds.ts";
 import { whatText } from "../checks/what.ts";
-import { NotSimulatedError } from "../errors/not-simulated-error.ts";
 import { unitsFromPx } from "../integers/units.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
 import { logFrames } from "../logs/input-log.ts";
 import type { Account } from "../movement/account.ts";
 import { newAccount } from "../movement/account.ts";
+import type { Ground } from "../ground/ground.ts";
 import type { Compiled } from "./compiled.ts";
 import type { Explanation } from "./explain.ts";
 import { explain, explainStart } from "./explain.ts";
@@ -50,8 +50,9 @@ export interface FrameObserver {
   /**
    * @param state after the frame; where it was before is in `rowRoom`, `rowX`, `rowY`
    * @param began what the frame began with
+   * @param ground what blocked when it began: doors may have opened or closed since
    */
-  frame(state: SimState, account: Account, began: FrameBegin): void;
+  frame(state: SimState, account: Account, began: FrameBegin, ground: Ground): void;
 }
 
 /** What a frame began with: the leg under way (0, 0 without one), facing, and velocity in units a frame. */
@@ -62,8 +63,7 @@ type InnerOptions = RunOptions & { readonly explain?: boolean; readonly observer
 
 /**
  * Runs a log: `run(world, log)` of architecture.md. Pure; the same everywhere.
- * @throws {CoreError} `no-such-place` where the log's start is not in the world
- * @throws {NotSimulatedError} where the log sets up a state that is not simulated yet
+ * @throws {CoreError} `no-such-place`, `no-such-thing` where the log's start or what it sets up is not in the world
  */
 export function run(c: Compiled, log: InputLog, options: RunOptions = {}): RunResult {
   return new Run(c, log, options).result();
@@ -102,6 +102,9 @@ class Run {
   private readonly last: number;
   private readonly explained: number;
   private readonly observer: FrameObserver | null;
+  /** For an observer: the ground as it was before the frame, and how many doors had turned by then. */
+  private groundBefore: Ground;
+  private doorTurns = 0;
   explanation: Explanation | null = null;
   private pathHash = 0x811c9dc5 | 0;
   private ranOut: Verdict | null = null;
@@ -111,8 +114,7 @@ class Run {
     private readonly log: InputLog,
     options: InnerOptions,
   ) {
-    if (log.with.length > 0) throw new NotSimulatedError(log.with.map((line) => `\`with ${line.kind}\` in a log`));
-    this.state = startState(c, log.start ?? undefined);
+    this.state = startState(c, log.start ?? undefined, log.with);
     this.recorder = options.rows ? new TraceRecorder(logFrames(log)) : null;
     const laws = options.checks ? lawChecks(c.world) : [];
     this.watches = options.checks ? [...log.checks, ...laws].map((check) => new Watch(c, check)) : [];
@@ -120,6 +122,7 @@ class Run {
     this.last = options.last ?? Infinity;
     this.explained = options.explain ? this.last : -1;
     this.observer = options.observer ?? null;
+    this.groundBefore = c.ground;
   }
 
   result(): RunResult {
@@ -169,10 +172,14 @@ class Run {
   }
 
   private observed(observer: FrameObserver, keys: number): void {
-    const { legX, legY, facing, vx, vy } = this.state;
+    const { legX, legY, facing, vx, vy, ground, memory } = this.state;
+    if (memory.doorTurns !== this.doorTurns) {
+      this.doorTurns = memory.doorTurns;
+      this.groundBefore = ground.withOwn(this.c.fixtures.doorRooms);
+    }
     const account = newAccount();
     step(this.c, this.state, keys, account);
-    observer.frame(this.state, account, { legX, legY, facing, vx, vy });
+    observer.frame(this.state, account, { legX, legY, facing, vx, vy }, this.groundBefore);
   }
 
   private row(): void {

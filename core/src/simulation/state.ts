@@ -1,3 +1,7 @@
+import { Memory } from "../fixtures/memory.ts";
+import type { Ground } from "../ground/ground.ts";
+import type { Compiled } from "./compiled.ts";
+
 /** Status of a run. Only `PLAYING` goes on (semantics.md section 6). */
 export const PLAYING = 0;
 export const WON = 1;
@@ -32,6 +36,20 @@ export type EventName = (typeof EVENT_NAMES)[number];
 export const BUMP = 0;
 export const ARRIVE = 1;
 export const WRAPPED = 2;
+export const LEAVE = 3;
+export const ENTER = 4;
+export const TAKE = 5;
+export const HURT = 6;
+export const RESPAWN = 7;
+export const CHECKPOINT_TOUCHED = 8;
+export const SWITCHED = 9;
+export const PORTAL_TAKEN = 10;
+export const MARKER_TOUCHED = 11;
+export const OPEN = 12;
+export const CLOSE = 13;
+export const REFUSED = 14;
+export const WIN = 15;
+export const LOSE = 16;
 export const ESCAPE = 17;
 
 /** Room for a frame with two arrivals and every one of a world's 4,096 fixtures. */
@@ -119,6 +137,18 @@ export class SimState {
   readonly eventKinds = new Uint8Array(EVENT_ROOM);
   readonly eventSubjects = new Int32Array(EVENT_ROOM);
 
+  /** The goal's marker was touched in this frame. */
+  goalTouched = false;
+
+  /** What blocks, as the doors stand now; and what is remembered of fixtures, bag and circuits. */
+  readonly ground: Ground;
+  readonly memory: Memory;
+
+  constructor(c: Compiled) {
+    this.ground = c.ground.withOwn(c.fixtures.doorRooms);
+    this.memory = new Memory(c.fixtures, this.ground, c.world.circuits.length);
+  }
+
   /** Adds an event to this frame. */
   happened(kind: number, subject = -1): void {
     this.eventKinds[this.eventCount] = kind;
@@ -126,12 +156,13 @@ export class SimState {
     this.eventCount++;
   }
 
-  /** Makes this state equal to another one. */
+  /** Makes this state equal to another one of the same compiled world. */
   copyFrom(other: SimState): void {
-    const { pressedAt, eventKinds, eventSubjects, ...numbers } = other;
+    const { pressedAt, eventKinds, eventSubjects, ground: _ground, memory, ...numbers } = other;
     Object.assign(this, numbers);
     this.pressedAt.set(pressedAt);
     this.eventKinds.set(eventKinds);
     this.eventSubjects.set(eventSubjects);
+    this.memory.copyFrom(memory);
   }
 }

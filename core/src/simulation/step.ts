@@ -1,3 +1,5 @@
+import { moveDoors } from "../fixtures/doors.ts";
+import { touchFixtures } from "../fixtures/touch-fixtures.ts";
 import type { Account } from "../movement/account.ts";
 import { updateFacing } from "../movement/facing.ts";
 import { readIntent } from "../movement/intent.ts";
@@ -5,7 +7,7 @@ import { updatePose } from "../movement/pose.ts";
 import { checkEscape, cross } from "../rooms/crossing.ts";
 import type { Compiled } from "./compiled.ts";
 import type { SimState } from "./state.ts";
-import { PLAYING } from "./state.ts";
+import { PLAYING, WIN, WON } from "./state.ts";
 
 /**
  * One frame, in the order of semantics.md section 6. Changes the state in place and allocates nothing.
@@ -27,6 +29,7 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
 
   s.rawBeforeX = s.rawX;
   s.rawBeforeY = s.rawY;
+  s.memory.turnPushed();
   readIntent(c.rules, s);
   c.move(c, s, account);
   // In nearly every frame the frame-square is still wholly in the room, and nothing can be left or crossed.
@@ -35,5 +38,20 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   if (!inside) checkEscape(c, s);
   updateFacing(c, s);
   updatePose(c, s, s.rowX, s.rowY);
-  if (!inside && s.status === PLAYING) cross(c, s, account);
+  if (s.status !== PLAYING) return;
+  if (!inside) cross(c, s, account);
+  if (c.fixtures.all.length === 0) return;
+  const wasMoved = touchFixtures(c, s);
+  if (s.status !== PLAYING) return;
+  moveDoors(c, s, wasMoved);
+  if (isGoalMet(c, s)) {
+    s.status = WON;
+    s.happened(WIN);
+  }
+}
+
+/** Step 7: the goal (semantics.md section 8). Without an item to collect it is never met. */
+function isGoalMet(c: Compiled, s: SimState): boolean {
+  if (c.goalFixture >= 0) return s.goalTouched;
+  return c.goalItem >= 0 && c.fixtures.giving[c.goalItem]! > 0 && s.memory.left[c.goalItem] === 0;
 }

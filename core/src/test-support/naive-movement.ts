@@ -1,5 +1,5 @@
-import type { Ground } from "../ground/free.ts";
-import { solidAt } from "../ground/free.ts";
+import type { Ground } from "../ground/ground.ts";
+import { solidAt } from "../ground/ground.ts";
 import type { SolidShape } from "../ground/solid-shape.ts";
 import { FULL, NOTHING, boxMeetsShape, probeMeetsShape } from "../ground/solid-shape.ts";
 

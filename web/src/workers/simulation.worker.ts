@@ -97,7 +97,7 @@ const simulation = {
   clearance(room: string): Uint8Array | Refused {
     return answer(() => {
       const { world } = need();
-      return clearance(compile(world), world.rooms.findIndex((each) => each.id === room));
+      return clearance(compile(world).ground, world.rooms.findIndex((each) => each.id === room));
     });
   },
 

@@ -1,4 +1,5 @@
 import { isFree } from "../../ground/free.ts";
+import type { Ground } from "../../ground/ground.ts";
 import { X, Y } from "../../ground/sweep.ts";
 import type { AxisMove } from "../../movement/account.ts";
 import { gapTowards } from "../../movement/gaps.ts";
@@ -11,33 +12,14 @@ import { Tally, whenText } from "../mistake.ts";
 export class FlushSticking implements MistakeWatch {
   private readonly flush = new Tally();
   private readonly both = new Tally();
-  /** The same ground under a body that may lie flush. */
-  private readonly loose: Compiled;
+  constructor(private readonly c: Compiled) {}
 
-  constructor(private readonly c: Compiled) {
-    this.loose = { ...c, body: { ...c.body, edgesCount: false } };
-  }
-
-  see({ s, account }: SeenFrame): void {
+  see({ s, account, ground }: SeenFrame): void {
     const pushed = account.axes.filter(({ dx, dy, movedX, movedY }) => movedX === 0 && movedY === 0 && (dx * s.intentX > 0 || dy * s.intentY > 0));
-    if (this.c.body.edgesCount && (pushed.some((move) => this.onlyFlush(s, move)) || this.choiceOnlyFlush(s, account.choices))) this.flush.add(s.frame);
-    else if (pushed.some((move) => move.axis === "both" && this.oneAloneIsFree(s, move))) this.both.add(s.frame);
-  }
-
-  /** What stopped this axis at once only touches the body's edges. */
-  private onlyFlush(s: SimState, move: AxisMove): boolean {
-    const { fromX, fromY, dx, dy, place } = move;
-    if (place !== null) return isFree(this.loose, s.rowRoom, place.x, place.y);
-    const gap = gapTowards(this.loose, s.rowRoom, fromX, fromY, move.axis === "x" ? X : Y, Math.sign(dx + dy));
-    return gap === null || gap > 0;
-  }
-
-  private choiceOnlyFlush(s: SimState, choices: SeenFrame["account"]["choices"]): boolean {
-    return choices.some((tested) => tested.some(({ taken, places }) => !taken && places.every(({ x, y }) => isFree(this.loose, s.rowRoom, x, y))));
-  }
-
-  private oneAloneIsFree(s: SimState, { fromX, fromY, dx, dy }: AxisMove): boolean {
-    return dx !== 0 && dy !== 0 && (isFree(this.c, s.rowRoom, fromX + dx, fromY) || isFree(this.c, s.rowRoom, fromX, fromY + dy));
+    // The same ground under a body that may lie flush.
+    const loose = this.c.body.edgesCount ? ground.withBody({ ...this.c.body, edgesCount: false }) : null;
+    if (loose !== null && (pushed.some((move) => onlyFlush(loose, s, move)) || choiceOnlyFlush(loose, s, account.choices))) this.flush.add(s.frame);
+    else if (pushed.some((move) => move.axis === "both" && oneAloneIsFree(ground, s, move))) this.both.add(s.frame);
   }
 
   findings(): LogFinding[] {
@@ -54,4 +36,20 @@ export class FlushSticking implements MistakeWatch {
     }
     return found;
   }
+}
+
+/** What stopped this axis at once only touches the body's edges. */
+function onlyFlush(loose: Ground, s: SimState, move: AxisMove): boolean {
+  const { fromX, fromY, dx, dy, place } = move;
+  if (place !== null) return isFree(loose, s.rowRoom, place.x, place.y);
+  const gap = gapTowards(loose, s.rowRoom, fromX, fromY, move.axis === "x" ? X : Y, Math.sign(dx + dy));
+  return gap === null || gap > 0;
+}
+
+function choiceOnlyFlush(loose: Ground, s: SimState, choices: SeenFrame["account"]["choices"]): boolean {
+  return choices.some((tested) => tested.some(({ taken, places }) => !taken && places.every(({ x, y }) => isFree(loose, s.rowRoom, x, y))));
+}
+
+function oneAloneIsFree(ground: Ground, s: SimState, { fromX, fromY, dx, dy }: AxisMove): boolean {
+  return dx !== 0 && dy !== 0 && (isFree(ground, s.rowRoom, fromX + dx, fromY) || isFree(ground, s.rowRoom, fromX, fromY + dy));
 }

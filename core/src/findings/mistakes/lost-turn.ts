@@ -1,4 +1,5 @@
 import { isFree } from "../../ground/free.ts";
+import type { Ground } from "../../ground/ground.ts";
 import { buttonX, buttonY } from "../../movement/intent.ts";
 import type { Compiled } from "../../simulation/compiled.ts";
 import type { LogFinding, MistakeWatch, SeenFrame } from "../mistake.ts";
@@ -17,7 +18,7 @@ export class LostTurn implements MistakeWatch {
 
   constructor(private readonly c: Compiled) {}
 
-  see({ c, s, account, began }: SeenFrame): void {
+  see({ c, s, account, began, ground }: SeenFrame): void {
     if (c.rules.gait !== "glide") return;
     const onLeg = began.legX !== 0 || began.legY !== 0;
     if (onLeg) {
@@ -27,21 +28,21 @@ export class LostTurn implements MistakeWatch {
         this.pressedAt = s.frame;
       }
     }
-    if (account.choices.length > 0 && this.button !== NONE) this.choice(c, s, account, began);
+    if (account.choices.length > 0 && this.button !== NONE) this.choice(ground, s, account, began);
   }
 
-  private choice(c: Compiled, s: SeenFrame["s"], { choices, advances }: SeenFrame["account"], began: SeenFrame["began"]): void {
+  private choice(ground: Ground, s: SeenFrame["s"], { choices, advances }: SeenFrame["account"], began: SeenFrame["began"]): void {
     const { button } = this;
     const early = s.frame - this.pressedAt;
     this.button = NONE;
     const [dx, dy] = [buttonX(button), buttonY(button)];
     // A turn goes aside from the leg; one that is still held has its say at the choice, one in memory too.
-    if (dx * began.legX + dy * began.legY !== 0 || s.held & (1 << button) || early <= c.glide.bufferFrames) return;
+    if (dx * began.legX + dy * began.legY !== 0 || s.held & (1 << button) || early <= this.c.glide.bufferFrames) return;
     if (choices[0]!.some((candidate) => candidate.dx === dx && candidate.dy === dy)) return;
     const before = began.legX !== 0 || began.legY !== 0 ? (advances[0] ?? null) : null;
-    const x = s.rowX + (before?.dx ?? 0) + dx * c.tileUnits;
-    const y = s.rowY + (before?.dy ?? 0) + dy * c.tileUnits;
-    if (!isFree(c, s.rowRoom, x, y)) return;
+    const x = s.rowX + (before?.dx ?? 0) + dx * ground.tileUnits;
+    const y = s.rowY + (before?.dy ?? 0) + dy * ground.tileUnits;
+    if (!isFree(ground, s.rowRoom, x, y)) return;
     this.early = Math.max(this.early, early);
     if (this.tally.add(s.frame)) this.pressed = this.pressedAt;
   }

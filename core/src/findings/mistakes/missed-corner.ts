@@ -1,3 +1,4 @@
+import type { CompiledBody } from "../../ground/body.ts";
 import { isFree } from "../../ground/free.ts";
 import type { Compiled } from "../../simulation/compiled.ts";
 import type { LogFinding, MistakeWatch, SeenFrame } from "../mistake.ts";
@@ -7,21 +8,21 @@ import { Tally, wholeBody, whenText } from "../mistake.ts";
 export class MissedCorner implements MistakeWatch {
   private readonly between = new Tally();
   private readonly cut = new Tally();
-  /** The ground under a body that fills what lies between the probes; for one probe the whole frame-square. */
-  private readonly filled: Compiled;
+  /** A body that fills what lies between the probes; for one probe the whole frame-square. */
+  private readonly filled: CompiledBody;
 
   constructor(private readonly c: Compiled) {
     const { body, tileUnits } = c;
     const spans = body.probes.length > 2 ? { left: body.left, top: body.top, right: body.right + 1, bottom: body.bottom + 1 } : { left: 0, top: 0, right: tileUnits, bottom: tileUnits };
-    this.filled = { ...c, body: { kind: "box", ...spans, edgesCount: false, probes: new Int32Array(0) } };
+    this.filled = { kind: "box", ...spans, edgesCount: false, probes: new Int32Array(0) };
   }
 
-  see({ c, s, account }: SeenFrame): void {
-    if (c.body.kind === "probes" && isFree(c, s.room, s.x, s.y) && !isFree(this.filled, s.room, s.x, s.y)) this.between.add(s.frame);
+  see({ c, s, account, ground }: SeenFrame): void {
+    if (c.body.kind === "probes" && isFree(s.ground, s.room, s.x, s.y) && !isFree(s.ground.withBody(this.filled), s.room, s.x, s.y)) this.between.add(s.frame);
     for (const { dx, dy, taken, places } of account.choices.flat()) {
       if (!taken || dx === 0 || dy === 0) continue;
       const { x, y } = places[0]!;
-      if (!isFree(c, s.rowRoom, x, y - dy * c.tileUnits) || !isFree(c, s.rowRoom, x - dx * c.tileUnits, y)) this.cut.add(s.frame);
+      if (!isFree(ground, s.rowRoom, x, y - dy * c.tileUnits) || !isFree(ground, s.rowRoom, x - dx * c.tileUnits, y)) this.cut.add(s.frame);
     }
   }
 

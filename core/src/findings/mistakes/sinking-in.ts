@@ -12,15 +12,15 @@ export class SinkingIn implements MistakeWatch {
 
   constructor(private readonly c: Compiled) {}
 
-  see({ c, s, account }: SeenFrame): void {
+  see({ c, s, account, ground }: SeenFrame): void {
     const moving = account.axes.filter(({ movedX, movedY }) => movedX !== 0 || movedY !== 0);
     if (moving.length === 0 || c.free.response === "contact") return;
     // Not where the walker is now: it may have crossed a side since.
     const x = s.rowX + moving.reduce((sum, { movedX }) => sum + movedX, 0);
     const y = s.rowY + moving.reduce((sum, { movedY }) => sum + movedY, 0);
-    if (isFree(c, s.rowRoom, x, y) || !isFree(c, s.rowRoom, s.rowX, s.rowY)) return;
+    if (isFree(ground, s.rowRoom, x, y) || !isFree(ground, s.rowRoom, s.rowX, s.rowY)) return;
     if (this.tally.add(s.frame)) this.moved = Math.max(...moving.map(({ movedX, movedY }) => Math.abs(movedX + movedY)));
-    this.deepest = Math.max(this.deepest, overlapDepth(c, s.rowRoom, x, y));
+    this.deepest = Math.max(this.deepest, overlapDepth(ground, s.rowRoom, x, y));
   }
 
   findings(): LogFinding[] {

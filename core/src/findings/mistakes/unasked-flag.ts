@@ -20,7 +20,7 @@ export class UnaskedFlag implements MistakeWatch {
   see({ c, s }: SeenFrame): void {
     if (this.tiles.size === 0) return;
     for (const { cx, cy } of cellsOfBody(c, s.x, s.y)) {
-      const tile = tileAt(c, s.room, cx, cy);
+      const tile = tileAt(c, c.ground, s.room, cx, cy);
       if (!this.tiles.has(tile)) continue;
       if (!this.seen.has(tile)) this.seen.set(tile, new Tally());
       this.seen.get(tile)!.add(s.frame);
