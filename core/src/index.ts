@@ -52,7 +52,7 @@ export { beginTrying, mends, tryChange } from "./mending/try-change.ts";
 export type { AxisMove, Nudge } from "./movement/account.ts";
 export type { Gaps } from "./movement/gaps.ts";
 export { DIRECTIONS, DOWN, LEFT, RIGHT, SPARE, UP, USE, keysFromText, keysText } from "./movement/keys.ts";
-export { occupiedX, occupiedY } from "./rooms/crossing.ts";
+export { occupiedX, occupiedY } from "./rooms/occupied.ts";
 export type { RoomDraft } from "./room-files/room-draft.ts";
 export { layRoom, nameOf, newTile } from "./room-files/room-draft.ts";
 export type { ColourMatch, Pixels } from "./room-files/room-pixels.ts";

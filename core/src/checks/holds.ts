@@ -1,6 +1,7 @@
 import { isFree } from "../ground/free.ts";
 import { floorModulo, unitsFromPx } from "../integers/units.ts";
-import { isOutside, occupiedX, occupiedY } from "../rooms/crossing.ts";
+import { isOutside } from "../rooms/crossing.ts";
+import { occupiedX, occupiedY } from "../rooms/occupied.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import { ENTER, EVENT_NAMES, LEAVE, STATUS_NAMES } from "../simulation/state.ts";

@@ -3,7 +3,7 @@ import { gapTowards, overlapDepth } from "../movement/gaps.ts";
 import { DOWN, LEFT, RIGHT, UP } from "../movement/keys.ts";
 import { X } from "../ground/sweep.ts";
 import { isFree } from "../ground/free.ts";
-import { occupiedX, occupiedY } from "../rooms/crossing.ts";
+import { occupiedX, occupiedY } from "../rooms/occupied.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import { startState } from "../simulation/start-state.ts";
 import type { SimState } from "../simulation/state.ts";

@@ -1,7 +1,7 @@
 import { PORTAL } from "../fixtures/compiled-fixture.ts";
 import { isFree } from "../ground/free.ts";
 import { resolveCell, resolved } from "../ground/ground.ts";
-import { occupiedX, occupiedY } from "../rooms/crossing.ts";
+import { occupiedX, occupiedY } from "../rooms/occupied.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import { ARRIVE, BUMP, NO_BUTTON } from "../simulation/state.ts";

@@ -5,16 +5,7 @@ import type { Account } from "../movement/account.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
 import { ESCAPE, ESCAPED, WRAPPED } from "../simulation/state.ts";
-
-/** Column of the cell that contains the centre of the frame-square (semantics.md section 1). */
-export function occupiedX(tileUnits: number, x: number): number {
-  return Math.floor((x + tileUnits / 2) / tileUnits);
-}
-
-/** Row of the cell that contains the centre of the frame-square. */
-export function occupiedY(tileUnits: number, y: number): number {
-  return Math.floor((y + tileUnits / 2) / tileUnits);
-}
+import { occupiedX, occupiedY } from "./occupied.ts";
 
 /** Ends the run where the frame-square lies wholly beyond a wall side (semantics.md section 4.7). */
 export function checkEscape(c: Compiled, s: SimState): void {

@@ -1,7 +1,7 @@
 import { FACINGS } from "../world/facing.ts";
 import { floorModulo } from "../integers/units.ts";
 import { keysText } from "../movement/keys.ts";
-import { occupiedX, occupiedY } from "../rooms/crossing.ts";
+import { occupiedX, occupiedY } from "../rooms/occupied.ts";
 import type { Compiled } from "./compiled.ts";
 import { eventName } from "./event-text.ts";
 import type { SimState } from "./state.ts";
