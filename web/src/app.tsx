@@ -1,10 +1,20 @@
 import { RouterProvider, createBrowserRouter } from "react-router";
 import { BenchPage } from "./areas/bench/bench-page.tsx";
+import { FloorplanPage } from "./areas/floorplan/floorplan-page.tsx";
 import { NoSuchPage, ShelfPage } from "./areas/shelf/shelf-page.tsx";
+import { WorldLayout } from "./areas/world/world-layout.tsx";
 
 const router = createBrowserRouter([
   { path: "/", element: <ShelfPage /> },
-  { path: "/w/:world/bench", element: <BenchPage /> },
+  {
+    path: "/w/:world",
+    element: <WorldLayout />,
+    children: [
+      { path: "bench", element: <BenchPage /> },
+      { path: "floorplan", element: <FloorplanPage /> },
+      { path: "*", element: <NoSuchPage /> },
+    ],
+  },
   { path: "*", element: <NoSuchPage /> },
 ]);
 

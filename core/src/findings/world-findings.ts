@@ -2,13 +2,9 @@ import { isFree } from "../ground/free.ts";
 import { compile } from "../simulation/compile.ts";
 import { startState } from "../simulation/start-state.ts";
 import type { World } from "../world/world.ts";
+import type { Finding } from "./finding.ts";
+import { roomFindings } from "./room-findings.ts";
 import { speedFitText } from "./speed-fit.ts";
-
-/** Something that a half-made world may have: said, never refused (formats.md section 1). */
-export interface Finding {
-  readonly place: string;
-  readonly message: string;
-}
 
 /** Every finding of a world, in the order of the file. */
 export function worldFindings(world: World): Finding[] {
@@ -26,5 +22,5 @@ export function worldFindings(world: World): Finding[] {
   const compiled = compile(world);
   const state = startState(compiled);
   if (!isFree(state.ground, state.room, state.x, state.y)) findings.push({ place: "start.cell", message: "the walker starts inside something that blocks it" });
-  return findings;
+  return [...findings, ...roomFindings(world)];
 }

@@ -1,4 +1,6 @@
+import { doorIn } from "../fixtures/doors.ts";
 import type { Ground } from "../ground/ground.ts";
+import { DOOR, resolveCell, resolved, solidAt } from "../ground/ground.ts";
 import type { PlacedShape } from "../ground/cell-shapes.ts";
 import { bodyMeets, shapesOfCell } from "../ground/cell-shapes.ts";
 import { cellsOfBody } from "../ground/free.ts";
@@ -25,6 +27,21 @@ export interface TestedCell {
   readonly blocks: boolean;
   /** Where what blocked lies, as seen from the body before it moved; null where nothing blocked. */
   readonly side: BodySide | null;
+  /** Id of the closed door that stands there, if one does. */
+  readonly door: string | null;
+}
+
+/** What the run remembers after a frame: numbers by item, circuit and fixture of the world, in the order of the file. */
+export interface Remembered {
+  readonly bag: readonly number[];
+  /** 1 where it is on, taken, open. */
+  readonly on: readonly number[];
+  readonly taken: readonly number[];
+  readonly open: readonly number[];
+  /** null where the world counts none. */
+  readonly lives: number | null;
+  /** Number of the checkpoint that is the respawn place, -1 for the start. */
+  readonly checkpoint: number;
 }
 
 export interface ExplainedPlace extends TestedPlace {
@@ -77,6 +94,7 @@ export interface Explanation {
   readonly stoppedBy: TestedCell | null;
   readonly bumping: boolean;
   readonly events: readonly string[];
+  readonly remembered: Remembered;
   readonly facing: number;
   readonly pose: number;
   readonly moving: boolean;
@@ -129,12 +147,24 @@ function describe(c: Compiled, s: SimState) {
     gone: s.gone,
     bumping: s.bumping,
     events,
+    remembered: rememberedIn(c, s),
     facing: s.facing,
     pose: s.pose,
     moving: s.moving,
     stillFrames: s.stillFrames,
     status: STATUS_NAMES[s.status]!,
   } as const;
+}
+
+/** What a state remembers, as plain data. */
+export function rememberedIn(c: Compiled, { memory }: SimState): Remembered {
+  return { bag: [...memory.bag], on: [...memory.on], taken: [...memory.taken], open: [...memory.open], lives: c.countsLives ? memory.lives : null, checkpoint: memory.checkpoint };
+}
+
+/** Id of the closed door in a cell as seen from a room, or null. */
+function doorAt(c: Compiled, { ground, room }: Before, cx: number, cy: number): string | null {
+  if (solidAt(ground, room, cx, cy) < DOOR || !resolveCell(ground, room, cx, cy)) return null;
+  return c.fixtures.all[doorIn(c, resolved.room, resolved.cell)]?.id ?? null;
 }
 
 function accountOf(c: Compiled, before: Before, s: SimState, account: Account) {
@@ -200,10 +230,11 @@ function explainPlace(c: Compiled, before: Before, place: TestedPlace): Explaine
 }
 
 /** The cells of a place, and which of them block there; sides as seen from the body at `fromX`, `fromY`. */
-function cellsAt(c: Compiled, { room, ground }: Before, fromX: number, fromY: number, place: TestedPlace): TestedCell[] {
+function cellsAt(c: Compiled, before: Before, fromX: number, fromY: number, place: TestedPlace): TestedCell[] {
+  const { room, ground } = before;
   return cellsOfBody(c, place.x, place.y).map(({ cx, cy }) => {
     const met = shapesOfCell(ground, room, cx, cy).find((shape) => bodyMeets(ground, place.x, place.y, shape));
-    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks: met !== undefined, side: met === undefined ? null : sideOf(c, fromX, fromY, met, place.x - fromX, place.y - fromY) };
+    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks: met !== undefined, side: met === undefined ? null : sideOf(c, fromX, fromY, met, place.x - fromX, place.y - fromY), door: doorAt(c, before, cx, cy) };
   });
 }
 
@@ -220,7 +251,7 @@ function explainAxis(c: Compiled, before: Before, move: AxisMove): ExplainedAxis
   const cells = cellsOnWay(c, fromX, fromY, dx, dy).map(({ cx, cy }): TestedCell => {
     const blocks = short && counts.some((shape) => shape.cx === cx && shape.cy === cy);
     const met = blocks ? shapesOfCell(ground, room, cx, cy).find((shape) => bodyMeets(ground, fromX + atX, fromY + atY, shape)) : undefined;
-    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks, side: met === undefined ? null : sideOf(c, fromX + movedX, fromY + movedY, met, dx, dy) };
+    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks, side: met === undefined ? null : sideOf(c, fromX + movedX, fromY + movedY, met, dx, dy), door: doorAt(c, before, cx, cy) };
   });
   return { ...move, cells };
 }

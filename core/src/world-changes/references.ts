@@ -2,7 +2,7 @@ import type { Check } from "../checks/check.ts";
 import { checkText, parseCheck } from "../checks/check.ts";
 import type { What } from "../checks/what.ts";
 import type { Project } from "../edits/project.ts";
-import type { InputLog } from "../logs/input-log.ts";
+import type { InputLog, WithLine } from "../logs/input-log.ts";
 import { readLog } from "../logs/read-log.ts";
 import { writeLog } from "../logs/write-log.ts";
 import type { World } from "../world/world.ts";
@@ -13,17 +13,20 @@ export type WhatChange = (what: What) => What | null;
 /** What becomes of a log's start: another one, the world's (null), or the same. */
 export type StartChange = (start: NonNullable<InputLog["start"]>) => InputLog["start"];
 
+/** What becomes of what a log sets up: another line, or null where it has lost what it was about. */
+export type WithChange = (line: WithLine) => WithLine | null;
+
 /** A project whose logs and laws follow a change, and what could not follow, in words. */
 export interface Followed {
   readonly project: Project;
   readonly fellAway: readonly string[];
 }
 
-/** Takes the checks, the `until` lines and the starts of all logs, and the world's laws, along with a change. */
-export function follow(project: Project, what: WhatChange, start: StartChange): Followed {
+/** Takes the checks, the `until` lines, the starts and what is set up of all logs, and the world's laws, along with a change. */
+export function follow(project: Project, what: WhatChange, start: StartChange, line: WithChange = (given) => given): Followed {
   const fellAway: string[] = [];
   const logs: Record<string, string> = {};
-  for (const [id, text] of Object.entries(project.logs)) logs[id] = followedLog(id, text, what, start, fellAway);
+  for (const [id, text] of Object.entries(project.logs)) logs[id] = followedLog(id, text, what, start, line, fellAway);
   const laws = project.world.laws.flatMap((law) => {
     const parsed = parseCheck(law.split(" ").filter((word) => word !== ""));
     if (!("check" in parsed)) return [law];
@@ -35,7 +38,7 @@ export function follow(project: Project, what: WhatChange, start: StartChange): 
   return { project: { world, logs }, fellAway };
 }
 
-function followedLog(id: string, text: string, change: WhatChange, start: StartChange, fellAway: string[]): string {
+function followedLog(id: string, text: string, change: WhatChange, start: StartChange, withChange: WithChange, fellAway: string[]): string {
   const log = readLog(text);
   const checks = log.checks.flatMap((check): Check[] => {
     const what = change(check.what);
@@ -51,6 +54,11 @@ function followedLog(id: string, text: string, change: WhatChange, start: StartC
   });
   const begins = log.start === null ? null : start(log.start);
   if (begins === null && log.start !== null) fellAway.push(`${id}: its start, now the world's`);
-  const same = begins === log.start && checks.length === log.checks.length && checks.every((check, i) => check === log.checks[i]) && lines.every((line, i) => line === log.lines[i]);
-  return same ? text : writeLog({ ...log, start: begins, checks, lines });
+  const setUp = log.with.flatMap((line): WithLine[] => {
+    const changed = withChange(line);
+    if (changed === null) fellAway.push(`${id}: with ${line.kind}`);
+    return changed === null ? [] : [changed];
+  });
+  const same = setUp.length === log.with.length && setUp.every((line, i) => line === log.with[i]) && begins === log.start && checks.length === log.checks.length && checks.every((check, i) => check === log.checks[i]) && lines.every((line, i) => line === log.lines[i]);
+  return same ? text : writeLog({ ...log, start: begins, with: setUp, checks, lines });
 }

@@ -14,10 +14,12 @@ export function Findings({ rules }: { readonly rules: Rules }) {
   const cures = useMending((state) => state.cures);
   const search = useMending((state) => state.search);
   const broken = useBench((state) => state.run !== null && isBroken());
-  if (!broken && (findings === null || findings.length === 0)) return null;
+  // Flags are for other things too: that nobody is stopped by one is told where something is wrong.
+  const shown = (findings ?? []).map((finding, i) => ({ finding, i })).filter(({ finding }) => broken || finding.kind !== "unasked flag");
+  if (!broken && shown.length === 0) return null;
   return (
     <section className="findings" aria-label="Findings">
-      {findings?.map((finding, i) => (
+      {shown.map(({ finding, i }) => (
         <Finding key={`${finding.kind} ${finding.path} ${i}`} finding={finding} cures={search === null ? (cures[i] ?? []) : []} rules={rules} />
       ))}
       {broken && search === null && (

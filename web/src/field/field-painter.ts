@@ -10,6 +10,7 @@ import { sheetStore } from "../session/sheets.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { bodyHandles } from "./body-handles.ts";
 import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
+import { drawFixtures } from "./draw-fixtures.ts";
 import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
 import { drawSolid } from "./draw-solid.ts";
 import type { Piece } from "./piece.ts";
@@ -131,6 +132,7 @@ export class FieldPainter {
     this.drawClearance(c, state, room, size);
     if (state.overlays.solid) drawSolid(c, project, room, this.view, this.width, this.height);
     if (state.overlays.grid) this.drawGrid(c, room, size);
+    drawFixtures(c, world, room, state, this.view);
 
     const roomNumber = world.rooms.indexOf(room);
     c.save();

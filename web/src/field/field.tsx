@@ -6,6 +6,7 @@ import { changeRules, chooseRoom, pointAt } from "../session/bench.ts";
 import type { Overlay } from "../session/bench-store.ts";
 import { PENS, benchStore } from "../session/bench-store.ts";
 import { BENCH } from "../session/commands.ts";
+import { beginPlacing, finishPlacing, movePlacing } from "../session/fixtures.ts";
 import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../session/hooks.ts";
 import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/painting.ts";
@@ -55,6 +56,7 @@ function ToolRow() {
       {PENS.map((each) => (
         <IconButton key={each} command={BENCH[each]} icon={each} variant="plain" pressed={tool === "paint" && pen === each && !walking} badge={each === "brush" ? String(brush) : undefined} />
       ))}
+      <IconButton command={BENCH.place} icon="place" variant="plain" pressed={tool === "place" && !walking} />
       <span className="bar" />
       {OVERLAY_ICONS.map(([name, icon]) => (
         <IconButton key={name} command={BENCH[name]} icon={icon} pressed={overlays[name]} />
@@ -80,7 +82,7 @@ function ToolRow() {
 
 /** What the pointer is at while a button is down. */
 interface Drag {
-  readonly kind: "paint" | "pan" | "body";
+  readonly kind: "paint" | "pan" | "body" | "place";
   x: number;
   y: number;
   /** The body's corner or probe that is dragged. */
@@ -145,6 +147,12 @@ function FieldCanvas() {
       pickTile(cell);
       return;
     }
+    if (state.tool === "place") {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { kind: "place", x: event.clientX, y: event.clientY };
+      beginPlacing(cell, event.shiftKey || event.ctrlKey);
+      return;
+    }
     if (state.tool !== "paint") return;
     event.currentTarget.setPointerCapture(event.pointerId);
     drag.current = { kind: "paint", ...cell };
@@ -169,12 +177,15 @@ function FieldCanvas() {
       return;
     }
     const cell = cellAt(event);
-    if (cell !== null) moveStroke(cell);
+    if (cell === null) return;
+    if (current.kind === "place") movePlacing(cell);
+    else moveStroke(cell);
   };
 
   const up = (): void => {
     if (drag.current?.kind === "paint") finishStroke();
     if (drag.current?.kind === "body") endStroke();
+    if (drag.current?.kind === "place") finishPlacing();
     drag.current = null;
     setPanning(false);
   };

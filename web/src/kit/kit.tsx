@@ -4,7 +4,9 @@ import { useMemo, useState } from "react";
 import { useBench, useProject } from "../session/hooks.ts";
 import { readRoomFile } from "../session/rooms.ts";
 import { bringInSheet } from "../session/sheets.ts";
+import { BagPanel } from "./bag-panel.tsx";
 import { FeelPanel } from "./feel-panel.tsx";
+import { FixturePanel } from "./fixture-panel.tsx";
 import { FlagList } from "./flag-list.tsx";
 import { LookEditor } from "./look-editor.tsx";
 import { RoomPanel } from "./room-panel.tsx";
@@ -13,8 +15,8 @@ import { TileFacts } from "./tile-facts.tsx";
 import { TileList } from "./tile-list.tsx";
 import "./kit.css";
 
-const TABS = ["tiles", "room", "feel"] as const;
-const NAMES = { tiles: "Tiles", room: "Room", feel: "Feel" } as const;
+const TABS = ["tiles", "fixtures", "bag", "room", "feel"] as const;
+const NAMES = { tiles: "Tiles", fixtures: "Fixtures", bag: "Bag", room: "Room", feel: "Feel" } as const;
 
 /** What a room is made of: the tiles to paint with and what they mean to the walker, the room itself; and how the walker feels. */
 export function Kit() {
@@ -41,8 +43,12 @@ export function Kit() {
           </button>
         ))}
       </div>
-      <fieldset className="kit-body" id="kit-body" role="tabpanel" aria-label={NAMES[tab]} disabled={walking}>
-        {tab === "tiles" ? <KitOf world={world} /> : tab === "room" ? <RoomPanel world={world} /> : <FeelPanel />}
+      <fieldset className="kit-body" id="kit-body" role="tabpanel" aria-label={NAMES[tab]} disabled={walking && tab !== "bag"}>
+        {tab === "tiles" && <KitOf world={world} />}
+        {tab === "fixtures" && <FixturePanel world={world} />}
+        {tab === "bag" && <BagPanel world={world} />}
+        {tab === "room" && <RoomPanel world={world} />}
+        {tab === "feel" && <FeelPanel />}
       </fieldset>
     </aside>
   );

@@ -13,6 +13,7 @@ export interface Palette {
   readonly data: string;
   readonly dataWash: string;
   readonly accentWash: string;
+  readonly ochre: string;
   readonly text: string;
   readonly mono: string;
 }
@@ -38,6 +39,7 @@ export function palette(): Palette {
     data: read("data"),
     dataWash: read("data-wash"),
     accentWash: read("accent-wash"),
+    ochre: read("ochre"),
     text: read("text-face"),
     mono: read("mono-face"),
   };

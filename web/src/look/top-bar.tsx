@@ -1,5 +1,5 @@
 import Button from "react-bootstrap/Button";
-import { Link } from "react-router";
+import { Link, useLocation } from "react-router";
 import { BENCH, SHELF } from "../session/commands.ts";
 import { useBench, useProject, useSaving, useShelf } from "../session/hooks.ts";
 import type { SaveState } from "../session/saving.ts";
@@ -10,29 +10,36 @@ import { Pebble } from "./pebble.tsx";
 import { Wordmark } from "./wordmark.tsx";
 
 /** Wordmark, world, areas, how saving stands, undo and help. */
-export function TopBar({ area }: { readonly area: "shelf" | "bench" }) {
+export function TopBar({ area }: { readonly area: "shelf" | "bench" | "floorplan" }) {
+  // Room, log and frame go along from area to area.
+  const { search } = useLocation();
   const worldId = useProject((state) => state.worldId);
   const name = useProject((state) => state.project?.world.name ?? null);
-  const onBench = area === "bench";
+  const inWorld = area !== "shelf";
   return (
     <header className="top">
       <Link to="/" className="home">
         <Wordmark />
         Keen Pebble
       </Link>
-      {onBench && name !== null && <strong>{name}</strong>}
+      {inWorld && name !== null && <strong>{name}</strong>}
       <nav className="areas" aria-label="Areas">
-        <Link to="/" aria-current={onBench ? undefined : "page"}>
+        <Link to="/" aria-current={inWorld ? undefined : "page"}>
           Shelf
         </Link>
-        {onBench && worldId !== null && (
-          <Link to={`/w/${worldId}/bench`} aria-current="page">
-            Bench <FailingLogs />
-          </Link>
+        {inWorld && worldId !== null && (
+          <>
+            <Link to={`/w/${worldId}/bench${search}`} aria-current={area === "bench" ? "page" : undefined}>
+              Bench <FailingLogs />
+            </Link>
+            <Link to={`/w/${worldId}/floorplan${search}`} aria-current={area === "floorplan" ? "page" : undefined}>
+              Floorplan
+            </Link>
+          </>
         )}
       </nav>
       <span className="grow" />
-      {onBench ? name !== null && <BenchTools /> : <ShelfTools />}
+      {inWorld ? name !== null && <BenchTools /> : <ShelfTools />}
     </header>
   );
 }

@@ -123,7 +123,9 @@ function FrameCount() {
     const follow = (): void => {
       const state = benchStore.getState();
       const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
-      const unused = state.walk === null && state.parsed !== null && state.run !== null ? logFrames(state.parsed) : frames;
+      // A log with `until` lines rarely needs all its frames.
+      const counted = state.parsed?.lines.every((line) => line.kind === "comment" || line.until === null) ?? false;
+      const unused = state.walk === null && state.parsed !== null && state.run !== null && counted ? logFrames(state.parsed) : frames;
       frame.current!.textContent = String(state.frame);
       rest.current!.textContent = `of ${frames}${unused > frames ? ` (log ${unused})` : ""}`;
       seconds.current!.textContent = `${(state.frame / frameRate).toFixed(2)} s`;

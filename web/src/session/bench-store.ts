@@ -1,4 +1,4 @@
-import type { Explanation, InputLog, TraceRows, Verdict } from "@keen-pebble/core";
+import type { Explanation, FixtureKind, InputLog, TraceRows, Verdict } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "../field/paint-cells.ts";
 import type { Piece } from "../field/piece.ts";
@@ -36,7 +36,7 @@ export interface WalkState {
 
 export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "clearance"] as const;
 export type Overlay = (typeof OVERLAYS)[number];
-export type Tool = "look" | "walk" | "paint";
+export type Tool = "look" | "walk" | "paint" | "place";
 
 /** Ways to paint. */
 export const PENS = ["brush", "line", "box", "bucket", "erase", "select"] as const;
@@ -54,6 +54,9 @@ export interface BenchState {
   readonly rate: number;
   readonly tool: Tool;
   readonly pen: Pen;
+  /** The kind of fixture that Place lays, or null to choose and move only; and the chosen fixtures. */
+  readonly placing: FixtureKind | null;
+  readonly fixtures: readonly string[];
   /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
   readonly brush: number;
   /** Id of the tile to paint with, and all tiles that are chosen in the Kit. */
@@ -96,6 +99,8 @@ export const benchStore = createStore<BenchState>(() => ({
   rate: 1,
   tool: "paint",
   pen: "brush",
+  placing: null,
+  fixtures: [],
   brush: 1,
   tile: "",
   chosenTiles: [],

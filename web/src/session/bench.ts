@@ -41,7 +41,9 @@ export function startBench(): () => void {
 
 /** What is chosen stays among what there is. */
 function keepChosen({ world }: Project): void {
-  const { room, tile, chosenTiles } = benchStore.getState();
+  const { room, tile, chosenTiles, fixtures } = benchStore.getState();
+  const here = new Set(world.rooms.flatMap((each) => each.fixtures.map(({ id }) => id)));
+  if (fixtures.some((id) => !here.has(id))) benchStore.setState({ fixtures: fixtures.filter((id) => here.has(id)) });
   const ids = world.tiles.map((each) => each.id);
   const chosen = chosenTiles.filter((id) => ids.includes(id));
   const next = ids.includes(tile) ? tile : (chosen[0] ?? ids[1] ?? ids[0]!);

@@ -3,6 +3,7 @@ import { nextMark, pause, play, showFrame, toggleOverlay } from "./bench.ts";
 import type { Overlay, Pen } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { fieldHandle } from "./field-handle.ts";
+import { removeChosenFixtures, takeUpKind } from "./fixtures.ts";
 import { isBroken, searchMends } from "./mending.ts";
 import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "./painting.ts";
 import { projectStore, travel } from "./project-store.ts";
@@ -60,6 +61,8 @@ export const BENCH = {
   box: pen("Paint a box", "O", "box"),
   bucket: pen("Fill", "K", "bucket"),
   erase: pen("Erase", "E", "erase"),
+  place: { name: "Place, choose and move fixtures", keys: ["N"], can: canPaint, act: () => takeUpKind(benchStore.getState().placing) },
+  removeFixtures: { name: "Take the chosen fixtures away", keys: ["Delete", "Backspace"], can: () => canPaint() && benchStore.getState().fixtures.length > 0, act: removeChosenFixtures },
   select: pen("Choose a rectangle", "M", "select"),
   smaller: { name: "Smaller brush", keys: ["["], can: canPaint, act: () => changeBrush(-1) },
   larger: { name: "Larger brush", keys: ["]"], can: canPaint, act: () => changeBrush(1) },
@@ -90,6 +93,21 @@ export const BENCH = {
   ghost: overlay("Ghost of the run before the change", "H", "ghost"),
   sound: { name: "Sound of bumps", keys: ["U"], can: always, act: toggleSound },
   fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
+} satisfies Commands;
+
+/** Every command of the Floorplan. */
+export const FLOORPLAN = {
+  undo: BENCH.undo,
+  redo: BENCH.redo,
+  first: BENCH.first,
+  last: BENCH.last,
+  back: BENCH.back,
+  forward: BENCH.forward,
+  backTen: BENCH.backTen,
+  forwardTen: BENCH.forwardTen,
+  nextMark: BENCH.nextMark,
+  previousMark: BENCH.previousMark,
+  playPause: BENCH.playPause,
 } satisfies Commands;
 
 /** Every command of the Shelf. */

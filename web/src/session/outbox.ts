@@ -60,15 +60,24 @@ export async function writeEntry(entry: OutboxEntry): Promise<void> {
   else await db.put("entries", entry, keyOf(entry.world));
 }
 
-/** Entries of the world that closed tabs left behind, with what takes each away. */
-export async function leftBehind(world: string): Promise<{ entry: OutboxEntry; remove: () => Promise<void> }[]> {
+/** What was left behind, with what takes it away; `own`: by this very tab. */
+export interface LeftBehind {
+  readonly entry: OutboxEntry;
+  readonly own: boolean;
+  readonly remove: () => Promise<void>;
+}
+
+/** Entries of the world that closed tabs, or this tab's last visit, left behind. */
+export async function leftBehind(world: string): Promise<LeftBehind[]> {
   const db = await database();
   const keys = await db.getAllKeysFromIndex("entries", "world", world);
-  const found: { entry: OutboxEntry; remove: () => Promise<void> }[] = [];
+  const found: LeftBehind[] = [];
   for (const key of keys) {
-    if (key === keyOf(world) || !(await hasGone(key))) continue;
+    // This tab's own is from its last visit to the world: whoever asks has it not open.
+    const own = key === keyOf(world);
+    if (!own && !(await hasGone(key))) continue;
     const entry = await db.get("entries", key);
-    if (entry) found.push({ entry, remove: () => db.delete("entries", key) });
+    if (entry) found.push({ entry, own, remove: () => db.delete("entries", key) });
   }
   return found;
 }

@@ -77,9 +77,11 @@ export async function openProject(worldId: string): Promise<void> {
     if (mine !== asked) return;
     projectStore.setState({ ...NOTHING, phase: "ready", worldId, project, history });
     tell(project, null, null);
-    for (const { entry, remove } of left) {
+    for (const { entry, own, remove } of left) {
+      // What is brought back is written again under this tab's name, which must not be removed after that.
+      if (own) await remove();
       bringBack(entry.waiting);
-      await remove();
+      if (!own) await remove();
     }
   } catch (error) {
     if (mine !== asked) return;

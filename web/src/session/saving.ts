@@ -141,6 +141,8 @@ export class Saver {
   }
 
   private remember(): void {
+    // The entry may be somebody else's by now: the same tab has opened the world again.
+    if (this.stopped) return;
     const entry = { world: this.world, sent: this.sent, waiting: [...this.waiting] };
     this.written = this.written.then(() => writeEntry(entry)).catch(() => undefined);
   }

@@ -1,0 +1,245 @@
+import type { Remembered, Room, Seam, SideName, TraceRows, World } from "@keen-pebble/core";
+import { OPPOSITE } from "@keen-pebble/core";
+import { fixturePicture } from "../../field/fixture-art.ts";
+import { shownFixtures } from "../../field/fixture-looks.ts";
+import type { RoomPicture } from "../../field/room-picture.ts";
+import type { SheetImages } from "../../field/tile-art.ts";
+import { makeTrail, strokeTrail } from "../../field/trail.ts";
+import { trailColour } from "../../field/trail-colour.ts";
+import type { Palette } from "../../look/palette.ts";
+import type { PlanView } from "./plan-view.ts";
+import { OUT, cornerOf, sidePoint } from "./plan-view.ts";
+
+/** All that a picture of the plan shows. */
+export interface PlanInput {
+  readonly world: World;
+  readonly seams: readonly Seam[];
+  readonly picture: RoomPicture;
+  readonly images: SheetImages;
+  readonly chosen: string | null;
+  readonly rows: TraceRows | null;
+  readonly frame: number;
+  readonly remembered: Remembered | null;
+  readonly linking: { readonly room: string; readonly side: SideName; readonly at: number; readonly x: number; readonly y: number } | null;
+}
+
+/** Draws the plan: ribbons of linked sides, rooms with their fixtures, threads of portals, and the walk over all of it. */
+export function drawPlan(c: CanvasRenderingContext2D, input: PlanInput, view: PlanView, width: number, height: number, colours: Palette): void {
+  c.fillStyle = colours.sunk;
+  c.fillRect(0, 0, width, height);
+  drawDots(c, view, width, height, colours);
+  for (const seam of input.seams) drawSeam(c, input.world, seam, view, colours);
+  for (const room of input.world.rooms) drawRoom(c, input, room, view, width, height, colours);
+  for (const seam of input.seams) drawUnmet(c, input.world, seam, view, colours);
+  drawPortals(c, input.world, view, colours);
+  if (input.rows !== null) drawWalk(c, input.world, input.rows, input.frame, view, colours);
+  drawLinking(c, input, view, colours);
+}
+
+function drawDots(c: CanvasRenderingContext2D, view: PlanView, width: number, height: number, colours: Palette): void {
+  const step = view.cell * 2;
+  if (step < 10) return;
+  c.fillStyle = colours.lineStrong;
+  for (let x = view.left % step; x < width; x += step) for (let y = view.top % step; y < height; y += step) c.fillRect(x, y, 1, 1);
+}
+
+function drawRoom(c: CanvasRenderingContext2D, { world, picture, images, chosen, remembered }: PlanInput, room: Room, view: PlanView, width: number, height: number, colours: Palette): void {
+  const { x, y } = cornerOf(view, room);
+  const [across, down] = [room.width * view.cell, room.height * view.cell];
+  picture.draw(c, world, room, view.cell / world.tileSize, x, y, width, height, images);
+  c.imageSmoothingEnabled = view.cell < 16;
+  for (const { fixture, look, gone } of shownFixtures(world, room.id, remembered)) {
+    c.globalAlpha = gone ? 0.25 : 1;
+    c.drawImage(fixturePicture(look), x + fixture.cell[0] * view.cell, y + fixture.cell[1] * view.cell, view.cell, view.cell);
+    c.globalAlpha = 1;
+  }
+  c.strokeStyle = room.id === chosen ? colours.accent : colours.lineStrong;
+  c.lineWidth = room.id === chosen ? 3 : 1;
+  c.strokeRect(x - 0.5, y - 0.5, across + 1, down + 1);
+  c.textBaseline = "alphabetic";
+  c.textAlign = "left";
+  c.font = `600 13px ${colours.text}`;
+  c.fillStyle = colours.ink;
+  c.fillText(room.name, x, y - 8);
+  const after = c.measureText(room.name).width + 8;
+  c.font = `12px ${colours.text}`;
+  c.fillStyle = colours.quiet;
+  if (after + 50 < across) c.fillText(`${room.width} x ${room.height}`, x + after, y - 8);
+}
+
+/** A ribbon from side to side, with an arrowhead where there is no way back; a wrap is a loop round the room. */
+function drawSeam(c: CanvasRenderingContext2D, world: World, seam: Seam, view: PlanView, colours: Palette): void {
+  const room = world.rooms.find(({ id }) => id === seam.room)!;
+  c.lineJoin = "round";
+  if (seam.rule.kind === "wrap") {
+    if (seam.side === "west" || seam.side === "north") drawWrap(c, room, seam.side, view, colours);
+    return;
+  }
+  const { rule } = seam;
+  const other = world.rooms.find(({ id }) => id === rule.room)!;
+  // A seam that is answered is drawn once, from the room that stands first.
+  if (!seam.oneWay && world.rooms.indexOf(other) < world.rooms.indexOf(room)) return;
+  // Only what can be walked makes the ribbon as wide as it is.
+  const [from, to] = seam.open ?? [seam.from, seam.to];
+  const half = view.cell / 2;
+  const [ux, uy] = seam.side === "east" || seam.side === "west" ? [0, 1] : [1, 0];
+  const back = OPPOSITE[seam.side];
+  const a = sidePoint(view, room, seam.side, from);
+  const b = sidePoint(view, room, seam.side, to);
+  const p = sidePoint(view, other, back, from + rule.offset);
+  const q = sidePoint(view, other, back, to + rule.offset);
+  const reach = Math.max(24, Math.hypot(p.x - a.x, p.y - a.y) / 2.2);
+  const [ox, oy] = OUT[seam.side];
+  const [bx, by] = OUT[back];
+  const edge = (m: { x: number; y: number }, n: { x: number; y: number }, sign: number, begin: boolean): void => {
+    const [mx, my, nx, ny] = [m.x + ux * half * sign, m.y + uy * half * sign, n.x + ux * half * sign, n.y + uy * half * sign];
+    if (begin) c.moveTo(mx, my);
+    else c.lineTo(mx, my);
+    const [o, d] = begin ? [[ox, oy] as const, [bx, by] as const] : [[bx, by] as const, [ox, oy] as const];
+    c.bezierCurveTo(mx + o[0] * reach, my + o[1] * reach, nx + d[0] * reach, ny + d[1] * reach, nx, ny);
+  };
+  c.beginPath();
+  edge(a, p, -1, true);
+  edge(q, b, 1, false);
+  c.closePath();
+  c.globalAlpha = 0.22;
+  c.fillStyle = colours.accent;
+  c.fill();
+  c.globalAlpha = 1;
+  c.strokeStyle = colours.accent;
+  c.lineWidth = 1.5;
+  c.stroke();
+  if (seam.oneWay) {
+    const [x, y] = [(a.x + b.x + p.x + q.x) / 4, (a.y + b.y + p.y + q.y) / 4];
+    c.fillStyle = colours.accent;
+    c.beginPath();
+    c.moveTo(x + ox * 9, y + oy * 9);
+    c.lineTo(x - ox * 5 + oy * 8, y - oy * 5 + ox * 8);
+    c.lineTo(x - ox * 5 - oy * 8, y - oy * 5 - ox * 8);
+    c.fill();
+    label(c, "one way", x + 16, y, colours);
+  }
+}
+
+function drawWrap(c: CanvasRenderingContext2D, room: Room, side: SideName, view: PlanView, colours: Palette): void {
+  const { x, y } = cornerOf(view, room);
+  const [across, down] = [room.width * view.cell, room.height * view.cell];
+  const gap = 20;
+  c.beginPath();
+  if (side === "west") c.roundRect(x - gap, y + down / 2, across + 2 * gap, down / 2 + gap, 10);
+  else c.roundRect(x + across / 2, y - gap, across / 2 + gap, down + 2 * gap, 10);
+  for (const [alpha, wide] of [[0.25, 8], [1, 1.5]] as const) {
+    c.globalAlpha = alpha;
+    c.strokeStyle = colours.accent;
+    c.lineWidth = wide;
+    c.stroke();
+  }
+  c.globalAlpha = 1;
+  if (side === "west") label(c, "wraps", x + across / 2 - 22, y + down + gap, colours);
+  else label(c, "wraps", x + across + gap - 22, y + down / 2, colours);
+}
+
+function drawUnmet(c: CanvasRenderingContext2D, world: World, { room: id, side, unmet, rule }: Seam, view: PlanView, colours: Palette): void {
+  if (rule.kind !== "link") return;
+  const room = world.rooms.find((each) => each.id === id)!;
+  c.strokeStyle = colours.attention;
+  c.lineWidth = 4;
+  for (const at of unmet) {
+    const { x, y } = sidePoint(view, room, side, at);
+    const half = view.cell / 2 - 1;
+    c.beginPath();
+    if (side === "east" || side === "west") {
+      c.moveTo(x, y - half);
+      c.lineTo(x, y + half);
+    } else {
+      c.moveTo(x - half, y);
+      c.lineTo(x + half, y);
+    }
+    c.stroke();
+  }
+}
+
+function drawPortals(c: CanvasRenderingContext2D, world: World, view: PlanView, colours: Palette): void {
+  for (const room of world.rooms) {
+    for (const fixture of room.fixtures) {
+      if (fixture.kind !== "portal") continue;
+      const target = world.rooms.find(({ id }) => id === fixture.to.room);
+      if (target === undefined) continue;
+      const [a, b] = [cornerOf(view, room), cornerOf(view, target)];
+      const from = { x: a.x + (fixture.cell[0] + 0.5) * view.cell, y: a.y + (fixture.cell[1] + 0.5) * view.cell };
+      const to = { x: b.x + (fixture.to.cell[0] + 0.5) * view.cell, y: b.y + (fixture.to.cell[1] + 0.5) * view.cell };
+      const bend = { x: (from.x + to.x) / 2 + (to.y - from.y) * 0.18, y: (from.y + to.y) / 2 - (to.x - from.x) * 0.18 };
+      for (const [colour, wide] of [[colours.paper, 5], [colours.data, 2]] as const) {
+        c.strokeStyle = colour;
+        c.lineWidth = wide;
+        c.lineCap = "round";
+        c.setLineDash([1, 6]);
+        c.beginPath();
+        c.moveTo(from.x, from.y);
+        c.quadraticCurveTo(bend.x, bend.y, to.x, to.y);
+        c.stroke();
+      }
+      c.setLineDash([]);
+    }
+  }
+}
+
+/** The walk over all rooms, coloured by frame up to the shown one, and the walker as a ring. */
+function drawWalk(c: CanvasRenderingContext2D, world: World, rows: TraceRows, frame: number, view: PlanView, colours: Palette): void {
+  const zoom = view.cell / world.tileSize;
+  const half = world.tileSize / 2;
+  c.lineJoin = "round";
+  c.lineCap = "round";
+  world.rooms.forEach((room, number) => {
+    const { x, y } = cornerOf(view, room);
+    const trail = makeTrail(rows, number, half);
+    const place = { zoom, left: x, top: y };
+    c.strokeStyle = "rgba(28, 33, 36, 0.75)";
+    c.lineWidth = 4;
+    strokeTrail(c, trail, place, 0, frame, null);
+    c.lineWidth = 2.5;
+    strokeTrail(c, trail, place, 0, frame, trailColour);
+  });
+  const at = Math.min(frame, rows.count - 1);
+  const room = world.rooms[rows.room[at]!];
+  if (room === undefined) return;
+  const corner = cornerOf(view, room);
+  const [x, y] = [corner.x + (rows.x[at]! / 256 + half) * zoom, corner.y + (rows.y[at]! / 256 + half) * zoom];
+  c.beginPath();
+  c.arc(x, y, 6, 0, 7);
+  c.fillStyle = colours.paper;
+  c.fill();
+  c.strokeStyle = colours.ink;
+  c.lineWidth = 2.5;
+  c.stroke();
+}
+
+function drawLinking(c: CanvasRenderingContext2D, { world, linking }: PlanInput, view: PlanView, colours: Palette): void {
+  const room = linking === null ? undefined : world.rooms.find(({ id }) => id === linking.room);
+  if (linking === null || room === undefined) return;
+  const from = sidePoint(view, room, linking.side, linking.at);
+  c.strokeStyle = colours.accent;
+  c.lineWidth = 3;
+  c.setLineDash([6, 5]);
+  c.beginPath();
+  c.moveTo(from.x, from.y);
+  c.lineTo(linking.x, linking.y);
+  c.stroke();
+  c.setLineDash([]);
+}
+
+function label(c: CanvasRenderingContext2D, text: string, x: number, y: number, colours: Palette): void {
+  c.font = `12px ${colours.text}`;
+  const wide = c.measureText(text).width + 16;
+  c.fillStyle = colours.paper;
+  c.strokeStyle = colours.lineStrong;
+  c.lineWidth = 1;
+  c.beginPath();
+  c.roundRect(x, y - 10, wide, 20, 10);
+  c.fill();
+  c.stroke();
+  c.fillStyle = colours.ink;
+  c.textAlign = "left";
+  c.textBaseline = "middle";
+  c.fillText(text, x + 8, y + 0.5);
+}

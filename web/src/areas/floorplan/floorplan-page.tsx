@@ -1,0 +1,142 @@
+import type { World } from "@keen-pebble/core";
+import { SIDES, roomById, roomFindings, seamsOf } from "@keen-pebble/core";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { useStore } from "zustand";
+import { MemoryTable } from "../../kit/bag-panel.tsx";
+import { Icon } from "../../look/icon.tsx";
+import { KeyHelp } from "../../look/key-help.tsx";
+import { logOrder, logTitle } from "../../logs/log-title.ts";
+import { selectLog, showFrame } from "../../session/bench.ts";
+import { FLOORPLAN } from "../../session/commands.ts";
+import { addRoomToPlan, floorplanStore, wallChosen, wrapChosen } from "../../session/floorplan.ts";
+import { useBench, useCommandKeys, useProject } from "../../session/hooks.ts";
+import { PlanCanvas } from "./plan-canvas.tsx";
+import "./floorplan.css";
+
+/** The Floorplan: how rooms hang together, and what each remembers. */
+export function FloorplanPage() {
+  const world = useProject((state) => state.project?.world ?? null);
+  useCommandKeys(FLOORPLAN);
+  if (world === null) return <main className="area" />;
+  return (
+    <>
+      <main className="area floorplan">
+        <h1 className="visually-hidden">Floorplan</h1>
+        <Tools world={world} />
+        <PlanCanvas />
+        <Memory world={world} />
+      </main>
+      <Status world={world} />
+      <KeyHelp area="Floorplan" commands={FLOORPLAN}>
+        Drag a room to move it, from side to side to link; Shift links the opening only, Alt one way. A double click goes to the Bench.
+      </KeyHelp>
+    </>
+  );
+}
+
+function Tools({ world }: { readonly world: World }) {
+  const chosen = useStore(floorplanStore, (state) => state.room);
+  const room = chosen === null ? undefined : roomById(world, chosen);
+  const frame = useBench((state) => state.frame);
+  const frames = useBench((state) => state.run?.frames ?? null);
+  return (
+    <div className="plan-tools">
+      <Button variant="plain" onClick={addRoomToPlan}>
+        <Icon name="plus" /> Room
+      </Button>
+      <Button variant="plain" disabled={room === undefined} title="The chosen room's west and east sides lead into each other" onClick={() => wrapChosen("x")}>
+        Wrap across
+      </Button>
+      <Button variant="plain" disabled={room === undefined} title="The chosen room's north and south sides lead into each other" onClick={() => wrapChosen("y")}>
+        Wrap down
+      </Button>
+      <Form.Select className="wall-up" aria-label="Wall up a side of the chosen room" value="" disabled={room === undefined} onChange={(event) => wallChosen(event.target.value as (typeof SIDES)[number])}>
+        <option value="">Wall up</option>
+        {SIDES.map((side) => (
+          <option key={side} value={side}>
+            {side} side
+          </option>
+        ))}
+      </Form.Select>
+      <span className="bar" />
+      {frames !== null && (
+        <div className="segments" role="group" aria-label="State shown in the rooms">
+          <button type="button" aria-pressed={frame === 0} onClick={() => showFrame(0)}>
+            Start
+          </button>
+          <button type="button" aria-pressed={frame > 0 && frame < frames} disabled>
+            Frame {frame}
+          </button>
+          <button type="button" aria-pressed={frame === frames} onClick={() => showFrame(frames)}>
+            End
+          </button>
+        </div>
+      )}
+      <LogChoice />
+    </div>
+  );
+}
+
+function LogChoice() {
+  const logs = useProject((state) => state.project?.logs ?? null);
+  const log = useBench((state) => state.log);
+  const ids = logOrder(logs ?? {});
+  return (
+    <Form.Select className="plan-log" aria-label="Log" value={log ?? ""} disabled={ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
+      {ids.length === 0 && <option value="">No log yet</option>}
+      {ids.map((id) => (
+        <option key={id} value={id}>
+          {logTitle(logs![id]!, id)}
+        </option>
+      ))}
+    </Form.Select>
+  );
+}
+
+/** Beside the plan: what does not meet, and what every room remembers in the shown frame. */
+function Memory({ world }: { readonly world: World }) {
+  const remembered = useBench((state) => state.explanation?.remembered ?? null);
+  const findings = roomFindings(world);
+  return (
+    <aside className="plan-memory" aria-label="Memory">
+      {findings.length > 0 && (
+        <ul className="plan-findings" aria-label="What cannot work">
+          {findings.map(({ place, message }) => (
+            <li key={`${place} ${message}`}>
+              <Icon name="attention" /> {message}
+            </li>
+          ))}
+        </ul>
+      )}
+      {remembered === null ? <p className="quiet">Choose a log: what each room remembers is shown here, frame by frame. Without one, walk and keep a log on the Bench.</p> : <MemoryTable world={world} remembered={remembered} wide />}
+    </aside>
+  );
+}
+
+function Status({ world }: { readonly world: World }) {
+  const chosen = useStore(floorplanStore, (state) => state.room);
+  const room = chosen === null ? undefined : roomById(world, chosen);
+  const seams = seamsOf(world);
+  const links = seams.filter(({ rule }) => rule.kind === "link").length;
+  const portals = world.rooms.flatMap(({ fixtures }) => fixtures.filter(({ kind }) => kind === "portal")).length;
+  return (
+    <footer className="status">
+      <span>
+        {world.rooms.length} rooms, {links} linked sides, {portals} portals
+      </span>
+      {room && <span className="bar" />}
+      {room && (
+        <span>
+          {room.name} <b className="mono">{`${room.width} x ${room.height}`}</b>{" "}
+          {seams
+            .filter((seam) => seam.room === room.id)
+            .map(({ side, rule, oneWay, unmet }) => `${side} ${rule.kind === "wrap" ? "wraps" : `to ${roomById(world, rule.room)?.name ?? rule.room}${oneWay ? ", one way" : ""}`}${unmet.length > 0 && rule.kind === "link" ? `, ${unmet.length} cells do not meet` : ""}`)
+            .join("; ")}
+        </span>
+      )}
+      <span className="grow" />
+      <span>Drag from side to side to link; Shift: the opening, Alt: one way</span>
+    </footer>
+  );
+}

@@ -1,0 +1,184 @@
+import { OPPOSITE, seamsOf } from "@keen-pebble/core";
+import { useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { useStore } from "zustand";
+import { RoomPicture } from "../../field/room-picture.ts";
+import { onPaletteChange, palette } from "../../look/palette.ts";
+import { chooseRoom } from "../../session/bench.ts";
+import { benchStore } from "../../session/bench-store.ts";
+import { chooseRoomOnPlan, dragLink, dragRoom, dropLink, endRoomDrag, floorplanStore } from "../../session/floorplan.ts";
+import { projectStore } from "../../session/project-store.ts";
+import { sheetStore } from "../../session/sheets.ts";
+import { drawPlan } from "./draw-plan.ts";
+import type { PlanSpot, PlanView } from "./plan-view.ts";
+import { fitPlan, spotAt, zoomPlan } from "./plan-view.ts";
+
+/** Draws the plan on its canvas whenever a store changed, once a frame of the screen at most. */
+class PlanPainter {
+  view: PlanView = { cell: 1, left: 0, top: 0 };
+  private fitted = "";
+  private asked = 0;
+  private picture: RoomPicture | null = null;
+  private seams: { readonly world: object; readonly value: ReturnType<typeof seamsOf> } | null = null;
+  private readonly stops: (() => void)[];
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    const ask = (): void => this.ask();
+    const sizes = new ResizeObserver(() => this.fit());
+    sizes.observe(canvas);
+    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), sheetStore.subscribe(ask), floorplanStore.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
+  }
+
+  stop(): void {
+    for (const stop of this.stops) stop();
+    cancelAnimationFrame(this.asked);
+  }
+
+  fit(): void {
+    this.fitted = "";
+    this.ask();
+  }
+
+  show(view: PlanView): void {
+    this.view = view;
+    this.ask();
+  }
+
+  ask(): void {
+    if (this.asked !== 0) return;
+    this.asked = requestAnimationFrame(() => {
+      this.asked = 0;
+      this.paint();
+    });
+  }
+
+  private paint(): void {
+    const world = projectStore.getState().project?.world;
+    const { clientWidth: width, clientHeight: height } = this.canvas;
+    const c = this.canvas.getContext("2d");
+    if (world === undefined || c === null || width === 0) return;
+    const ratio = window.devicePixelRatio;
+    const [across, down] = [Math.round(width * ratio), Math.round(height * ratio)];
+    if (this.canvas.width !== across || this.canvas.height !== down) {
+      this.canvas.width = across;
+      this.canvas.height = down;
+    }
+    c.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const key = `${world.id}/${world.rooms.length}/${width}x${height}`;
+    if (this.fitted !== key) {
+      this.fitted = key;
+      this.view = fitPlan(world, width, height);
+    }
+    this.picture ??= new RoomPicture(world);
+    if (this.seams?.world !== world) this.seams = { world, value: seamsOf(world) };
+    const { run, frame, explanation } = benchStore.getState();
+    const { room, linking } = floorplanStore.getState();
+    drawPlan(c, { world, seams: this.seams.value, picture: this.picture, images: sheetStore.getState().images, chosen: room, rows: run?.rows ?? null, frame, remembered: explanation?.remembered ?? null, linking }, this.view, width, height, palette());
+  }
+}
+
+/** What the pointer is at while its button is down. */
+type Drag =
+  | { readonly kind: "room"; readonly spot: PlanSpot; readonly x: number; readonly y: number; moved: boolean }
+  | { readonly kind: "link"; readonly spot: PlanSpot }
+  | { readonly kind: "pan"; x: number; y: number };
+
+/** The rooms of the world on a free plan: dragged from inside to move, from a side to link, double-clicked to go there. */
+export function PlanCanvas() {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const painter = useRef<PlanPainter | null>(null);
+  const drag = useRef<Drag | null>(null);
+  const navigate = useNavigate();
+  const [over, setOver] = useState<"room" | "side" | "">("");
+  const linking = useStore(floorplanStore, (state) => state.linking !== null);
+
+  useEffect(() => {
+    const made = new PlanPainter(canvas.current!);
+    painter.current = made;
+    made.ask();
+    void document.fonts.ready.then(() => made.ask());
+    const element = canvas.current!;
+    const wheel = (event: WheelEvent): void => {
+      event.preventDefault();
+      made.show(zoomPlan(made.view, event.deltaY < 0 ? 1 : -1, event.offsetX, event.offsetY));
+    };
+    element.addEventListener("wheel", wheel, { passive: false });
+    return () => {
+      element.removeEventListener("wheel", wheel);
+      made.stop();
+    };
+  }, []);
+
+  const spot = (event: React.MouseEvent): PlanSpot | null => {
+    const world = projectStore.getState().project?.world;
+    return world === undefined ? null : spotAt(world, painter.current!.view, event.nativeEvent.offsetX, event.nativeEvent.offsetY);
+  };
+
+  const down = (event: React.PointerEvent): void => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const there = spot(event);
+    if (event.button === 1 || there === null) {
+      drag.current = { kind: "pan", x: event.clientX, y: event.clientY };
+      if (event.button === 0) chooseRoomOnPlan(null);
+      return;
+    }
+    if (event.button !== 0) return;
+    chooseRoomOnPlan(there.room.id);
+    drag.current = there.side !== null ? { kind: "link", spot: there } : { kind: "room", spot: there, x: event.clientX, y: event.clientY, moved: false };
+  };
+
+  const move = (event: React.PointerEvent): void => {
+    const { current } = drag;
+    const { view } = painter.current!;
+    if (current === null) {
+      const there = spot(event);
+      setOver(there === null ? "" : there.side !== null ? "side" : "room");
+      return;
+    }
+    if (current.kind === "pan") {
+      painter.current!.show({ ...view, left: view.left + event.clientX - current.x, top: view.top + event.clientY - current.y });
+      current.x = event.clientX;
+      current.y = event.clientY;
+    } else if (current.kind === "room") {
+      const [dx, dy] = [Math.round((event.clientX - current.x) / view.cell), Math.round((event.clientY - current.y) / view.cell)];
+      if (dx === 0 && dy === 0 && !current.moved) return;
+      current.moved = true;
+      const { room } = current.spot;
+      dragRoom(room.id, room.plan[0] + dx, room.plan[1] + dy);
+    } else {
+      const { room, side, at } = current.spot;
+      dragLink({ room: room.id, side: side!, at, x: event.nativeEvent.offsetX, y: event.nativeEvent.offsetY });
+    }
+  };
+
+  const up = (event: React.PointerEvent): void => {
+    const { current } = drag;
+    drag.current = null;
+    if (current?.kind === "room") endRoomDrag();
+    if (current?.kind !== "link") return;
+    dragLink(null);
+    const there = spot(event);
+    const { room, side, at } = current.spot;
+    if (there === null || there.side !== OPPOSITE[side!]) return;
+    dropLink({ room: room.id, side: side!, at }, { room: there.room.id, at: there.at }, { oneWay: event.altKey, opening: event.shiftKey });
+  };
+
+  return (
+    <canvas
+      ref={canvas}
+      className={`plan-canvas ${linking ? "side" : over}`}
+      tabIndex={0}
+      role="img"
+      aria-label="Plan of the rooms; the table beside it tells what each remembers"
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onDoubleClick={(event) => {
+        const there = spot(event);
+        if (there === null) return;
+        chooseRoom(there.room.id);
+        void navigate(`../bench?${new URLSearchParams({ ...(benchStore.getState().log === null ? {} : { log: benchStore.getState().log! }), room: there.room.id, f: String(benchStore.getState().frame) }).toString()}`, { relative: "path" });
+      }}
+    />
+  );
+}

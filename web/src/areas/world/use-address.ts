@@ -1,0 +1,37 @@
+import { useEffect, useRef } from "react";
+import { useSearchParams } from "react-router";
+import { showAddress } from "../../session/bench.ts";
+import { benchStore } from "../../session/bench-store.ts";
+import { useProject } from "../../session/hooks.ts";
+import { notice, projectStore } from "../../session/project-store.ts";
+
+/** The address carries room, log and frame: read when a world was opened, written when they change. */
+export function useAddress(): void {
+  const [query, setQuery] = useSearchParams();
+  const first = useRef(query);
+  // It is another function after each change of the address, and must not start the reading again.
+  const write = useRef(setQuery);
+  useEffect(() => {
+    write.current = setQuery;
+  }, [setQuery]);
+  const phase = useProject((state) => state.phase);
+  useEffect(() => {
+    const { project } = projectStore.getState();
+    if (phase !== "ready" || project === null) return;
+    const asked = first.current.get("f");
+    const frame = asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
+    const fault = showAddress(project, first.current.get("room"), first.current.get("log"), frame);
+    if (fault !== null) notice(fault);
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const stop = benchStore.subscribe(({ room, log, frame: shown, walk, playing }) => {
+      // Browsers count how often an address changes; while it plays it would be too often.
+      clearTimeout(timer);
+      if (walk !== null || playing) return;
+      timer = setTimeout(() => write.current({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true }), 150);
+    });
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, [phase]);
+}

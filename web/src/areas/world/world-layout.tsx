@@ -1,0 +1,70 @@
+import { useEffect } from "react";
+import Button from "react-bootstrap/Button";
+import { Link, Outlet, useLocation, useParams } from "react-router";
+import { Notice } from "../../look/notice.tsx";
+import { TopBar } from "../../look/top-bar.tsx";
+import { startBench } from "../../session/bench.ts";
+import { useProject } from "../../session/hooks.ts";
+import { startMending } from "../../session/mending.ts";
+import { closeProject, notice, openProject } from "../../session/project-store.ts";
+import { followSheets } from "../../session/sheets.ts";
+import { startSound } from "../../session/sound.ts";
+import { endWalk } from "../../session/walk.ts";
+import { useAddress } from "./use-address.ts";
+
+/** The areas of one world: it is opened once for all of them. */
+export function WorldLayout() {
+  const { world: worldId = "" } = useParams();
+  const { pathname } = useLocation();
+  const phase = useProject((state) => state.phase);
+  const message = useProject((state) => state.message);
+  useOpenWorld(worldId);
+  useAddress();
+  const area = pathname.endsWith("/floorplan") ? "floorplan" : "bench";
+  if (phase === "missing" || phase === "failed") {
+    return (
+      <div className="page">
+        <TopBar area={area} />
+        <div className="area empty">
+          <h1>{message}</h1>
+          {phase === "missing" ? (
+            <Link className="btn btn-main" to="/">
+              To the Shelf
+            </Link>
+          ) : (
+            <>
+              <p className="quiet">Nothing is lost: what you did not see acknowledged is kept in this browser.</p>
+              <Button variant="main" onClick={() => void openProject(worldId)}>
+                Try again
+              </Button>
+            </>
+          )}
+        </div>
+      </div>
+    );
+  }
+  return (
+    <div className="page">
+      <TopBar area={area} />
+      <WorldNotice />
+      <Outlet />
+    </div>
+  );
+}
+
+function WorldNotice() {
+  const told = useProject((state) => state.notice);
+  return <Notice told={told} onDismiss={() => notice(null)} />;
+}
+
+function useOpenWorld(worldId: string): void {
+  useEffect(() => {
+    const stops = [startBench(), startMending(), startSound(), followSheets()];
+    void openProject(worldId);
+    return () => {
+      endWalk();
+      for (const stop of stops) stop();
+      closeProject();
+    };
+  }, [worldId]);
+}

@@ -1,0 +1,70 @@
+import type { Fixture, FixtureKind, World } from "@keen-pebble/core";
+import { fixtureById } from "@keen-pebble/core";
+import { FixtureImage } from "../field/fixture-image.tsx";
+import { lookOf } from "../field/fixture-looks.ts";
+import { Icon } from "../look/icon.tsx";
+import { chooseFixtures, copyChosenFixtures, removeChosenFixtures, takeUpKind } from "../session/fixtures.ts";
+import { useBench } from "../session/hooks.ts";
+import { FixtureSettings } from "./fixture-settings.tsx";
+import { WorldThings } from "./world-things.tsx";
+
+const KINDS: readonly (readonly [FixtureKind, string])[] = [
+  ["item", "Item"],
+  ["door", "Door"],
+  ["switch", "Switch"],
+  ["hazard", "Hazard"],
+  ["checkpoint", "Checkpoint"],
+  ["portal", "Portal"],
+  ["marker", "Marker"],
+];
+
+/** What can be placed, what stands in the shown room, the settings of the chosen ones, and what they are about. */
+export function FixturePanel({ world }: { readonly world: World }) {
+  const roomId = useBench((state) => state.room);
+  const placing = useBench((state) => (state.tool === "place" ? state.placing : null));
+  const chosen = useBench((state) => state.fixtures);
+  const room = world.rooms.find(({ id }) => id === roomId);
+  const first = chosen[0] === undefined ? undefined : fixtureById(world, chosen[0])?.fixture;
+  return (
+    <>
+      <div className="kinds" role="radiogroup" aria-label="Place a fixture">
+        {KINDS.map(([kind, name]) => (
+          <button key={kind} type="button" role="radio" aria-checked={placing === kind} onClick={() => takeUpKind(placing === kind ? null : kind)}>
+            <FixtureImage look={{ kind, on: kind === "checkpoint" || kind === "switch", item: kind === "item" ? { colour: "#c89b3c", role: "key" } : null }} size={24} />
+            {name}
+          </button>
+        ))}
+      </div>
+      <p className="quiet small">{placing === null ? "Choose a kind, then click a cell. Drag moves, Shift chooses several." : `Click a cell of the room to place a ${placing}.`}</p>
+      {first && (
+        <section aria-label="Chosen fixture" className="chosen-fixture">
+          <div className="row-line">
+            <h3 className="grow">{chosen.length === 1 ? kindName(first) : `${chosen.length} chosen`}</h3>
+            <button type="button" className="btn btn-bare btn-icon" aria-label="Copy" title="Copy" onClick={copyChosenFixtures}>
+              <Icon name="copy" />
+            </button>
+            <button type="button" className="btn btn-bare btn-icon" aria-label="Take away" title="Take away (Delete)" onClick={removeChosenFixtures}>
+              <Icon name="bin" />
+            </button>
+          </div>
+          <FixtureSettings key={first.id} world={world} fixture={first} several={chosen.length > 1} />
+        </section>
+      )}
+      <ul className="fixture-list" aria-label="Fixtures of this room">
+        {room?.fixtures.map((fixture) => (
+          <li key={fixture.id}>
+            <button type="button" aria-pressed={chosen.includes(fixture.id)} onClick={() => chooseFixtures([fixture.id])}>
+              <FixtureImage look={lookOf(world, fixture, null, 0)} size={16} />
+              <span className="grow">{fixture.id}</span>
+              <span className="mono quiet">{fixture.cell.join(",")}</span>
+            </button>
+          </li>
+        ))}
+        {room?.fixtures.length === 0 && <li className="quiet small">No fixture in {room.name} yet.</li>}
+      </ul>
+      <WorldThings world={world} />
+    </>
+  );
+}
+
+const kindName = ({ kind }: Fixture): string => KINDS.find(([each]) => each === kind)![1];
