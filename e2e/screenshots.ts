@@ -71,7 +71,7 @@ try {
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
 
   await browser.driver.get(started.address);
-  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("15 hold"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("62 hold"));
   await take("shelf");
 } finally {
   await browser.close();

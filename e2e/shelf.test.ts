@@ -55,29 +55,29 @@ const revision = async (id: string): Promise<number> => (await started.api<{ rev
 
 it("files come in by button and by drop: a world, its logs, a changed file as one revision that undo takes back, a bundle", async () => {
   await browser.driver.get(started.address);
-  await shelf("15 hold");
+  await shelf("62 hold");
   const beds = world.replace('"id": "saltglass-cistern"', '"id": "filter-beds"').replace('"name": "Saltglass Cistern"', '"name": "Filter beds"');
   await choose(file("filter-beds.world.json", beds));
   await shelf("Filter beds", "No logs yet. Walk through it once and keep the walk.");
 
   await drop('[data-world="filter-beds"] h2', { "Round the basin.inputs": round.replace("world saltglass-cistern\n", ""), "pressed.csv": "frame,keys\n1,U\n9,.\n" });
-  await shelf("Filter beds1 room, 2 logs, revision 2", "7 hold");
+  await shelf("Filter beds5 rooms, 2 logs, revision 2", "7 hold");
 
   const edited = beds.replace('"speed": 2', '"speed": 3').replace('"arrive": "land"', '"arrive": "past"');
   await drop(".shelf-head", { "filter-beds.world.json": edited });
   await browser.untilText(".notice", (text) => text === "Filter beds, revision 3: Main: speed 2 to 3; Main: arrive land to past.");
   await shelf("3 fail", "Open at frame 6");
   await bench.key(Key.CONTROL, "z");
-  await shelf("Filter beds1 room, 2 logs, revision 4");
+  await shelf("Filter beds5 rooms, 2 logs, revision 4");
   await bench.key(Key.CONTROL, Key.SHIFT, "z");
-  await shelf("Filter beds1 room, 2 logs, revision 5", "3 fail");
+  await shelf("Filter beds5 rooms, 2 logs, revision 5", "3 fail");
 
   const bundle = Buffer.from(await (await fetch(`${started.address}/api/worlds/filter-beds/bundle.zip`)).arrayBuffer());
   await started.api("/worlds/filter-beds", undefined, "DELETE");
   await browser.driver.navigate().refresh();
   await browser.untilText(".deleted", (text) => text.includes("Filter beds"));
   await choose(file("filter-beds.keenpebble.zip", bundle));
-  await shelf("Filter beds1 room, 2 logs, revision 1", "3 fail");
+  await shelf("Filter beds5 rooms, 2 logs, revision 1", "3 fail");
   expect(await seriousFindings(browser)).toEqual([]);
 
   await drop(".shelf-head", { "filter-beds.world.json": edited.replace('"tileSize": 16', '"tileSize": 2') });
@@ -117,24 +117,24 @@ it("a world is renamed, copied and taken off the shelf, each with undo, by keybo
   await press("Rename Saltglass Cistern");
   const name = await browser.find(".naming");
   await name.sendKeys(Key.chord(Key.CONTROL, "a"), "Deep cistern", Key.ENTER);
-  await shelf("Deep cistern1 room, 3 logs, revision 2", "name Saltglass Cistern to Deep cistern");
+  await shelf("Deep cistern5 rooms, 13 logs, revision 2", "name Saltglass Cistern to Deep cistern");
   await bench.key(Key.CONTROL, "z");
-  await shelf("Saltglass Cistern1 room, 3 logs, revision 3");
+  await shelf("Saltglass Cistern5 rooms, 13 logs, revision 3");
 
   await press("Copy Saltglass Cistern");
-  await shelf("Saltglass Cistern, copy1 room, 3 logs, revision 1");
+  await shelf("Saltglass Cistern, copy5 rooms, 13 logs, revision 1");
   expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern-2")).logs["round-the-basin"]).toContain("world saltglass-cistern-2\n");
   await bench.key(Key.CONTROL, "z");
-  await browser.untilText(".worlds", (text) => !text.includes("copy1 room"));
+  await browser.untilText(".worlds", (text) => !text.includes("copy5 rooms"));
 
   await browser.driver.executeScript("document.querySelector('[data-world=\"saltglass-cistern\"] .world-name').focus()");
   await bench.key(Key.DELETE);
   await browser.untilText(".deleted", (text) => text.includes("Saltglass Cisternjust now"));
   await press("Put Saltglass Cistern back");
-  await shelf("Saltglass Cistern1 room, 3 logs, revision 3");
+  await shelf("Saltglass Cistern5 rooms, 13 logs, revision 3");
   await bench.key("/");
   await browser.driver.switchTo().activeElement().sendKeys("basin to the");
-  await browser.untilText(".worlds", (text) => text.includes("Saltglass Cistern1 room"));
+  await browser.untilText(".worlds", (text) => text.includes("Saltglass Cistern5 rooms"));
   await browser.driver.switchTo().activeElement().sendKeys("nowhere");
   await shelf("No world, room or log is called that.");
 });

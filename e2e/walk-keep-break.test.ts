@@ -37,7 +37,7 @@ async function bringIn(id: string, change: (text: string) => string, logs: Recor
 
 it("walk a room with the arrow keys, keep the walk, paint a wall into it, see the check break, take the wall back", async () => {
   await browser.driver.get(started.address);
-  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("15 hold"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("62 hold"));
   expect(await seriousFindings(browser)).toEqual([]);
   await (await browser.find('[data-world="saltglass-cistern"] .world-foot .btn')).click();
   await bench.ready();
@@ -54,16 +54,16 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   await title.sendKeys(Key.ENTER);
 
   const [end, always, law] = await bench.pebbles((pebbles) => pebbles.length === 3 && pebbles.every((p) => p.startsWith("passes")));
-  expect(end).toMatch(/^passes at frame \d+: end cell [12] \d$/);
+  expect(end).toMatch(/^passes at frame \d+: end cell [12] \d in intake-hall$/);
   expect(always).toMatch(/^passes at frame \d+: always aligned$/);
-  expect(law).toMatch(/^passes at frame \d+: law never outside$/);
+  expect(law).toMatch(/^passes at frame \d+: law never status escaped$/);
   const frames = Number(/frame (\d+)/.exec(end!)![1]);
   await browser.untilText(".saving", (text) => text === "saved, revision 2");
 
   await bench.tile("Coping");
   await bench.drag([4, 10]);
   const [broken] = await bench.pebbles((pebbles) => pebbles[0]?.startsWith("fails") ?? false);
-  expect(broken).toMatch(new RegExp(`^fails at frame ${frames}: end cell [12] \\d; seen: cell 4 11$`));
+  expect(broken).toMatch(new RegExp(`^fails at frame ${frames}: end cell [12] \\d in intake-hall; seen: cell 4 11 in intake-hall$`));
   await browser.untilText(".saving", (text) => text === "saved, revision 3");
 
   // A link to the log, and from its beginning on to the next mark: the frame in which the wall was met says what stopped it.
@@ -146,7 +146,7 @@ it("a wrong world, room or log in the address, and a world that is not simulated
 });
 
 it("every gait walks the same log, each with its own settings in the anatomy", async () => {
-  await bringIn("gaits", (text) => text.replace('"laws": ["never outside"]', '"laws": []'), { up: "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n60 U\n30 .\n" });
+  await bringIn("gaits", (text) => text.replace('"laws": ["never status escaped"]', '"laws": []'), { up: "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n60 U\n30 .\n" });
   await openBench("gaits", "?log=up&f=30");
   const gait = async (name: string): Promise<void> => (await browser.find(`[aria-label=Gait] [title=${name}]`)).click();
   const walkerAt = (y: number): Promise<string> => browser.untilText(".status", (text) => text.includes(`px 64,${y}`));

@@ -31,7 +31,8 @@ class Reading {
   private readonly flags: string[] = [];
   private readonly items: Item[] = [];
   private readonly circuits: string[] = [];
-  private readonly fixtures: Fixture[] = [];
+  /** With the legend line of each: their order there is the order in which they are handled. */
+  private readonly fixtures: { readonly fixture: Fixture; readonly at: number }[] = [];
   private start: RoomDraft["start"] = null;
   /** Where each character stood first; fixtures and the start stand once. */
   private readonly stood = new Map<string, { row: number; column: number }>();
@@ -64,7 +65,8 @@ class Reading {
       for (let x = 0; x < width; x++) cells.push(this.cellAt(row[x] ?? null, x, y, byGlyph, empty));
     });
     if (this.refusals.length > 0) return this.refused(this.refusals);
-    const { fixtures, start, flags, tiles, items, circuits } = this;
+    const { start, flags, tiles, items, circuits } = this;
+    const fixtures = [...this.fixtures].sort((a, b) => a.at - b.at).map(({ fixture }) => fixture);
     return { draft: { width, height, cells, fixtures, start, flags, tiles, items, circuits } };
   }
 
@@ -178,12 +180,12 @@ class Reading {
   private putFixture({ kind, id, values }: LegendLine, at: number, cell: Pair): void {
     const elsewhere = this.world.rooms.find((room) => room.id !== this.roomId && room.fixtures.some((fixture) => fixture.id === id));
     if (elsewhere) this.refuse(at, 1, `${id} is in room ${elsewhere.id} already; ids of fixtures are unique in the world`);
-    if (this.fixtures.some((fixture) => fixture.id === id)) this.refuse(at, 1, `${id} stands twice`);
+    if (this.fixtures.some(({ fixture }) => fixture.id === id)) this.refuse(at, 1, `${id} stands twice`);
     const result = fixtureSchema.validate({ id, kind, cell, ...values }, { convert: false, abortEarly: true, errors: { wrap: { label: false } } });
     if (result.error) {
       const { path, message } = result.error.details[0]!;
       const text = message.startsWith("must") ? message : message.replace(/^\S+ /, "");
       this.refuse(at, 1, `${path.join(".")}: ${text}`);
-    } else this.fixtures.push(result.value as Fixture);
+    } else this.fixtures.push({ fixture: result.value as Fixture, at });
   }
 }

@@ -33,17 +33,21 @@ export function writeRoomText(world: World, room: Room): string {
 
   const rows = Array.from({ length: room.height }, (_, y) => Array.from({ length: room.width }, (_, x) => tileCharacters.get(room.cells[y * room.width + x]!)!));
   const things = new Map<number, LegendLine[]>();
+  // In the order of the file: it is the order in which fixtures are handled.
+  const inOrder: LegendLine[] = [];
   const put = (cell: readonly [number, number], line: Omit<LegendLine, "character" | "on">): void => {
     const at = cell[1] * room.width + cell[0];
     const lines = things.get(at) ?? [];
     const character = lines[0]?.character ?? characters.next().value;
-    things.set(at, [...lines, { character, on: world.tiles[room.cells[at]!]!.id, ...line }]);
+    const made = { character, on: world.tiles[room.cells[at]!]!.id, ...line };
+    things.set(at, [...lines, made]);
+    inOrder.push(made);
   };
   for (const fixture of room.fixtures) put(fixture.cell, { kind: fixture.kind, id: fixture.id, values: valuesOf(fixture) });
   if (world.start.room === room.id) put(world.start.cell, { kind: "start", id: "", values: { facing: world.start.facing } });
   for (const [at, lines] of things) rows[Math.floor(at / room.width)]![at % room.width] = lines[0]!.character;
 
-  const written = [...legend, ...[...things.values()].flat()].map(legendText);
+  const written = [...legend, ...inOrder].map(legendText);
   return `${rows.map((row) => row.join("")).join("\n")}\n\n${written.join("\n")}\n`;
 }
 

@@ -131,6 +131,8 @@ class Walk {
     benchStore.setState({
       explanation,
       frame: this.state.frame,
+      // The field follows the walker from room to room.
+      room: this.c.rooms[this.state.room]!.id,
       walk: { phase: "walking", room: this.state.room, rows: this.rows, log: this.log },
     });
   }
