@@ -32,6 +32,7 @@ export function drawPlan(c: CanvasRenderingContext2D, input: PlanInput, view: Pl
   for (const room of input.world.rooms) drawRoom(c, input, room, view, width, height, colours);
   for (const seam of input.seams) drawUnmet(c, input.world, seam, view, colours);
   drawPortals(c, input.world, view, colours);
+  for (const room of input.world.rooms) drawName(c, room, view, colours);
   if (input.rows !== null) drawWalk(c, input.world, input.rows, input.frame, view, colours);
   drawLinking(c, input, view, colours);
 }
@@ -56,15 +57,24 @@ function drawRoom(c: CanvasRenderingContext2D, { world, picture, images, chosen,
   c.strokeStyle = room.id === chosen ? colours.accent : colours.lineStrong;
   c.lineWidth = room.id === chosen ? 3 : 1;
   c.strokeRect(x - 0.5, y - 0.5, across + 1, down + 1);
+}
+
+/** The room's name above it; drawn last, so that nothing runs over it. */
+function drawName(c: CanvasRenderingContext2D, room: Room, view: PlanView, colours: Palette): void {
+  const { x, y } = cornerOf(view, room);
+  const size = `${room.width} x ${room.height}`;
   c.textBaseline = "alphabetic";
   c.textAlign = "left";
   c.font = `600 13px ${colours.text}`;
+  const after = c.measureText(room.name).width + 8;
+  const both = after + 50 < room.width * view.cell;
+  c.fillStyle = colours.sunk;
+  c.fillRect(x - 2, y - 21, after + (both ? 52 : -4), 18);
   c.fillStyle = colours.ink;
   c.fillText(room.name, x, y - 8);
-  const after = c.measureText(room.name).width + 8;
   c.font = `12px ${colours.text}`;
   c.fillStyle = colours.quiet;
-  if (after + 50 < across) c.fillText(`${room.width} x ${room.height}`, x + after, y - 8);
+  if (both) c.fillText(size, x + after, y - 8);
 }
 
 /** A ribbon from side to side, with an arrowhead where there is no way back; a wrap is a loop round the room. */
@@ -135,7 +145,7 @@ function drawWrap(c: CanvasRenderingContext2D, room: Room, side: SideName, view:
     c.stroke();
   }
   c.globalAlpha = 1;
-  if (side === "west") label(c, "wraps", x + across / 2 - 22, y + down + gap, colours);
+  if (side === "west") label(c, "wraps", x, y + down + gap, colours);
   else label(c, "wraps", x + across + gap - 22, y + down / 2, colours);
 }
 
