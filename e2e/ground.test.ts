@@ -100,7 +100,7 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
   // The same tiles in another world, the room typed.
   await started.api("/imports", { world: byHand.replace('"by-hand"', '"typed"').replace(/"cells": \[[^\]]*\]/, `"cells": [${Array(240).fill(1).join(",")}]`) });
   await browser.driver.get(`${started.address}/w/typed/bench`);
-  await click(".kit-head [role=tab]:nth-child(2)");
+  await click(".kit-head [role=tab]:nth-child(4)");
   await browser.driver.executeScript("[...document.querySelectorAll('.kit-body .btn')].find((b) => b.textContent.includes('Type this room')).click()");
   const rows = Array.from({ length: 12 }, (_, y) => Array.from({ length: 20 }, (_, x) => (x === 0 || y === 0 || x === 19 || y === 11 ? "#" : x === 18 && y === 10 ? "/" : x >= 6 && x <= 12 && y >= 4 && y <= 7 ? "+" : ".")).join(""));
   const area = await browser.find(".room-text textarea");
@@ -141,7 +141,7 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
   const cells = async (): Promise<number[]> => (await started.api<{ world: { rooms: { cells: number[] }[] } }>("/worlds/whole")).world.rooms[0]!.cells;
   expect([[12, 7], [13, 7], [14, 7], [12, 8], [13, 8], [14, 8]].map(([x, y]) => y! * 20 + x!).map(((all) => (at: number) => all[at])(await cells()))).toEqual([2, 2, 2, 1, 1, 2]);
 
-  await click(".kit-head [role=tab]:nth-child(2)");
+  await click(".kit-head [role=tab]:nth-child(4)");
   await fill("[aria-label='Room name']", "<img src=x onerror=alert(1)>");
   await browser.untilText("[aria-label='Name and size']", (text) => text.includes("img-src-x-onerror-alert-1"));
   await click("[aria-label='Add a row at the west']");
@@ -220,7 +220,7 @@ it("a room is read from a table and a picture, the picture's colours matched to 
   };
   try {
     await makeEmpty("Read");
-    await click(".kit-head [role=tab]:nth-child(2)");
+    await click(".kit-head [role=tab]:nth-child(4)");
     await read("hall.csv", "1,2,2\n2,1,1\n");
     await browser.untilText("[aria-label='Name and size']", (text) => text.includes("3 x 2"));
     await read("bad.csv", "1,2\n1,9\n");

@@ -113,7 +113,7 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
 
 it("the body is changed by its handles and by numbers, and feels are measured anew", async () => {
   await open("01-straight-run");
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(3)').click()");
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(5)').click()");
   await browser.untilText(".feel", (text) => /Right2px\/fr/.test(text));
   await bench.number("Speed x", "3");
   await browser.untilText(".feel", (text) => /Right3px\/fr\+1/.test(text));

@@ -43,7 +43,7 @@ try {
   await take("bench-tiles");
 
   await bench.key("x");
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(2)').click()");
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(4)').click()");
   await browser.driver.executeScript("[...document.querySelectorAll('.kit-body .btn')].find((b) => b.textContent.includes('Type this room')).click()");
   await browser.find(".room-text textarea");
   await take("bench-room-text");
@@ -64,7 +64,7 @@ try {
   await browser.untilText(".finding", (text) => text.includes("to contact"));
   await bench.key("y");
   await browser.untilText(".mends", (text) => text.includes("mend it"));
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(3)').click()");
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(5)').click()");
   await browser.find(".feel .apexcharts-series");
   await take("bench-finding");
   await bench.key(Key.CONTROL, "z");

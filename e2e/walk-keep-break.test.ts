@@ -133,14 +133,14 @@ it("tile 40 and speed 7: equal runs off, past ends off the grid, land holds; the
   await bench.pebbles((pebbles) => pebbles[0] === "passes at frame 18: always aligned");
 });
 
-it("a wrong world, room or log in the address, and a world that is not simulated yet, are told clearly", async () => {
+it("a wrong world, room or log in the address, and a log that cannot be run, are told clearly", async () => {
   await browser.driver.get(`${started.address}/w/nowhere/bench`);
   await browser.untilText(".empty", (text) => text.includes("There is no world nowhere on the shelf."));
   await openBench("saltglass-cistern", "?room=attic&log=gone");
   await browser.untilText(".notice", (text) => text.includes("no room attic and no log gone"));
-  await bringIn("linked", (text) => text.replace('"east": { "kind": "wall" }', '"east": { "kind": "link", "room": "intake-hall", "offset": 0 }'), { stand: "keen-pebble-inputs 1\n---\n5 .\n" });
-  await browser.driver.get(`${started.address}/w/linked/bench`);
-  await browser.untilText(".lanes-empty", (text) => text.includes("not simulated yet: link to another room (room intake-hall, east side)"));
+  await bringIn("odd-log", (text) => text, { stand: "keen-pebble-inputs 1\nwith open sluice-9\n---\n5 .\n" });
+  await browser.driver.get(`${started.address}/w/odd-log/bench`);
+  await browser.untilText(".lanes-empty", (text) => text.includes("`with open` in a log names fixture sluice-9, which this world does not have"));
   await browser.driver.get(`${started.address}/somewhere`);
   await browser.untilText(".empty", (text) => text.includes("There is no such page."));
 });

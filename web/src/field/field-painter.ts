@@ -10,6 +10,8 @@ import { sheetStore } from "../session/sheets.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { bodyHandles } from "./body-handles.ts";
 import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
+import type { CameraFrame } from "./camera.ts";
+import { cameraAt } from "./camera.ts";
 import { drawFixtures } from "./draw-fixtures.ts";
 import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
 import { drawSolid } from "./draw-solid.ts";
@@ -160,6 +162,7 @@ export class FieldPainter {
         if (state.walk === null) this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
       }
     }
+    if (row && row.room === roomNumber && state.overlays.camera) this.drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), right, bottom);
     this.drawBrush(c, state, project, room);
     const occupied = row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
     drawRulers(c, this.view, room, size, occupied, this.width, this.height);
@@ -229,6 +232,22 @@ export class FieldPainter {
     const y = top + (rows.y[0]! / 256 + half) * zoom;
     disc(c, x, y, 6, "#1c2124");
     disc(c, x, y, 3.5, "#fffdf6");
+  }
+
+  /** What the player would see; in Walk the rest of the room is as dark as it would be. */
+  private drawCamera(c: CanvasRenderingContext2D, frame: CameraFrame, right: number, bottom: number): void {
+    const { zoom, left, top } = this.view;
+    const [x, y, width, height] = [left + frame.x * zoom, top + frame.y * zoom, frame.width * zoom, frame.height * zoom];
+    c.fillStyle = benchStore.getState().walk?.phase === "walking" ? "rgba(20, 25, 28, 0.92)" : "rgba(20, 25, 28, 0.35)";
+    c.beginPath();
+    c.rect(left, top, right - left, bottom - top);
+    c.rect(x, y, width, height);
+    c.fill("evenodd");
+    for (const [colour, wide] of [["#fffdf6", 4], [palette().data, 2]] as const) {
+      c.strokeStyle = colour;
+      c.lineWidth = wide;
+      c.strokeRect(x, y, width, height);
+    }
   }
 
   /** The body's handles, once the pointer is near: they would hide a small body. */

@@ -27,6 +27,7 @@ const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
   ["velocity", "velocity"],
   ["trail", "trail"],
   ["ghost", "ghost"],
+  ["camera", "camera"],
 ];
 
 /** The room on its canvas, with the tools above it. */
@@ -205,7 +206,7 @@ function FieldCanvas() {
       onContextMenu={(event) => {
         event.preventDefault();
         const cell = cellAt(event);
-        if (cell !== null && benchStore.getState().walk === null) setDown(cell.x, cell.y);
+        if (cell !== null && benchStore.getState().walk === null) setDown(cell.x, cell.y, event.shiftKey);
       }}
     />
   );

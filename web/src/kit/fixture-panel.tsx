@@ -1,5 +1,5 @@
 import type { Fixture, FixtureKind, World } from "@keen-pebble/core";
-import { fixtureById } from "@keen-pebble/core";
+import { fixtureById, roomFindings } from "@keen-pebble/core";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
 import { Icon } from "../look/icon.tsx";
@@ -62,8 +62,24 @@ export function FixturePanel({ world }: { readonly world: World }) {
         ))}
         {room?.fixtures.length === 0 && <li className="quiet small">No fixture in {room.name} yet.</li>}
       </ul>
+      <RoomFindings world={world} />
       <WorldThings world={world} />
     </>
+  );
+}
+
+/** What cannot work, at once and with where it is. */
+function RoomFindings({ world }: { readonly world: World }) {
+  const findings = roomFindings(world);
+  if (findings.length === 0) return null;
+  return (
+    <ul className="kit-findings" aria-label="What cannot work">
+      {findings.map(({ place, message }) => (
+        <li key={`${place} ${message}`}>
+          <Icon name="attention" /> {message}
+        </li>
+      ))}
+    </ul>
   );
 }
 

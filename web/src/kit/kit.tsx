@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { useBench, useProject } from "../session/hooks.ts";
 import { readRoomFile } from "../session/rooms.ts";
 import { bringInSheet } from "../session/sheets.ts";
+import { CameraPanel } from "./camera-panel.tsx";
 import { BagPanel } from "./bag-panel.tsx";
 import { FeelPanel } from "./feel-panel.tsx";
 import { FixturePanel } from "./fixture-panel.tsx";
@@ -47,7 +48,12 @@ export function Kit() {
         {tab === "tiles" && <KitOf world={world} />}
         {tab === "fixtures" && <FixturePanel world={world} />}
         {tab === "bag" && <BagPanel world={world} />}
-        {tab === "room" && <RoomPanel world={world} />}
+        {tab === "room" && (
+          <>
+            <RoomPanel world={world} />
+            <CameraPanel world={world} />
+          </>
+        )}
         {tab === "feel" && <FeelPanel />}
       </fieldset>
     </aside>

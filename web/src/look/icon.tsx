@@ -16,6 +16,7 @@ const PATHS = {
   body: "M5 5h6v6H5zM2.5 4.5v-2h2M11.5 2.5h2v2M13.5 11.5v2h-2M4.5 13.5h-2v-2",
   velocity: "M2.5 13.5 12 4M7 3.5h5.5V9",
   trail: "M2.5 12.5h4v-5h4v-4h3",
+  camera: "M2.5 4.5h7v7h-7zM9.5 7.2l4-2.2v6l-4-2.2",
   ghost: "M2.5 11h1.5M6 11h1.5V9M7.5 7V5H9M11 5h2.5",
   sound: "M3 6.5v3h2.5L9 12.5v-9L5.5 6.5zM11 6c.9 1.2.9 2.8 0 4M12.8 4.2c2 2.3 2 5.3 0 7.6",
   fit: "M3 6V3h3M10 3h3v3M13 10v3h-3M6 13H3v-3",

@@ -8,7 +8,7 @@ import { frameX } from "./line-scale.ts";
 /** Where the lanes lie, in px from the line's top. */
 export const CHECKS_Y = 36;
 const RULER_Y = 20;
-const EVENTS_Y = 50;
+export const EVENTS_Y = 50;
 const KEYS_Y = 59;
 const ROOM_Y = 77;
 const GRID_TOP = 96;
@@ -73,7 +73,7 @@ function drawEvents(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRo
     if (x - last < 3) continue;
     last = x;
     c.lineWidth = 1.5;
-    c.strokeStyle = name === "escape" ? colours.attention : colours.ink;
+    c.strokeStyle = BAD.includes(name!) ? colours.attention : colours.ink;
     c.beginPath();
     if (name === "bump") {
       c.moveTo(x, EVENTS_Y - 4);
@@ -82,6 +82,20 @@ function drawEvents(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRo
       c.lineTo(x - 1, EVENTS_Y);
     } else if (name === "wrap") {
       c.arc(x, EVENTS_Y, 3, 0, 5);
+    } else if (name === "take") {
+      diamond(c, x, colours.ochre);
+    } else if (name === "open" || name === "close") {
+      c.rect(x - 3, EVENTS_Y - 3.5, 6, 7);
+      if (name === "close") {
+        c.fillStyle = colours.ink;
+        c.fill();
+      }
+    } else if (name === "leave" || name === "enter" || name === "portal" || name === "respawn") {
+      c.moveTo(x - 3, EVENTS_Y - 3);
+      c.lineTo(x + 1, EVENTS_Y);
+      c.lineTo(x - 3, EVENTS_Y + 3);
+    } else if (name === "checkpoint" || name === "switch" || name === "marker" || name === "win") {
+      c.arc(x, EVENTS_Y, 2.5, 0, 7);
     } else {
       c.moveTo(x - 3, EVENTS_Y - 3);
       c.lineTo(x + 3, EVENTS_Y + 3);
@@ -90,6 +104,19 @@ function drawEvents(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRo
     }
     c.stroke();
   }
+}
+
+/** Events that nobody wishes for. */
+const BAD: readonly string[] = ["escape", "hurt", "lose", "refused"];
+
+function diamond(c: CanvasRenderingContext2D, x: number, colour: string): void {
+  c.moveTo(x, EVENTS_Y - 4);
+  c.lineTo(x + 4, EVENTS_Y);
+  c.lineTo(x, EVENTS_Y + 4);
+  c.lineTo(x - 4, EVENTS_Y);
+  c.closePath();
+  c.fillStyle = colour;
+  c.fill();
 }
 
 /** Calls back for each stretch of frames 1 to the last in which a column keeps its value. */

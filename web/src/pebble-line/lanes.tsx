@@ -1,11 +1,12 @@
-import type { Verdict } from "@keen-pebble/core";
+import type { TraceRows, Verdict, World } from "@keen-pebble/core";
+import { ARRIVE, ENTER, EVENT_NAMES, LEAVE, allFixtures } from "@keen-pebble/core";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import { Pebble } from "../look/pebble.tsx";
 import { pause, showFrame } from "../session/bench.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { useBench, useProject } from "../session/hooks.ts";
-import { CHECKS_Y, drawLanes } from "./draw-lanes.ts";
+import { CHECKS_Y, EVENTS_Y, drawLanes } from "./draw-lanes.ts";
 import type { LineScale } from "./line-scale.ts";
 import { frameAt, frameX, lineScale } from "./line-scale.ts";
 
@@ -24,6 +25,8 @@ export function Lanes() {
   const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? null) : null));
   const rooms = useProject((state) => state.project?.world.rooms ?? null);
   const tileSize = useProject((state) => state.project?.world.tileSize ?? 1);
+  const [near, setNear] = useState<NearEvents | null>(null);
+  const fixtures = useProject((state) => state.project?.world ?? null);
   const end = rows === null ? 0 : rows.count - 1;
   const frames = walking ? Math.max(LEAST_WALK_FRAMES, end) : end;
   const scale = useMemo(() => lineScale(width, frames), [width, frames]);
@@ -70,15 +73,53 @@ export function Lanes() {
         pause();
         scrub(event);
       }}
-      onPointerMove={scrub}
+      onPointerMove={(event) => {
+        scrub(event);
+        setNear(rows === null ? null : eventsNear(rows, scale, event.clientX - box.current!.getBoundingClientRect().left, event.clientY - box.current!.getBoundingClientRect().top));
+      }}
+      onPointerLeave={() => setNear(null)}
     >
       <canvas ref={canvas} aria-hidden="true" style={{ width, height: HEIGHT }} />
       {rows === null && <NoRun />}
+      {near !== null && fixtures !== null && (
+        <div className="lane-name event" style={near.x > scale.left + scale.width / 2 ? { right: `calc(100% - ${near.x - 8}px)` } : { left: near.x + 8 }} aria-hidden="true">
+          {near.frame}: {near.events.map(([kind, subject]) => eventText(fixtures, kind, subject)).join(", ")}
+        </div>
+      )}
       {verdicts && <Pebbles verdicts={verdicts} scale={scale} />}
       {rows !== null && <Differs scale={scale} />}
       {rows !== null && <Playhead scale={scale} />}
     </div>
   );
+}
+
+/** Events of one frame, by kind and subject, and where their mark is. */
+interface NearEvents {
+  readonly x: number;
+  readonly frame: number;
+  readonly events: readonly (readonly [number, number])[];
+}
+
+/** The events whose mark is under the pointer; arrivals have none. */
+function eventsNear(rows: TraceRows, scale: LineScale, x: number, y: number): NearEvents | null {
+  if (Math.abs(y - EVENTS_Y) > 7) return null;
+  let best: number | null = null;
+  for (let i = 0; i < rows.events.length; i += 3) {
+    if (rows.events[i + 1] === ARRIVE) continue;
+    const apart = Math.abs(frameX(scale, rows.events[i]!) - x);
+    if (apart <= 5 && (best === null || apart < Math.abs(frameX(scale, best) - x))) best = rows.events[i]!;
+  }
+  if (best === null) return null;
+  const events: (readonly [number, number])[] = [];
+  for (let i = 0; i < rows.events.length; i += 3) if (rows.events[i] === best && rows.events[i + 1] !== ARRIVE) events.push([rows.events[i + 1]!, rows.events[i + 2]!]);
+  return { x: frameX(scale, best), frame: best, events };
+}
+
+/** An event in words, such as `take crank-1`. */
+function eventText(world: World, kind: number, subject: number): string {
+  const name = EVENT_NAMES[kind]!;
+  if (subject < 0) return name;
+  return `${name} ${(kind === LEAVE || kind === ENTER ? world.rooms[subject]?.name : allFixtures(world)[subject]?.id) ?? ""}`;
 }
 
 function NoRun() {

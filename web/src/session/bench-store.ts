@@ -34,7 +34,7 @@ export interface WalkState {
   readonly log: InputLog;
 }
 
-export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "clearance"] as const;
+export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "camera", "clearance"] as const;
 export type Overlay = (typeof OVERLAYS)[number];
 export type Tool = "look" | "walk" | "paint" | "place";
 
@@ -109,7 +109,7 @@ export const benchStore = createStore<BenchState>(() => ({
   piece: null,
   laying: false,
   typing: false,
-  overlays: { grid: false, solid: false, body: true, velocity: false, trail: true, ghost: true, clearance: false },
+  overlays: { grid: false, solid: false, body: true, velocity: false, trail: true, ghost: true, camera: false, clearance: false },
   run: null,
   refused: null,
   ghost: null,

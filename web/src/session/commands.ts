@@ -55,7 +55,8 @@ export const BENCH = {
     can: () => benchStore.getState().walk?.phase !== "offered",
     act: () => (isWalking() ? endWalk() : beginWalk()),
   },
-  setDown: { name: "Set down at the pointer", keys: ["S"], can: () => benchStore.getState().walk === null && benchStore.getState().pointer !== null, act: setDownAtPointer },
+  setDown: { name: "Set down at the pointer", keys: ["S"], can: () => benchStore.getState().walk === null && benchStore.getState().pointer !== null, act: () => setDownAtPointer() },
+  setDownAsNow: { name: "Set down at the pointer with this frame's bag, doors and memory", keys: ["Shift+S"], can: () => benchStore.getState().walk === null && benchStore.getState().pointer !== null && benchStore.getState().explanation !== null, act: () => setDownAtPointer(true) },
   brush: pen("Paint with the brush", "P", "brush"),
   line: pen("Paint a line", "L", "line"),
   box: pen("Paint a box", "O", "box"),
@@ -91,7 +92,8 @@ export const BENCH = {
   velocity: overlay("Velocity", "V", "velocity"),
   trail: overlay("Trail", "T", "trail"),
   ghost: overlay("Ghost of the run before the change", "H", "ghost"),
-  sound: { name: "Sound of bumps", keys: ["U"], can: always, act: toggleSound },
+  camera: overlay("What the camera shows", "Q", "camera"),
+  sound: { name: "Sound of bumps, doors and hazards", keys: ["U"], can: always, act: toggleSound },
   fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
 } satisfies Commands;
 

@@ -1,4 +1,4 @@
-import type { EditStep, Explanation, Project, Verdict } from "@keen-pebble/core";
+import type { EditStep, Explanation, Project, ReEntry, Verdict } from "@keen-pebble/core";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import type { Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
@@ -33,6 +33,10 @@ export class SimulationClient {
 
   explain(text: string, frame: number, beside: string | null = null): Promise<Explanation | Refused> {
     return this.orEnd<Explanation | Refused>(this.remote.explain(text, frame, beside), CLOSED);
+  }
+
+  reEntry(text: string, frame: number): Promise<ReEntry | null | Refused> {
+    return this.orEnd<ReEntry | null | Refused>(this.remote.reEntry(text, frame), CLOSED);
   }
 
   fingerprint(text: string): Promise<string | Refused> {

@@ -19,9 +19,10 @@ import {
   occupiedY,
   startState,
   unitsFromPx,
+  withLinesOf,
   writeLog,
 } from "@keen-pebble/core";
-import type { Explanation, Start } from "@keen-pebble/core";
+import type { Explanation, Start, WithLine } from "@keen-pebble/core";
 import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
@@ -164,38 +165,42 @@ export function isWalking(): boolean {
 }
 
 /** Begins live play at a start, the world's unless another is named. */
-export function beginWalk(from?: Start): void {
+export function beginWalk(from?: Start, setUp: readonly WithLine[] = []): void {
   const { project } = projectStore.getState();
   if (project === null || walk !== null) return;
   const { world } = project;
   const start = from ?? world.start;
   try {
     const compiled = compile(world);
-    const state = startState(compiled, start);
+    const state = startState(compiled, start, setUp);
     benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null });
-    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start });
+    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start, with: setUp });
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     notice(`Nobody can walk here yet: ${error.message}.`);
   }
 }
 
-/** Sets the walker down on a cell of the shown room and begins to walk there, looking as it does in the shown frame. */
-export function setDown(x: number, y: number): void {
+/**
+ * Sets the walker down on a cell of the shown room and begins to walk there, looking as it does in the shown frame.
+ * @param asNow with the bag, the open doors and the memory of the shown frame; else as at the start
+ */
+export function setDown(x: number, y: number, asNow = false): void {
   const { project } = projectStore.getState();
   const { room: id, run, frame } = benchStore.getState();
   const room = project?.world.rooms.find((each) => each.id === id);
   if (!project || !room || x < 0 || y < 0 || x >= room.width || y >= room.height) return;
   const facing = run === null ? project.world.start.facing : FACINGS[run.rows.facing[frame]!]!;
-  beginWalk({ room: id, cell: [x, y], facing });
+  const { explanation } = benchStore.getState();
+  beginWalk({ room: id, cell: [x, y], facing }, asNow && explanation !== null ? withLinesOf(project.world, explanation.remembered) : []);
 }
 
 /** Sets the walker down on the cell under the pointer. */
-export function setDownAtPointer(): void {
+export function setDownAtPointer(asNow = false): void {
   const { pointer } = benchStore.getState();
   const size = projectStore.getState().project?.world.tileSize;
   if (pointer === null || size === undefined) return;
-  setDown(Math.floor(pointer.x / size), Math.floor(pointer.y / size));
+  setDown(Math.floor(pointer.x / size), Math.floor(pointer.y / size), asNow);
 }
 
 /** Stops live play, as Esc does. */

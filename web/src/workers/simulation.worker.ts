@@ -1,5 +1,5 @@
-import type { Compiled, EditStep, Explanation, InputLog, Project, TraceRows, Verdict } from "@keen-pebble/core";
-import { CoreError, applyAll, changesWorld, clearance, compile, explainFrame, fingerprint, readLog, run } from "@keen-pebble/core";
+import type { Compiled, EditStep, Explanation, InputLog, Project, ReEntry, TraceRows, Verdict } from "@keen-pebble/core";
+import { CoreError, applyAll, changesWorld, clearance, compile, explainFrame, fingerprint, reEntry, readLog, run } from "@keen-pebble/core";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { expose, transfer } from "comlink";
@@ -98,6 +98,15 @@ const simulation = {
     return answer(() => {
       const { world } = need();
       return clearance(compile(world).ground, world.rooms.findIndex((each) => each.id === room));
+    });
+  },
+
+  /** The way out of the room and back from a frame of a log, and what it changes; null where there is none. */
+  reEntry(text: string, frame: number): ReEntry | null | Refused {
+    return answer(() => {
+      const { c, log } = ready(text);
+      const { rows, frames } = run(c, log, { rows: true });
+      return reEntry(c, log, rows!.keys, Math.min(frame, frames));
     });
   },
 

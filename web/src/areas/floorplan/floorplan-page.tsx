@@ -12,6 +12,7 @@ import { FLOORPLAN } from "../../session/commands.ts";
 import { addRoomToPlan, floorplanStore, wallChosen, wrapChosen } from "../../session/floorplan.ts";
 import { useBench, useCommandKeys, useProject } from "../../session/hooks.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";
+import { ReEntryTest } from "./re-entry-test.tsx";
 import "./floorplan.css";
 
 /** The Floorplan: how rooms hang together, and what each remembers. */
@@ -100,6 +101,7 @@ function Memory({ world }: { readonly world: World }) {
   const findings = roomFindings(world);
   return (
     <aside className="plan-memory" aria-label="Memory">
+      <ReEntryTest world={world} />
       {findings.length > 0 && (
         <ul className="plan-findings" aria-label="What cannot work">
           {findings.map(({ place, message }) => (

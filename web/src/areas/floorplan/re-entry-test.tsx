@@ -1,0 +1,73 @@
+import type { ReEntry, World } from "@keen-pebble/core";
+import { allFixtures, roomById } from "@keen-pebble/core";
+import Button from "react-bootstrap/Button";
+import { useStore } from "zustand";
+import { Pebble } from "../../look/pebble.tsx";
+import { useBench } from "../../session/hooks.ts";
+import { keepForTheRun, keepReEntry, reEntryStore, testReEntry } from "../../session/re-entry.ts";
+
+/** Leaves the walker's room and comes back, in one click, and says what came back with it. */
+export function ReEntryTest({ world }: { readonly world: World }) {
+  const { phase, room, result } = useStore(reEntryStore);
+  const here = useBench((state) => (state.run === null ? null : world.rooms[state.run.rows.room[Math.min(state.frame, state.run.frames)]!]));
+  if (here === null || here === undefined) return null;
+  const name = roomById(world, room)?.name ?? room;
+  return (
+    <section className="re-entry" aria-label="Re-entry test">
+      <div className="row-line">
+        <strong className="grow">Re-entry test</strong>
+        <Button variant="main" disabled={phase === "looking"} onClick={() => void testReEntry()}>
+          Leave {here.name} and return
+        </Button>
+      </div>
+      <div role="status">
+        {phase === "looking" && <p>Looking for the way out and back</p>}
+        {phase === "no way" && <p>From this frame there is no way out of {name} and back.</p>}
+        {phase === "done" && result !== null && <Outcome world={world} name={name} result={result} />}
+      </div>
+    </section>
+  );
+}
+
+function Outcome({ world, name, result }: { readonly world: World; readonly name: string; readonly result: ReEntry }) {
+  const changed = allFixtures(world).flatMap((fixture, i) => {
+    const [took, opened] = [result.before.taken[i] !== result.after.taken[i], result.before.open[i] !== result.after.open[i]];
+    if (!took && !opened) return [];
+    return [{ fixture, text: took ? (result.after.taken[i] === 1 ? "taken on the way" : "there again") : result.after.open[i] === 1 ? "opened on the way" : "closed again", back: took ? result.after.taken[i] === 0 : result.after.open[i] === 0 }];
+  });
+  const circuits = world.circuits.filter((_, i) => result.before.on[i] !== result.after.on[i]);
+  return (
+    <>
+      {changed.length === 0 && circuits.length === 0 && (
+        <p>
+          <Pebble kind="pass" label={null} /> {name} is as it was left.
+        </p>
+      )}
+      <ul>
+        {changed.map(({ fixture, text, back }) => (
+          <li key={fixture.id}>
+            <Pebble kind={back ? "fail" : "pass"} label={null} /> {fixture.id} {text}
+            {back && fixture.keeps === "visit" && (
+              <Button variant="plain" onClick={() => keepForTheRun(fixture.id)}>
+                Keep for the run
+              </Button>
+            )}
+          </li>
+        ))}
+        {circuits.map((circuit) => (
+          <li key={circuit}>
+            <Pebble kind="fail" label={null} /> {circuit} {result.after.on[world.circuits.indexOf(circuit)] === 1 ? "on" : "off"} now
+          </li>
+        ))}
+      </ul>
+      <div className="row-line">
+        <span className="quiet grow">
+          frame {result.from} to {result.to}
+        </span>
+        <Button variant="plain" onClick={keepReEntry}>
+          Keep as a log
+        </Button>
+      </div>
+    </>
+  );
+}

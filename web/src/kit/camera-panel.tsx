@@ -1,0 +1,41 @@
+import type { Camera, World } from "@keen-pebble/core";
+import { NumberField } from "../look/number-field.tsx";
+import { SelectField } from "../look/select-field.tsx";
+import { setCamera } from "../session/fixtures.ts";
+import { endStroke } from "../session/project-store.ts";
+
+const MODES: Readonly<Record<string, Camera["mode"]>> = { "whole room": "whole", "by screen": "screen", follow: "follow" };
+
+/** What the player sees of a room: a view setting that never changes the run. `Q` shows it on the field. */
+export function CameraPanel({ world }: { readonly world: World }) {
+  const { camera } = world;
+  const set = (part: Partial<Camera>): true => {
+    setCamera({ ...camera, ...part });
+    return true;
+  };
+  const whole = (least: number, most: number, value: number): boolean => Number.isInteger(value) && value >= least && value <= most;
+  const cells = (label: string, value: number, least: number, most: number, part: (value: number) => Partial<Camera>) => <NumberField label={label} value={value} step={1} onValue={(next) => whole(least, most, next) && set(part(next))} onStrokeEnd={endStroke} />;
+  return (
+    <section className="kit-part" aria-label="Camera">
+      <h3>Camera</h3>
+      <div className="fixture-settings">
+        <div className="wide">
+          <SelectField label="Shows" value={Object.keys(MODES).find((name) => MODES[name] === camera.mode)!} choices={Object.keys(MODES)} onValue={(name) => set({ mode: MODES[name]! })} />
+        </div>
+        {camera.mode !== "whole" && (
+          <>
+            {cells("Across", camera.width, 1, 512, (width) => ({ width }))}
+            {cells("Down", camera.height, 1, 512, (height) => ({ height }))}
+          </>
+        )}
+        {camera.mode === "follow" && (
+          <>
+            {cells("Margin x", camera.margin[0], 0, 512, (x) => ({ margin: [x, camera.margin[1]] }))}
+            {cells("Margin y", camera.margin[1], 0, 512, (y) => ({ margin: [camera.margin[0], y] }))}
+            {cells("Ease", camera.ease, 0, 240, (ease) => ({ ease }))}
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
