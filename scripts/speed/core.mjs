@@ -1,4 +1,5 @@
-import { EMPTY_LOG, compile, run, writeWorld } from "@keen-pebble/core";
+import { readFileSync } from "node:fs";
+import { EMPTY_LOG, compile, readLog, run, writeWorld } from "@keen-pebble/core";
 import { readWorld } from "@keen-pebble/core/reading";
 import { measure, say } from "./measure.mjs";
 import { logOf, mixedWorld, worldOf } from "./worlds.mjs";
@@ -52,6 +53,24 @@ for (const fixtures of [4, 4096]) {
   say("cost of a frame with fixtures", `${fixtures} in 96x72`, (median * 1e6) / FRAMES, "ns", spread, (best * 1e6) / FRAMES);
 }
 say("cost of a frame, 4,096 fixtures against 4", "1,000,000 frames", filled[1].median / filled[0].median, "ratio", 0, filled[1].best / filled[0].best);
+
+// A frame of the demo's five rooms against one of a bare room: the whole way, with its doors, keys and seams.
+{
+  const folder = new URL("../../demo/saltglass-cistern/", import.meta.url);
+  const demo = readWorld(readFileSync(new URL("saltglass-cistern.world.json", folder), "utf8"));
+  const way = readLog(readFileSync(new URL("logs/01-the-whole-way.inputs", folder), "utf8"));
+  const bare = readWorld(JSON.stringify(worldOf(20, 16, { speed: 2, edges })));
+  const compiled = [compile(demo), compile(bare)];
+  const { frames } = run(compiled[0], way);
+  const times = Math.ceil(FRAMES / frames / 4);
+  const again = (c, log) => () => {
+    for (let i = 0; i < times; i++) run(c, log);
+  };
+  const lines = logOf(frames);
+  const [five, one] = [await measure(again(compiled[0], way), 15), await measure(again(compiled[1], { ...EMPTY_LOG, lines }), 15)];
+  say("cost of a frame in the demo's five rooms", `${frames} frames`, (five.median * 1e6) / times / frames, "ns", five.spread, (five.best * 1e6) / times / frames);
+  say("cost of a frame, five rooms against a bare one", `${frames} frames`, five.median / one.median, "ratio", 0, five.best / one.best);
+}
 
 // The largest world: 2 million cells, 1,024 tiles, 4,096 fixtures.
 const largest = world(500, 500, { rooms: 8, tiles: 1024, fixtures: 4096 });

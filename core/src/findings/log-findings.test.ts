@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { changedWorld } from "../mending/rules-change.ts";
+import { changedWorld } from "../mending/single-change.ts";
 import { compile } from "../simulation/compile.ts";
 import { run, stateAt } from "../simulation/run.ts";
 import { step } from "../simulation/step.ts";

@@ -1,6 +1,6 @@
 import type { Account } from "../movement/account.ts";
 import type { Ground } from "../ground/ground.ts";
-import type { RulesChange } from "../mending/rules-change.ts";
+import type { SingleChange } from "../mending/single-change.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { FrameBegin } from "../simulation/run.ts";
 import type { SimState } from "../simulation/state.ts";
@@ -29,7 +29,7 @@ export interface LogFinding {
   /** One line with its number. */
   readonly text: string;
   /** Changes that take it away; whether the log's checks then hold is for the search to say. */
-  readonly cures: readonly RulesChange[];
+  readonly cures: readonly SingleChange[];
 }
 
 /** One frame of a run as a mistake's watch sees it. */
@@ -73,4 +73,4 @@ export function whenText({ frame, frames }: Tally): string {
 }
 
 /** The body of the whole frame-square. */
-export const wholeBody = (c: Compiled): RulesChange => ({ path: "walker.body", value: { kind: "box", box: [0, 0, c.world.tileSize, c.world.tileSize], flush: "free" } });
+export const wholeBody = (c: Compiled): SingleChange => ({ path: "walker.body", value: { kind: "box", box: [0, 0, c.world.tileSize, c.world.tileSize], flush: "free" } });

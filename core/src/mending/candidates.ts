@@ -1,9 +1,10 @@
 import { speedsThatDivide } from "../findings/speed-fit.ts";
 import type { Setting } from "../world/settings.ts";
 import { SETTINGS, settingApplies, settingByPath, settingFault, settingMost, settingValue } from "../world/settings.ts";
-import type { Body, Gait, Rules, World } from "../world/world.ts";
-import type { RulesChange } from "./rules-change.ts";
-import { presentValue } from "./rules-change.ts";
+import { allFixtures } from "../world-changes/fixtures.ts";
+import type { Body, Fixture, Gait, Rules, World } from "../world/world.ts";
+import type { SingleChange } from "./single-change.ts";
+import { presentValue } from "./single-change.ts";
 
 const GAITS: readonly Gait[] = ["hop", "glide", "roam", "drift"];
 
@@ -11,9 +12,10 @@ const GAITS: readonly Gait[] = ["hop", "glide", "roam", "drift"];
  * Every single change of a rule set that is worth trying on a log: each switch and choice, a ladder around each number,
  * flags that block, the body, the gait. Only what the gait in use asks for; smallest change first.
  * @param more changes that findings name, tried too
+ * @param stops cells that blocked the walker: each is tried open
  */
-export function singleChanges(world: World, rules: Rules, more: readonly RulesChange[] = []): RulesChange[] {
-  const changes: RulesChange[] = [...more];
+export function singleChanges(world: World, rules: Rules, more: readonly SingleChange[] = [], stops: readonly StopCell[] = []): SingleChange[] {
+  const changes: SingleChange[] = [...more, ...fixtureChanges(world), ...openedCells(world, rules, stops)];
   for (const setting of usedSettings(rules)) for (const value of otherValues(setting, world.tileSize, settingValue(rules, setting.path))) changes.push({ path: setting.path, value });
   for (const flag of world.flags) {
     const { blockedBy } = rules.walker;
@@ -28,6 +30,41 @@ export function singleChanges(world: World, rules: Rules, more: readonly RulesCh
 /** The settings that a frame under these rules looks at; how a walker is drawn is none of them. */
 function usedSettings(rules: Rules): Setting[] {
   return SETTINGS.filter(({ path }) => !path.startsWith("pose.") && settingApplies(rules, path));
+}
+
+/** A cell that blocked the walker. */
+export interface StopCell {
+  readonly room: string;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Each lock with other counts or spending the other way, each thing that returns kept otherwise, one more of each item. */
+function fixtureChanges(world: World): SingleChange[] {
+  return allFixtures(world).flatMap((fixture) => {
+    const made: Fixture[] = [];
+    if (fixture.kind === "item" || fixture.kind === "door" || fixture.kind === "switch") for (const keeps of ["run", "visit", "life"] as const) if (keeps !== fixture.keeps) made.push({ ...fixture, keeps });
+    if (fixture.kind === "item") made.push({ ...fixture, count: fixture.count + 1 });
+    if (fixture.kind === "door" && fixture.lock.kind === "item") {
+      const { lock } = fixture;
+      made.push({ ...fixture, lock: { ...lock, spends: !lock.spends } });
+      for (const count of [lock.count - 1, lock.count + 1]) if (count >= 1) made.push({ ...fixture, lock: { ...lock, count } });
+    }
+    return made.map((value): SingleChange => ({ path: "fixture", value }));
+  });
+}
+
+/** Each cell that blocked the walker with the floor that its room has most of. */
+function openedCells(world: World, rules: Rules, stops: readonly StopCell[]): SingleChange[] {
+  const isSolid = world.tiles.map(({ flags }) => flags.some((flag) => rules.walker.blockedBy.includes(flag)));
+  return stops.flatMap(({ room: id, x, y }): SingleChange[] => {
+    const room = world.rooms.find((each) => each.id === id);
+    if (room === undefined || !isSolid[room.cells[y * room.width + x]!]) return [];
+    const counts = new Uint32Array(world.tiles.length);
+    for (const tile of room.cells) counts[tile]!++;
+    const tile = [...counts.keys()].filter((number) => number > 0 && !isSolid[number]).sort((a, b) => counts[b]! - counts[a]!)[0] ?? 0;
+    return [{ path: "cell", value: { room: id, x, y, tile } }];
+  });
 }
 
 /** Values to try instead of the present one. */
@@ -60,8 +97,10 @@ function otherBodies(body: Body, tileSize: number): Body[] {
 }
 
 /** How much a change changes, for putting the smallest first: a share for numbers, a step for everything else. */
-export function changeSize(rules: Rules, change: RulesChange): number {
+export function changeSize(rules: Rules, change: SingleChange): number {
   if (change.path === "gait") return 8;
+  if (change.path === "fixture") return 1.2;
+  if (change.path === "cell") return 3;
   if (change.path === "walker.blockedBy") return 2;
   if (change.path === "walker.body") {
     const before = rules.walker.body;

@@ -8,9 +8,10 @@ import { run } from "../simulation/run.ts";
 import { FIXED, anyGait, anyLog, anyRows } from "../test-support/arbitraries.ts";
 import { told } from "../test-support/told.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
+import type { World } from "../world/world.ts";
 import { settingFault, settingByPath } from "../world/settings.ts";
 import { changeSize, singleChanges } from "./candidates.ts";
-import { changeText, changedWorld } from "./rules-change.ts";
+import { changeText, changedWorld } from "./single-change.ts";
 import { beginTrying, mends, tryChange } from "./try-change.ts";
 
 function checkOf(text: string): Check {
@@ -27,7 +28,7 @@ it("finds what mends a runaway, smallest first, and leaves out what breaks anoth
   const mended = (logs: Record<string, typeof broken>): string[] => {
     const trying = beginTrying(world, { broken, ...logs }, "broken");
     expect(trying.findings.map(({ kind }) => kind)).toEqual(["speed that does not fit"]);
-    return singleChanges(world, world.rules[0]!, trying.findings.flatMap(({ cures }) => cures)).filter((change) => mends(tryChange(trying, change))).map((change) => changeText(world.rules[0]!, change));
+    return singleChanges(world, world.rules[0]!, trying.findings.flatMap(({ cures }) => cures)).filter((change) => mends(tryChange(trying, change))).map((change) => changeText(world, world.rules[0]!, change));
   };
   expect(mended({})).toEqual(["Speed 7 to 8 px", "Arrive equal to land"]);
   expect(mended({ other: log("2 R", "end aligned strictly") })).toEqual(["Speed 7 to 8 px", "Arrive equal to land"]);
@@ -62,4 +63,23 @@ it("tries nothing that a rule set may not say, and nothing twice; what mends, me
   );
   told("trials", { mending });
   expect(mending).toBeGreaterThan(50);
+});
+
+it("reaches fixtures and cells: a lock's count, what a fixture keeps, one cell opened", () => {
+  const base = tinyWorld(["S..#."], { glide: { speed: 16 } });
+  const room = base.rooms[0]!;
+  const common = { touch: "cell", keeps: "run" } as const;
+  const world: World = {
+    ...base,
+    items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
+    rooms: [{ ...room, fixtures: [{ ...common, id: "key-1", kind: "item", cell: [1, 0], give: "key", count: 1 }, { ...common, id: "door-1", kind: "door", cell: [2, 0], lock: { kind: "item", item: "key", count: 2, spends: false }, opensOn: "push", closes: "never" }] }],
+  };
+  const mended = (broken: ReturnType<typeof log>): string[] => {
+    const trying = beginTrying(world, { broken }, "broken");
+    const rules = world.rules[0]!;
+    return singleChanges(world, rules, [], trying.stops).filter((change) => mends(tryChange(trying, change))).map((change) => changeText(world, rules, change));
+  };
+  expect(mended(log("6 R", "ever cell 2 0"))).toEqual(expect.arrayContaining(["key-1 gives 1 to 2", "door-1 asks for 2 to 1"]));
+  const opened = { ...log("6 R", "end cell 4 0"), with: [{ kind: "open", fixture: "door-1" }] } as const;
+  expect(mended(opened).some((text) => text.startsWith("A 3,0 to "))).toBe(true);
 });

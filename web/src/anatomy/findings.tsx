@@ -4,7 +4,7 @@ import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { pause, showFrame } from "../session/bench.ts";
 import { BENCH } from "../session/commands.ts";
-import { useBench, useMending } from "../session/hooks.ts";
+import { useBench, useMending, useProject } from "../session/hooks.ts";
 import type { MendingState } from "../session/mending.ts";
 import { endSearch, isBroken, mendWith, showPreview } from "../session/mending.ts";
 
@@ -85,6 +85,7 @@ function Search({ search, rules }: { readonly search: NonNullable<MendingState["
 
 /** A change that mends: pointed at it shows its walk as a ghost, pressed it is made. */
 function Cure({ trial, rules }: { readonly trial: Trial; readonly rules: Rules }) {
+  const world = useProject((state) => state.project?.world ?? null);
   return (
     <button
       type="button"
@@ -96,7 +97,7 @@ function Cure({ trial, rules }: { readonly trial: Trial; readonly rules: Rules }
       onBlur={() => showPreview(null)}
       onClick={() => mendWith(trial.change)}
     >
-      <Pebble kind="pass" radius={4} label={null} /> {changeText(rules, trial.change)}
+      <Pebble kind="pass" radius={4} label={null} /> {world && changeText(world, rules, trial.change)}
     </button>
   );
 }

@@ -1,4 +1,4 @@
-import type { EditStep, InputLog, Project, RulesChange, TraceRows } from "@keen-pebble/core";
+import type { EditStep, InputLog, Project, SingleChange, TraceRows } from "@keen-pebble/core";
 import { ARRIVE, RefusedError, changedWorld, changesWorld, logHolds, readLog, rulesById } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
 import type { Overlay, Tool } from "./bench-store.ts";
@@ -328,7 +328,7 @@ export function changeSetting(rulesId: string, setting: string, before: number |
 }
 
 /** Changes a rule set in one way: a setting, gait, body, or flags that block. */
-export function changeRules(rulesId: string, change: RulesChange, stroke?: string): boolean {
+export function changeRules(rulesId: string, change: SingleChange, stroke?: string): boolean {
   return changeWorld((world) => changedWorld(world, rulesId, change), stroke);
 }
 

@@ -1,4 +1,4 @@
-import type { LogFinding, Rules, RulesChange, Trial } from "@keen-pebble/core";
+import type { LogFinding, Project, Rules, SingleChange, StopCell, Trial } from "@keen-pebble/core";
 import { logHolds, mends, rulesById, singleChanges } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import { changeRules } from "./bench.ts";
@@ -25,7 +25,7 @@ const REST_MS = 90;
 
 let pool: TrialPool | null = null;
 /** What the pool was begun with last. */
-let begun: object | null = null;
+let begun: { readonly project: Project; readonly stops: readonly StopCell[] } | null = null;
 let asked = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -67,9 +67,10 @@ async function look(): Promise<void> {
   const { log } = benchStore.getState();
   if (project === null || log === null) return;
   pool ??= new TrialPool();
-  const findings = await pool.begin(project, log);
+  const answer = await pool.begin(project, log);
   if (mine !== asked) return;
-  begun = project;
+  begun = { project, stops: answer?.stops ?? [] };
+  const findings = answer?.findings ?? null;
   const all: Trial[][] = (findings ?? []).map(() => []);
   mendingStore.setState({ findings, cures: all });
   await pool.tryAll(
@@ -85,7 +86,7 @@ async function look(): Promise<void> {
 
 const isCureOf = (finding: LogFinding, { change }: Trial): boolean => finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change));
 
-function inOrder(changes: readonly RulesChange[], trials: readonly Trial[]): Trial[] {
+function inOrder(changes: readonly SingleChange[], trials: readonly Trial[]): Trial[] {
   const keys = changes.map((change) => JSON.stringify(change));
   return [...trials].sort((a, b) => keys.indexOf(JSON.stringify(a.change)) - keys.indexOf(JSON.stringify(b.change)));
 }
@@ -106,13 +107,13 @@ export async function searchMends(): Promise<void> {
   clearTimeout(timer);
   const began = performance.now();
   pool ??= new TrialPool();
-  if (begun !== project) {
-    const findings = await pool.begin(project, log);
+  if (begun?.project !== project) {
+    const answer = await pool.begin(project, log);
     if (mine !== asked) return;
-    begun = project;
-    mendingStore.setState({ findings, cures: (findings ?? []).map(() => []) });
+    begun = { project, stops: answer?.stops ?? [] };
+    mendingStore.setState({ findings: answer?.findings ?? null, cures: (answer?.findings ?? []).map(() => []) });
   }
-  const changes = singleChanges(project.world, rules, (mendingStore.getState().findings ?? []).flatMap((finding) => finding.cures));
+  const changes = singleChanges(project.world, rules, (mendingStore.getState().findings ?? []).flatMap((finding) => finding.cures), begun.stops);
   const mending: Trial[] = [];
   const tell = (done: number, took: number | null): void => mendingStore.setState({ search: { done, all: changes.length, mending: inOrder(changes, mending), took } });
   tell(0, null);
@@ -136,10 +137,10 @@ export function endSearch(): void {
   showPreview(null);
 }
 
-let wanted: RulesChange | null = null;
+let wanted: SingleChange | null = null;
 
 /** Draws the walk under a change as a ghost; null takes it away. */
-export function showPreview(change: RulesChange | null): void {
+export function showPreview(change: SingleChange | null): void {
   wanted = change;
   if (change === null || pool === null) {
     benchStore.setState({ preview: null });
@@ -151,7 +152,7 @@ export function showPreview(change: RulesChange | null): void {
 }
 
 /** Makes a change that was found. */
-export function mendWith(change: RulesChange): void {
+export function mendWith(change: SingleChange): void {
   const rules = shownRules();
   showPreview(null);
   if (rules !== null) changeRules(rules.id, change);

@@ -1,4 +1,4 @@
-import type { LogFinding, Project, RulesChange, TraceRows, Trial } from "@keen-pebble/core";
+import type { Project, SingleChange, TraceRows, Trial } from "@keen-pebble/core";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import type { Trials } from "../workers/trial.worker.ts";
@@ -19,8 +19,8 @@ export class TrialPool {
     }
   }
 
-  /** Hands every worker the project; gives back the log's findings, or null where it cannot be run. */
-  async begin(project: Project, log: string): Promise<readonly LogFinding[] | null> {
+  /** Hands every worker the project; gives back the log's findings and what stopped it, or null where it cannot be run. */
+  async begin(project: Project, log: string): Promise<ReturnType<Trials["begin"]>> {
     const [first = null] = await Promise.all(this.remotes.map((remote) => remote.begin(project, log)));
     return first;
   }
@@ -29,7 +29,7 @@ export class TrialPool {
    * Tries changes side by side, in the order in which they are given.
    * @param each told of each answer with how many there are by then; false ends the search
    */
-  async tryAll(changes: readonly RulesChange[], each: (trials: readonly Trial[], done: number) => boolean): Promise<void> {
+  async tryAll(changes: readonly SingleChange[], each: (trials: readonly Trial[], done: number) => boolean): Promise<void> {
     let next = 0;
     let done = 0;
     let wanted = true;
@@ -46,7 +46,7 @@ export class TrialPool {
     );
   }
 
-  rows(change: RulesChange): Promise<TraceRows | null> {
+  rows(change: SingleChange): Promise<TraceRows | null> {
     return this.remotes[0]!.rows(change);
   }
 

@@ -1,4 +1,4 @@
-import type { LogFinding, Project, RulesChange, TraceRows, Trial, Trying } from "@keen-pebble/core";
+import type { LogFinding, Project, SingleChange, StopCell, TraceRows, Trial, Trying } from "@keen-pebble/core";
 import { CoreError, beginTrying, changedWorld, compile, readLog, run, tryChange } from "@keen-pebble/core";
 import { expose } from "comlink";
 
@@ -8,15 +8,15 @@ const trials = {
   /**
    * Takes a project and the log that changes are to be tried on. Logs that cannot be read are left out: nothing can
    * break in them.
-   * @returns the findings of the log, or null where it cannot be run
+   * @returns the findings of the log and the cells that stopped it, or null where it cannot be run
    */
-  begin(project: Project, log: string): readonly LogFinding[] | null {
+  begin(project: Project, log: string): { readonly findings: readonly LogFinding[]; readonly stops: readonly StopCell[] } | null {
     trying = null;
     try {
       const logs = Object.fromEntries(Object.entries(project.logs).flatMap(([id, text]) => readable(id, text)));
       if (logs[log] === undefined) return null;
       trying = beginTrying(project.world, logs, log);
-      return trying.findings;
+      return { findings: trying.findings, stops: trying.stops };
     } catch (error) {
       if (error instanceof CoreError) return null;
       throw error;
@@ -24,12 +24,12 @@ const trials = {
   },
 
   /** Tries some changes, one after the other. */
-  trial(changes: readonly RulesChange[]): readonly Trial[] {
+  trial(changes: readonly SingleChange[]): readonly Trial[] {
     return trying === null ? [] : changes.map((change) => tryChange(trying!, change));
   },
 
   /** The rows of the log under a change, or null where it cannot be run. */
-  rows(change: RulesChange): TraceRows | null {
+  rows(change: SingleChange): TraceRows | null {
     if (trying === null) return null;
     try {
       const { world, rules, log, logs } = trying;
