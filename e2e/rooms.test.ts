@@ -118,3 +118,39 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await bench.key(Key.CONTROL, "z");
   await bench.pebbles((pebbles) => pebbles.every((pebble) => pebble.startsWith("passes")));
 });
+
+it("the plan tells what a room gives back: by walking out and in again, and by pointing at what a fixture could keep for", async () => {
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/floorplan?log=04-wheel-and-gate&f=9999`);
+  await browser.untilText(".re-entry .btn", (text) => text === "Leave Settling gallery and return");
+  await press(".re-entry .btn", "Leave");
+  await browser.untilText(".re-entry", (text) => text.includes("pump-gate closed again") && text.includes("pump-a off now"));
+  const row = "[...document.querySelectorAll('.memory tr')].find((r) => r.textContent.includes('bead-2'))";
+  const cells = (): Promise<string> => browser.driver.executeScript(`return [...${row}.querySelectorAll('td')].slice(1).map((c) => c.textContent).join(' ')`);
+  expect(await cells()).toBe("there taken taken taken");
+  const visit = await browser.driver.executeScript(`return [...${row}.querySelectorAll('[role=radio]')].find((b) => b.textContent === 'visit')`);
+  await browser.driver.actions().move({ origin: visit as never }).perform();
+  await browser.driver.wait(async () => (await cells()) === "there taken there taken", 15_000);
+  await browser.driver.actions().move({ x: 5, y: 5 }).perform();
+  await browser.driver.wait(async () => (await cells()) === "there taken taken taken", 15_000);
+  expect(await seriousFindings(browser)).toEqual([]);
+  await press(".re-entry .btn", "Keep as a log");
+  await until("saltglass-cistern", ({ logs }) => Object.keys(logs).some((id) => id.startsWith("out-of-settling-gallery")));
+  await bench.key(Key.CONTROL, "z");
+  await until("saltglass-cistern", ({ logs }) => !Object.keys(logs).some((id) => id.startsWith("out-of-settling-gallery")));
+});
+
+it("set down with a frame's bag and doors, the walk is kept whole in itself", async () => {
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=02-crank-opens-sluice&f=300`);
+  await bench.ready();
+  await bench.dragPixels([16.5 * 16, 9.5 * 16], [16.5 * 16, 9.5 * 16]);
+  await bench.key(Key.CONTROL, "z");
+  await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
+  await bench.key(Key.SHIFT, "s");
+  await browser.untilText(".tools", (text) => text.includes("Walking"));
+  await bench.hold(Key.ARROW_RIGHT, (x) => x >= 17);
+  await browser.untilText(".status", (text) => text.includes("on the grid"));
+  await bench.key(Key.ESCAPE);
+  await (await browser.find(".keep-walk .title")).sendKeys("At the sluice with the crank", Key.ENTER);
+  const { logs } = await until("saltglass-cistern", (project) => project.logs["at-the-sluice-with-the-crank"] !== undefined);
+  expect(logs["at-the-sluice-with-the-crank"]).toContain("\nwith holds brass-crank\nwith taken crank-1\n");
+});

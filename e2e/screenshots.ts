@@ -70,6 +70,23 @@ try {
   await bench.key(Key.CONTROL, "z");
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
 
+  await open("log=01-the-whole-way&f=330");
+  await bench.ready();
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(2)').click()");
+  await browser.driver.executeScript("[...document.querySelectorAll('.fixture-list button')].find((b) => b.textContent.includes('sluice-1')).click()");
+  await browser.untilText(".chosen-fixture", (text) => text.includes("Door"));
+  await take("bench-fixtures");
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=01-the-whole-way&f=1050`);
+  await bench.ready();
+  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(3)').click()");
+  await browser.untilText(".memory", (text) => text.includes("key-1"));
+  await take("bench-bag");
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/floorplan?log=01-the-whole-way&f=1050`);
+  await browser.untilText(".memory", (text) => text.includes("key-1"));
+  await browser.driver.executeScript("document.querySelector('.re-entry .btn').click()");
+  await browser.untilText(".re-entry", (text) => text.includes("frame 1050 to"));
+  await take("floorplan");
+
   await browser.driver.get(started.address);
   await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("62 hold"));
   await take("shelf");

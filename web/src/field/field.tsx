@@ -1,3 +1,4 @@
+import type { FixtureKind } from "@keen-pebble/core";
 import { useEffect, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import { IconButton } from "../look/icon-button.tsx";
@@ -6,7 +7,7 @@ import { changeRules, chooseRoom, pointAt } from "../session/bench.ts";
 import type { Overlay } from "../session/bench-store.ts";
 import { PENS, benchStore } from "../session/bench-store.ts";
 import { BENCH } from "../session/commands.ts";
-import { beginPlacing, finishPlacing, movePlacing } from "../session/fixtures.ts";
+import { KIND_TYPE, beginPlacing, finishPlacing, movePlacing, takeUpKind } from "../session/fixtures.ts";
 import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../session/hooks.ts";
 import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/painting.ts";
@@ -203,6 +204,18 @@ function FieldCanvas() {
       onPointerUp={up}
       onPointerCancel={up}
       onPointerLeave={() => pointAt(null)}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes(KIND_TYPE)) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        const kind = event.dataTransfer.getData(KIND_TYPE);
+        const cell = cellAt(event);
+        if (kind === "" || cell === null || benchStore.getState().walk !== null) return;
+        event.preventDefault();
+        takeUpKind(kind as FixtureKind);
+        beginPlacing(cell, false);
+        finishPlacing();
+      }}
       onContextMenu={(event) => {
         event.preventDefault();
         const cell = cellAt(event);

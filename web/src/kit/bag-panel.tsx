@@ -1,4 +1,6 @@
 import type { Fixture, Remembered, World } from "@keen-pebble/core";
+import { useState } from "react";
+import { keepFor } from "../session/fixtures.ts";
 import { useBench } from "../session/hooks.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
@@ -78,18 +80,35 @@ export function MemoryTable({ world, remembered, wide = false }: { readonly worl
 /** Whether a fixture has a state that a run can change. */
 const changes = ({ kind }: Fixture): boolean => kind === "item" || kind === "door" || kind === "switch" || kind === "checkpoint";
 
+const KEEPS: readonly Fixture["keeps"][] = ["run", "visit", "life"];
+
 function MemoryRow({ world, remembered, wide, fixture, number }: { readonly world: World; readonly remembered: Remembered; readonly wide: boolean; readonly fixture: Fixture; readonly number: number }) {
+  // What another `keeps` would do is shown while it is pointed at, before it is chosen.
+  const [looked, setLooked] = useState<Fixture["keeps"] | null>(null);
+  const keeps = looked ?? fixture.keeps;
   const first = stateText(world, fixture, null, number);
   const now = stateText(world, fixture, remembered, number);
   const returns = fixture.kind === "item" || fixture.kind === "switch" || (fixture.kind === "door" && (fixture.lock.kind === "none" || fixture.lock.kind === "item"));
-  const back = returns && fixture.keeps === "visit" ? first : now;
-  const after = returns && fixture.keeps === "life" ? first : now;
+  const back = returns && keeps === "visit" ? first : now;
+  const after = returns && keeps === "life" ? first : now;
   return (
     <tr>
       <th scope="row">
         <FixtureImage look={lookOf(world, fixture, remembered, number)} size={14} /> {fixture.id}
       </th>
-      <td className="quiet">{fixture.kind === "checkpoint" ? "" : fixture.keeps}</td>
+      {wide && returns ? (
+        <td>
+          <span className="keeps" role="radiogroup" aria-label={`What ${fixture.id} keeps for`} onMouseLeave={() => setLooked(null)}>
+            {KEEPS.map((each) => (
+              <button key={each} type="button" role="radio" aria-checked={fixture.keeps === each} onMouseEnter={() => setLooked(each)} onFocus={() => setLooked(each)} onBlur={() => setLooked(null)} onClick={() => keepFor(fixture.id, each)}>
+                {each}
+              </button>
+            ))}
+          </span>
+        </td>
+      ) : (
+        <td className="quiet">{returns ? fixture.keeps : ""}</td>
+      )}
       {wide && <td>{first}</td>}
       <td className={now === first ? "" : "changed"}>{now}</td>
       <td className={back === now ? "quiet" : "attention"}>{back}</td>

@@ -1,5 +1,7 @@
 import type { Fixture, FixtureKind, World } from "@keen-pebble/core";
-import { fixtureById, roomFindings } from "@keen-pebble/core";
+import { fixtureById, worldFindings } from "@keen-pebble/core";
+import { useMemo } from "react";
+import { KIND_TYPE } from "../session/fixtures.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
 import { Icon } from "../look/icon.tsx";
@@ -29,7 +31,7 @@ export function FixturePanel({ world }: { readonly world: World }) {
     <>
       <div className="kinds" role="radiogroup" aria-label="Place a fixture">
         {KINDS.map(([kind, name]) => (
-          <button key={kind} type="button" role="radio" aria-checked={placing === kind} onClick={() => takeUpKind(placing === kind ? null : kind)}>
+          <button key={kind} type="button" role="radio" aria-checked={placing === kind} draggable onDragStart={(event) => event.dataTransfer.setData(KIND_TYPE, kind)} onClick={() => takeUpKind(placing === kind ? null : kind)}>
             <FixtureImage look={{ kind, on: kind === "checkpoint" || kind === "switch", item: kind === "item" ? { colour: "#c89b3c", role: "key" } : null }} size={24} />
             {name}
           </button>
@@ -70,7 +72,7 @@ export function FixturePanel({ world }: { readonly world: World }) {
 
 /** What cannot work, at once and with where it is. */
 function RoomFindings({ world }: { readonly world: World }) {
-  const findings = roomFindings(world);
+  const findings = useMemo(() => worldFindings(world), [world]);
   if (findings.length === 0) return null;
   return (
     <ul className="kit-findings" aria-label="What cannot work">

@@ -4,6 +4,9 @@ import type { Cell } from "../field/paint-cells.ts";
 import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, endStroke, notice, projectStore } from "./project-store.ts";
 
+/** Type of what is dragged from the Kit to the field. */
+export const KIND_TYPE = "application/x-keen-pebble-fixture";
+
 const world = () => projectStore.getState().project!.world;
 
 /** Takes up a kind of fixture to place it; null only chooses and moves. */
@@ -72,6 +75,11 @@ export function finishPlacing(): void {
 export function changeChosen(how: (fixture: Fixture) => Fixture): void {
   const { fixtures } = benchStore.getState();
   changeWorld((w) => changeFixtures(w, fixtures, how));
+}
+
+/** Changes for how long a fixture keeps what happened to it. */
+export function keepFor(id: string, keeps: Fixture["keeps"]): void {
+  changeWorld((w) => changeFixtures(w, [id], (fixture) => ({ ...fixture, keeps })));
 }
 
 /** Gives the chosen doors a lock of another kind. */

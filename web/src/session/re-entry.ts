@@ -1,10 +1,11 @@
 import type { ReEntry } from "@keen-pebble/core";
-import { changeFixtures, mergeLines, writeLog } from "@keen-pebble/core";
+import { mergeLines, writeLog } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
-import { changeWorld, edit, projectStore, simulationClient } from "./project-store.ts";
+import { keepFor } from "./fixtures.ts";
+import { edit, projectStore, simulationClient } from "./project-store.ts";
 
 /** The last re-entry test: under way, without a way, or what came of it. */
 export interface ReEntryState {
@@ -42,6 +43,6 @@ export function keepReEntry(): void {
 
 /** Lets a fixture keep what happened to it for the whole run. */
 export function keepForTheRun(fixture: string): void {
-  changeWorld((w) => changeFixtures(w, [fixture], (each) => ({ ...each, keeps: "run" })));
+  keepFor(fixture, "run");
   reEntryStore.setState(NOTHING);
 }
