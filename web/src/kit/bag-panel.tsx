@@ -54,7 +54,7 @@ export function MemoryTable({ world, remembered, wide = false }: { readonly worl
           {wide && <th scope="col">Start</th>}
           <th scope="col">Now</th>
           <th scope="col">Back again</th>
-          <th scope="col">Respawned</th>
+          <th scope="col">After respawn</th>
         </tr>
       </thead>
       {world.rooms.map((room) => {
@@ -128,7 +128,7 @@ function stateText(world: World, fixture: Fixture, remembered: Remembered | null
     case "switch":
       return on ? "on" : "off";
     case "checkpoint":
-      return on ? "respawn" : "no";
+      return on ? "here" : "no";
     default:
       return "";
   }

@@ -124,8 +124,16 @@ function DoorSettings({ world, fixture, whole }: { readonly world: World; readon
       {lock.kind === "item" && <ToggleField label="Spends" value={lock.spends} onValue={(spends) => setLock({ ...lock, spends })} />}
       {lock.kind === "circuit" && <SelectField label="Circuit" value={lock.circuit} choices={world.circuits} onValue={(circuit) => setLock({ ...lock, circuit })} />}
       {lock.kind === "circuit" && <SelectField label="Open while" value={lock.open} choices={["on", "off"]} onValue={(open) => setLock({ ...lock, open: open as "on" | "off" })} />}
-      {!byItself && <SelectField label="Opens on" value={fixture.opensOn} choices={["push", "use"]} onValue={(opensOn) => changeChosen((each) => ({ ...each, opensOn }) as Fixture)} />}
-      {!byItself && <SelectField label="Closes" value={fixture.closes} choices={["never", "behind"]} onValue={(closes) => changeChosen((each) => ({ ...each, closes }) as Fixture)} />}
+      {!byItself && (
+        <div className="wide">
+          <SelectField label="Opens on" value={fixture.opensOn} choices={["push", "use"]} onValue={(opensOn) => changeChosen((each) => ({ ...each, opensOn }) as Fixture)} />
+        </div>
+      )}
+      {!byItself && (
+        <div className="wide">
+          <SelectField label="Closes" value={fixture.closes} choices={["never", "behind"]} onValue={(closes) => changeChosen((each) => ({ ...each, closes }) as Fixture)} />
+        </div>
+      )}
     </>
   );
 }
