@@ -1,10 +1,10 @@
-import { OPPOSITE, seamsOf } from "@keen-pebble/core";
+import { OPPOSITE, occupiedX, occupiedY, seamsOf } from "@keen-pebble/core";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useStore } from "zustand";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { onPaletteChange, palette } from "../../look/palette.ts";
-import { chooseRoom } from "../../session/bench.ts";
+import { chooseRoom, showFrame } from "../../session/bench.ts";
 import { benchStore } from "../../session/bench-store.ts";
 import { chooseRoomOnPlan, dragLink, dragRoom, dropLink, endRoomDrag, floorplanStore } from "../../session/floorplan.ts";
 import { projectStore } from "../../session/project-store.ts";
@@ -82,6 +82,20 @@ type Drag =
   | { readonly kind: "room"; readonly spot: PlanSpot; readonly x: number; readonly y: number; moved: boolean }
   | { readonly kind: "link"; readonly spot: PlanSpot }
   | { readonly kind: "pan"; x: number; y: number };
+
+/** The first frame from the shown one on, or else the first at all, in which the walker occupies a cell; null where it never does. */
+function frameIn({ room, cx, cy }: PlanSpot): number | null {
+  const world = projectStore.getState().project?.world;
+  const { run, frame } = benchStore.getState();
+  if (world === undefined || run === null) return null;
+  const { rows } = run;
+  const number = world.rooms.findIndex(({ id }) => id === room.id);
+  const units = world.tileSize * 256;
+  const isIn = (at: number): boolean => rows.room[at] === number && occupiedX(units, rows.x[at]!) === cx && occupiedY(units, rows.y[at]!) === cy;
+  for (let at = frame; at < rows.count; at++) if (isIn(at)) return at;
+  for (let at = 0; at < frame; at++) if (isIn(at)) return at;
+  return null;
+}
 
 /** The rooms of the world on a free plan: dragged from inside to move, from a side to link, double-clicked to go there. */
 export function PlanCanvas() {
@@ -176,8 +190,11 @@ export function PlanCanvas() {
       onDoubleClick={(event) => {
         const there = spot(event);
         if (there === null) return;
+        const { log, frame } = benchStore.getState();
+        const passed = frameIn(there);
+        if (passed !== null) showFrame(passed);
         chooseRoom(there.room.id);
-        void navigate(`../bench?${new URLSearchParams({ ...(benchStore.getState().log === null ? {} : { log: benchStore.getState().log! }), room: there.room.id, f: String(benchStore.getState().frame) }).toString()}`, { relative: "path" });
+        void navigate(`../bench?${new URLSearchParams({ ...(log === null ? {} : { log }), room: there.room.id, f: String(passed ?? frame) }).toString()}`, { relative: "path" });
       }}
     />
   );
