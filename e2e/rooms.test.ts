@@ -55,22 +55,25 @@ async function onPlan(id: string, x: number, y: number): Promise<readonly [numbe
 
 it("two rooms are linked by drag, a key and a door placed, walked with real keys and kept; `keeps: visit` splits the pebble, and the table says why", async () => {
   const side = { kind: "wall" };
-  const room = (id: string, plan: readonly [number, number]) => ({ id, name: id === "cellar" ? "Cellar" : "Yard", width: 10, height: 6, plan, edges: { north: side, east: side, south: side, west: side }, cells: Array(60).fill(1), fixtures: [] });
+  const room = (id: string, plan: readonly [number, number]) => ({ id, name: "Cellar", width: 10, height: 6, plan, edges: { north: side, east: side, south: side, west: side }, cells: Array(60).fill(1), fixtures: [] });
   const tile = (id: string, flags: readonly string[]) => ({ id, name: id, flags, shape: { kind: "full" }, look: { fill: "#85918b", pattern: "flagstone" } });
-  const world = { format: "keen-pebble-world", version: 1, id: "two-rooms", name: "Two rooms", tileSize: 16, flags: ["solid"], tiles: [tile("empty", []), tile("floor", []), tile("wall", ["solid"])], rules: [{ id: "main", name: "Main", gait: "glide", glide: { speed: 4, bufferFrames: 8 } }], activeRules: "main", start: { room: "cellar", cell: [2, 2], facing: "right" }, rooms: [room("cellar", [0, 0]), room("yard", [16, 0])] };
+  const world = { format: "keen-pebble-world", version: 1, id: "two-rooms", name: "Two rooms", tileSize: 16, flags: ["solid"], tiles: [tile("empty", []), tile("floor", []), tile("wall", ["solid"])], rules: [{ id: "main", name: "Main", gait: "glide", glide: { speed: 4, bufferFrames: 8 } }], activeRules: "main", start: { room: "cellar", cell: [2, 2], facing: "right" }, rooms: [room("cellar", [0, 0])] };
   await started.api("/imports", { world: JSON.stringify(world), logs: {} });
 
   await browser.driver.get(`${started.address}/w/two-rooms/floorplan`);
+  await browser.untilText(".status", (text) => text.includes("1 room, 0 linked sides"));
+  await press(".plan-tools .btn", "Room");
   await browser.untilText(".status", (text) => text.includes("2 rooms, 0 linked sides"));
+  await until("two-rooms", ({ world: w }) => w.rooms.length === 2);
   // A room is moved, and taken back; then the two sides that face each other are linked.
   await dragPlan(await onPlan("two-rooms", 18, 3), await onPlan("two-rooms", 18, 4));
   await until("two-rooms", ({ world: w }) => w.rooms[1]!.plan[1] === 1);
   await bench.key(Key.CONTROL, "z");
   await until("two-rooms", ({ world: w }) => w.rooms[1]!.plan[1] === 0);
-  await dragPlan(await onPlan("two-rooms", 10, 2.5), await onPlan("two-rooms", 16, 2.5));
+  await dragPlan(await onPlan("two-rooms", 10, 2.5), await onPlan("two-rooms", 12, 2.5));
   await browser.untilText(".status", (text) => text.includes("2 linked sides"));
   const linked = await until("two-rooms", ({ world: w }) => JSON.stringify(w.rooms[1]!.edges["west"]).includes("cellar"));
-  expect([linked.world.rooms[0]!.edges["east"], linked.world.rooms[1]!.edges["west"]]).toEqual([{ kind: "link", room: "yard", offset: 0 }, { kind: "link", room: "cellar", offset: 0 }]);
+  expect([linked.world.rooms[0]!.edges["east"], linked.world.rooms[1]!.edges["west"]]).toEqual([{ kind: "link", room: "room-1", offset: 0 }, { kind: "link", room: "cellar", offset: 0 }]);
   expect(await seriousFindings(browser)).toEqual([]);
 
   await press(".areas a", "Bench");
@@ -91,7 +94,7 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await browser.untilText(".tools", (text) => text.includes("Walking"));
   // Through the door to the other room's far wall, and back into the first one.
   await browser.driver.actions().keyDown(Key.ARROW_RIGHT).perform();
-  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "yard", 15_000);
+  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "room-1", 15_000);
   await browser.driver.actions().keyUp(Key.ARROW_RIGHT).keyDown(Key.ARROW_LEFT).perform();
   await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "cellar", 15_000);
   await browser.driver.actions().keyUp(Key.ARROW_LEFT).perform();

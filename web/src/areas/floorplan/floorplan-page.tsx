@@ -125,7 +125,7 @@ function Status({ world }: { readonly world: World }) {
   return (
     <footer className="status">
       <span>
-        {world.rooms.length} rooms, {links} linked sides, {portals} portals
+        {plural(world.rooms.length, "room")}, {plural(links, "linked side")}, {plural(portals, "portal")}
       </span>
       {room && <span className="bar" />}
       {room && (
@@ -142,3 +142,5 @@ function Status({ world }: { readonly world: World }) {
     </footer>
   );
 }
+
+const plural = (n: number, what: string): string => `${n} ${what}${n === 1 ? "" : "s"}`;
