@@ -39,6 +39,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     rooms,
     body,
     fixtures,
+    hasFixtures: fixtures.all.length > 0,
     countsLives: world.lives !== null,
     goalFixture: goal?.kind === "marker" ? fixtures.all.findIndex(({ id }) => id === goal.fixture) : -1,
     goalItem: goal?.kind === "collect" ? world.items.findIndex(({ id }) => id === goal.item) : -1,

@@ -14,6 +14,7 @@ export interface Compiled {
   readonly rooms: readonly CompiledRoom[];
   readonly body: CompiledBody;
   readonly fixtures: CompiledFixtures;
+  readonly hasFixtures: boolean;
   readonly countsLives: boolean;
   /** The marker that is the goal, or -1; and the item to be collected, or -1. */
   readonly goalFixture: number;

@@ -2,6 +2,7 @@ import { moveDoors } from "../fixtures/doors.ts";
 import { touchFixtures } from "../fixtures/touch-fixtures.ts";
 import type { Account } from "../movement/account.ts";
 import { updateFacing } from "../movement/facing.ts";
+import { USE } from "../movement/keys.ts";
 import { readIntent } from "../movement/intent.ts";
 import { updatePose } from "../movement/pose.ts";
 import { checkEscape, cross } from "../rooms/crossing.ts";
@@ -29,7 +30,8 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
 
   s.rawBeforeX = s.rawX;
   s.rawBeforeY = s.rawY;
-  s.memory.turnPushed();
+  const { memory } = s;
+  if (memory.pushedCount > 0 || memory.pushedBeforeCount > 0) memory.turnPushed();
   readIntent(c.rules, s);
   c.move(c, s, account);
   // In nearly every frame the frame-square is still wholly in the room, and nothing can be left or crossed.
@@ -40,10 +42,10 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   updatePose(c, s, s.rowX, s.rowY);
   if (s.status !== PLAYING) return;
   if (!inside) cross(c, s, account);
-  if (c.fixtures.all.length === 0) return;
+  if (!c.hasFixtures) return;
   const wasMoved = touchFixtures(c, s);
   if (s.status !== PLAYING) return;
-  moveDoors(c, s, wasMoved);
+  if (memory.behindCount > 0 || memory.changed || memory.pushedCount > 0 || (s.pressed & USE) !== 0) moveDoors(c, s, wasMoved);
   if (isGoalMet(c, s)) {
     s.status = WON;
     s.happened(WIN);
