@@ -70,6 +70,12 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await until("two-rooms", ({ world: w }) => w.rooms[1]!.plan[1] === 1);
   await bench.key(Key.CONTROL, "z");
   await until("two-rooms", ({ world: w }) => w.rooms[1]!.plan[1] === 0);
+  await bench.key("]");
+  await bench.key("]");
+  await bench.key(Key.ALT, Key.ARROW_DOWN);
+  await until("two-rooms", ({ world: w }) => w.rooms.some(({ plan }) => plan[1] === 1));
+  await bench.key(Key.ALT, Key.ARROW_UP);
+  await until("two-rooms", ({ world: w }) => w.rooms.every(({ plan }) => plan[1] === 0));
   await dragPlan(await onPlan("two-rooms", 10, 2.5), await onPlan("two-rooms", 12, 2.5));
   await browser.untilText(".status", (text) => text.includes("2 linked sides"));
   const linked = await until("two-rooms", ({ world: w }) => JSON.stringify(w.rooms[1]!.edges["west"]).includes("cellar"));

@@ -3,6 +3,7 @@ import { nextMark, pause, play, showFrame, toggleOverlay } from "./bench.ts";
 import type { Overlay, Pen } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { fieldHandle } from "./field-handle.ts";
+import { chooseNextRoom, floorplanStore, nudgeRoom } from "./floorplan.ts";
 import { removeChosenFixtures, takeUpKind } from "./fixtures.ts";
 import { isBroken, searchMends } from "./mending.ts";
 import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "./painting.ts";
@@ -97,6 +98,8 @@ export const BENCH = {
   fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
 } satisfies Commands;
 
+const hasRoom = (): boolean => floorplanStore.getState().room !== null;
+
 /** Every command of the Floorplan. */
 export const FLOORPLAN = {
   undo: BENCH.undo,
@@ -110,6 +113,12 @@ export const FLOORPLAN = {
   nextMark: BENCH.nextMark,
   previousMark: BENCH.previousMark,
   playPause: BENCH.playPause,
+  nextRoom: { name: "Next room", keys: ["]"], can: always, act: () => chooseNextRoom(1) },
+  previousRoom: { name: "Room before", keys: ["["], can: always, act: () => chooseNextRoom(-1) },
+  roomLeft: { name: "Move the room left", keys: ["Alt+ArrowLeft"], can: hasRoom, act: () => nudgeRoom(-1, 0) },
+  roomRight: { name: "Move the room right", keys: ["Alt+ArrowRight"], can: hasRoom, act: () => nudgeRoom(1, 0) },
+  roomUp: { name: "Move the room up", keys: ["Alt+ArrowUp"], can: hasRoom, act: () => nudgeRoom(0, -1) },
+  roomDown: { name: "Move the room down", keys: ["Alt+ArrowDown"], can: hasRoom, act: () => nudgeRoom(0, 1) },
 } satisfies Commands;
 
 /** Every command of the Shelf. */

@@ -19,6 +19,20 @@ export function chooseRoomOnPlan(room: string | null): void {
   floorplanStore.setState({ room });
 }
 
+/** Chooses the room after the chosen one, or the one before it. */
+export function chooseNextRoom(by: 1 | -1): void {
+  const ids = world().rooms.map(({ id }) => id);
+  const at = ids.indexOf(floorplanStore.getState().room ?? "");
+  chooseRoomOnPlan(ids[at < 0 ? 0 : (at + by + ids.length) % ids.length]!);
+}
+
+/** Moves the chosen room by some cells. */
+export function nudgeRoom(dx: number, dy: number): void {
+  const { room: id } = floorplanStore.getState();
+  const room = world().rooms.find((each) => each.id === id);
+  if (room !== undefined) changeWorld((w) => moveRoom(w, room.id, room.plan[0] + dx, room.plan[1] + dy));
+}
+
 let stroke: string | null = null;
 
 /** Moves a room on the plan, in cells; a drag is one stroke. */
