@@ -37,7 +37,6 @@ async function loadImage(world: string, sheet: Sheet): Promise<void> {
   const image = await fetchSheet(world, sheet);
   if (projectStore.getState().project?.world.id !== world) return;
   if (image === null) {
-    asked.delete(sheet.id);
     // Something that was told before is of more use; the Kit says it too.
     if (projectStore.getState().notice === null) notice(`The image sheet ${sheet.file} is not here; its tiles are shown as checks.`);
   } else sheetStore.setState(({ images }) => ({ images: new Map(images).set(sheet.id, image) }));
