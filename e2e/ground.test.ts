@@ -6,11 +6,12 @@ import { Key } from "selenium-webdriver";
 import { By } from "selenium-webdriver";
 import type { Origin } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
-import { afterAll, beforeAll, expect, it } from "vitest";
+import { expect, it } from "vitest";
 import { seriousFindings } from "./accessible.ts";
-import { BenchDriver } from "./bench-driver.ts";
-import { Browser } from "./browser.ts";
-import { Started } from "./started.ts";
+import type { BenchDriver } from "./bench-driver.ts";
+import type { Browser } from "./browser.ts";
+import type { Started } from "./started.ts";
+import { withApplication } from "./with-application.ts";
 
 const roomCells = async (id: string): Promise<{ tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] }> =>
   (await started.api<{ world: { tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] } }>(`/worlds/${id}`)).world;
@@ -26,14 +27,8 @@ let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-beforeAll(async () => {
-  started = await Started.start();
-  browser = await Browser.open();
-  bench = new BenchDriver(browser);
-});
-afterAll(async () => {
-  await browser?.close();
-  await started?.stop();
+withApplication((scene) => {
+  ({ started, browser, bench } = scene);
 });
 
 const file = async (id: string): Promise<string> => (await fetch(`${started.address}/api/worlds/${id}/world.json`)).text();

@@ -1,22 +1,17 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { Key } from "selenium-webdriver";
 import { seriousFindings } from "./accessible.ts";
-import { BenchDriver } from "./bench-driver.ts";
-import { Browser } from "./browser.ts";
-import { Started } from "./started.ts";
+import type { BenchDriver } from "./bench-driver.ts";
+import type { Browser } from "./browser.ts";
+import type { Started } from "./started.ts";
+import { withApplication } from "./with-application.ts";
 
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-beforeAll(async () => {
-  started = await Started.start();
-  browser = await Browser.open();
-  bench = new BenchDriver(browser);
-});
-afterAll(async () => {
-  await browser?.close();
-  await started?.stop();
+withApplication((scene) => {
+  ({ started, browser, bench } = scene);
 });
 
 /** Opens a log of the Trying grounds, in a copy of its own. */

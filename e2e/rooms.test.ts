@@ -1,23 +1,18 @@
-import { afterAll, beforeAll, expect, it } from "vitest";
+import { expect, it } from "vitest";
 import { Key } from "selenium-webdriver";
 import type { Origin } from "selenium-webdriver";
 import { seriousFindings } from "./accessible.ts";
-import { BenchDriver } from "./bench-driver.ts";
-import { Browser } from "./browser.ts";
-import { Started } from "./started.ts";
+import type { BenchDriver } from "./bench-driver.ts";
+import type { Browser } from "./browser.ts";
+import type { Started } from "./started.ts";
+import { withApplication } from "./with-application.ts";
 
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-beforeAll(async () => {
-  started = await Started.start();
-  browser = await Browser.open();
-  bench = new BenchDriver(browser);
-});
-afterAll(async () => {
-  await browser?.close();
-  await started?.stop();
+withApplication((scene) => {
+  ({ started, browser, bench } = scene);
 });
 
 interface Stored {

@@ -1,22 +1,17 @@
 import { Key } from "selenium-webdriver";
-import { afterAll, beforeAll, expect, it } from "vitest";
-import { BenchDriver } from "./bench-driver.ts";
-import { Browser } from "./browser.ts";
+import { expect, it } from "vitest";
+import type { BenchDriver } from "./bench-driver.ts";
+import type { Browser } from "./browser.ts";
 import { killRounds } from "./kill-rounds.ts";
-import { Started } from "./started.ts";
+import type { Started } from "./started.ts";
+import { withApplication } from "./with-application.ts";
 
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-beforeAll(async () => {
-  started = await Started.start();
-  browser = await Browser.open();
-  bench = new BenchDriver(browser);
-});
-afterAll(async () => {
-  await browser?.close();
-  await started?.stop();
+withApplication((scene) => {
+  ({ started, browser, bench } = scene);
 });
 
 const open = async (): Promise<void> => {

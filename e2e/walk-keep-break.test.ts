@@ -3,25 +3,20 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { Key } from "selenium-webdriver";
-import { afterAll, beforeAll, expect, it } from "vitest";
+import { expect, it } from "vitest";
 import { seriousFindings } from "./accessible.ts";
-import { BenchDriver } from "./bench-driver.ts";
-import { Browser } from "./browser.ts";
-import { Started } from "./started.ts";
+import type { BenchDriver } from "./bench-driver.ts";
+import type { Browser } from "./browser.ts";
+import type { Started } from "./started.ts";
+import { withApplication } from "./with-application.ts";
 
 const root = path.resolve(import.meta.dirname, "..");
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-beforeAll(async () => {
-  started = await Started.start();
-  browser = await Browser.open();
-  bench = new BenchDriver(browser);
-});
-afterAll(async () => {
-  await browser?.close();
-  await started?.stop();
+withApplication((scene) => {
+  ({ started, browser, bench } = scene);
 });
 
 const openBench = async (world: string, query = ""): Promise<void> => {

@@ -4,6 +4,7 @@ import { Icon } from "../look/icon.tsx";
 import { layBeside, pause, showFrame } from "../session/bench.ts";
 import { useBench } from "../session/hooks.ts";
 import { directionWord } from "./arrow.tsx";
+import "./findings.css";
 
 /** The shown frame under this rule set and under another one, value by value; what differs is stressed. */
 export function BesideTable({ world, rules }: { readonly world: World; readonly rules: Rules }) {

@@ -7,6 +7,7 @@ import { BENCH } from "../session/commands.ts";
 import { useBench, useMending, useProject } from "../session/hooks.ts";
 import type { MendingState } from "../session/mending.ts";
 import { endSearch, isBroken, mendWith, showPreview } from "../session/mending.ts";
+import "./findings.css";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
 export function Findings({ rules }: { readonly rules: Rules }) {

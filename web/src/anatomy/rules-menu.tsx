@@ -4,7 +4,7 @@ import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
 import { layBeside } from "../session/bench.ts";
 import { useBench } from "../session/hooks.ts";
-import { copyRules, makeWorldsOwn, removeRules, renameRules, useRuleSet as goBy } from "../session/rule-sets.ts";
+import { copyRules, makeWorldsOwn, removeRules, renameRules, goBy } from "../session/rule-sets.ts";
 
 /** The rule set that the shown log goes by: choose another, lay one beside, copy, rename, take away. */
 export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {

@@ -4,6 +4,7 @@ import { keepFor } from "../session/fixtures.ts";
 import { useBench } from "../session/hooks.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
+import "./bag.css";
 
 /** What the walker holds and what each room remembers in the shown frame. */
 export function BagPanel({ world }: { readonly world: World }) {

@@ -3,6 +3,7 @@ import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { setCamera } from "../session/fixtures.ts";
 import { endStroke } from "../session/project-store.ts";
+import "./fixtures.css";
 
 const MODES: Readonly<Record<string, Camera["mode"]>> = { "whole room": "whole", "by screen": "screen", follow: "follow" };
 

@@ -3,6 +3,7 @@ import { roundPx } from "@keen-pebble/core";
 import { Suspense, lazy, useEffect } from "react";
 import { useStore } from "zustand";
 import { feelStore, startFeel } from "../session/feel.ts";
+import "./feel.css";
 
 const SpeedChart = lazy(() => import("./speed-chart.tsx"));
 

@@ -9,6 +9,7 @@ import { chooseFixtures, copyChosenFixtures, removeChosenFixtures, takeUpKind } 
 import { useBench } from "../session/hooks.ts";
 import { FixtureSettings } from "./fixture-settings.tsx";
 import { WorldThings } from "./world-things.tsx";
+import "./fixtures.css";
 
 const KINDS: readonly (readonly [FixtureKind, string])[] = [
   ["item", "Item"],

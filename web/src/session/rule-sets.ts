@@ -3,7 +3,7 @@ import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, edit, projectStore } from "./project-store.ts";
 
 /** Lets the shown log go by a rule set: named in the log where it is not the world's own. */
-export function useRuleSet(id: string): void {
+export function goBy(id: string): void {
   const { project } = projectStore.getState();
   const { log } = benchStore.getState();
   if (project === null) return;
