@@ -1,3 +1,7 @@
+import { checkText } from "../checks/check.ts";
+import { ACCEPTED } from "../logs/accept-log.ts";
+import { logFrames } from "../logs/input-log.ts";
+import { readLog } from "../logs/read-log.ts";
 import { settingByPath } from "../world/settings.ts";
 import type { World } from "../world/world.ts";
 import type { Json } from "./parts.ts";
@@ -23,12 +27,34 @@ function stepSummary(world: World, step: EditStep): string {
     case "change-parts":
       return listed(step.parts.map(({ part, before, after }) => partSummary(world, part, before, after)));
     case "change-log":
-      return `log ${step.log} changed`;
+      return logSummary(step.log, step.before, step.after);
     case "add-log":
       return `log ${step.log} kept`;
     case "remove-log":
       return `log ${step.log} taken away`;
   }
+}
+
+/** What became of a log, in words: `log crank-first: accepted as it walks`. */
+function logSummary(id: string, before: string, after: string): string {
+  const [was, is] = [readLog(before), readLog(after)];
+  const [checksWere, checksAre] = [was.checks.map(checkText), is.checks.map(checkText)];
+  const said = [
+    ...(was.title === is.title ? [] : [is.title === null ? "no title" : `titled ${is.title}`]),
+    ...checksAre.filter((check) => !checksWere.includes(check)).map((check) => `check ${check}`),
+    ...checksWere.filter((check) => !checksAre.includes(check)).map((check) => `no longer ${check}`),
+    ...(was.accept === is.accept ? [] : [is.accept === null ? "no longer accepted" : acceptedText(is.notes)]),
+    ...(was.rules === is.rules ? [] : [`rules ${is.rules ?? "as the world's"}`]),
+    ...(JSON.stringify(was.lines) === JSON.stringify(is.lines) ? [] : [`keys, ${logFrames(was)} to ${logFrames(is)} frames`]),
+    ...(JSON.stringify([was.tags, was.notes]) === JSON.stringify([is.tags, is.notes]) || was.accept !== is.accept ? [] : ["tags or notes"]),
+  ];
+  return `log ${id}${said.length === 0 ? " changed" : `: ${listed(said)}`}`;
+}
+
+/** An accepted walk has its reason among the log's notes. */
+function acceptedText(notes: readonly string[]): string {
+  const reason = notes.find((note) => note.startsWith(ACCEPTED));
+  return reason === undefined ? "accepted as it walks" : `accepted as it walks, ${reason.slice(ACCEPTED.length)}`;
 }
 
 const MOST_NAMED = 6;

@@ -13,6 +13,8 @@ import type { Ground } from "../ground/ground.ts";
 import type { Compiled } from "./compiled.ts";
 import type { Explanation } from "./explain.ts";
 import { explain, explainStart } from "./explain.ts";
+import type { KeyFrame } from "./key-frames.ts";
+import { KeyFrames } from "./key-frames.ts";
 import { startState } from "./start-state.ts";
 import type { SimState } from "./state.ts";
 import { PLAYING } from "./state.ts";
@@ -59,7 +61,7 @@ export interface FrameObserver {
 export type FrameBegin = Readonly<Pick<SimState, "legX" | "legY" | "facing" | "vx" | "vy">>;
 
 /** Explains the last frame instead of only stepping through it, or shows every frame to somebody. */
-type InnerOptions = RunOptions & { readonly explain?: boolean; readonly observer?: FrameObserver };
+type InnerOptions = RunOptions & { readonly explain?: boolean; readonly observer?: FrameObserver; readonly keyFrames?: KeyFrames; readonly from?: KeyFrame | null };
 
 /**
  * Runs a log: `run(world, log)` of architecture.md. Pure; the same everywhere.
@@ -69,11 +71,17 @@ export function run(c: Compiled, log: InputLog, options: RunOptions = {}): RunRe
   return new Run(c, log, options).result();
 }
 
+/** Runs a log as `run` does, and keeps states on the way to begin from when a frame of it is looked at. */
+export function runWithKeyFrames(c: Compiled, log: InputLog, options: RunOptions = {}, keyFrames = new KeyFrames(c, log)): { readonly result: RunResult; readonly keyFrames: KeyFrames } {
+  return { result: new Run(c, log, { ...options, keyFrames }).result(), keyFrames };
+}
+
 /**
  * Explains one frame of the log's run; row 0 too. A frame beyond the run's end gives its last one. Throws as `run` does.
+ * @param keyFrames of a run of this log in this compiled world, to begin from; without them it begins at the start
  */
-export function explainFrame(c: Compiled, log: InputLog, frame: number): Explanation {
-  const made = new Run(c, log, { last: frame, explain: true });
+export function explainFrame(c: Compiled, log: InputLog, frame: number, keyFrames: KeyFrames | null = null): Explanation {
+  const made = new Run(c, log, { last: frame, explain: true, from: keyFrames?.before(frame) ?? null });
   if (frame === 0) return explainStart(c, made.state);
   made.result();
   return made.explanation ?? explainFrame(c, log, made.state.frame);
@@ -85,8 +93,8 @@ export function observe(c: Compiled, log: InputLog, observer: FrameObserver): vo
 }
 
 /** The state after a frame of the log's run, or after its last frame where it has fewer. Throws as `run` does. */
-export function stateAt(c: Compiled, log: InputLog, frame: number): SimState {
-  const made = new Run(c, log, { last: frame });
+export function stateAt(c: Compiled, log: InputLog, frame: number, keyFrames: KeyFrames | null = null): SimState {
+  const made = new Run(c, log, { last: frame, from: keyFrames?.before(frame) ?? null });
   made.result();
   return made.state;
 }
@@ -102,6 +110,8 @@ class Run {
   private readonly last: number;
   private readonly explained: number;
   private readonly observer: FrameObserver | null;
+  private readonly keyFrames: KeyFrames | null;
+  private readonly from: KeyFrame | null;
   /** For an observer: the ground as it was before the frame, and how many doors had turned by then. */
   private groundBefore: Ground;
   private doorTurns = 0;
@@ -122,16 +132,20 @@ class Run {
     this.last = options.last ?? Infinity;
     this.explained = options.explain ? this.last : -1;
     this.observer = options.observer ?? null;
+    this.keyFrames = options.keyFrames ?? null;
+    this.from = options.from ?? null;
+    if (this.from !== null) this.state.copyFrom(this.from.state);
     this.groundBefore = c.ground;
   }
 
   result(): RunResult {
-    const { state, log } = this;
+    const { state, log, from } = this;
     this.row();
-    for (const line of log.lines) {
+    for (let at = from?.line ?? 0; at < log.lines.length; at++) {
+      const line = log.lines[at]!;
       if (line.kind === "comment") continue;
       if (state.status !== PLAYING || state.frame >= this.last || this.ranOut !== null) break;
-      this.line(line);
+      this.line(line, at, at === from?.line ? from.left : line.count);
       this.lineEnds.push(state.frame);
     }
     const own = this.watches.length - this.laws;
@@ -147,8 +161,10 @@ class Run {
     };
   }
 
-  private line(line: KeysLine): void {
-    const { c, state } = this;
+  /** Presses a line's keys; `left` of its frames where the run goes on within it. */
+  private line(line: KeysLine, at: number, left: number): void {
+    if (left === 0) return;
+    const { c, state, keyFrames } = this;
     const pointer = line.pointer;
     state.hasPointer = pointer !== null;
     if (pointer !== null) {
@@ -158,11 +174,12 @@ class Run {
     const until: Holds | null = line.until === null ? null : compileWhat(c, line.until);
     const keys = line.keys;
     const last = this.last;
-    for (let n = line.count; n > 0; n--) {
+    for (let n = left; n > 0; n--) {
       if (state.frame + 1 === this.explained) this.explanation = explain(c, state, keys);
       else if (this.observer === null) step(c, state, keys, null);
       else this.observed(this.observer, keys);
       this.row();
+      if (keyFrames !== null && state.frame % keyFrames.apart === 0) keyFrames.see(state, at, until !== null && until(state) ? 0 : n - 1);
       if (state.status !== PLAYING || state.frame >= last) return;
       if (until !== null && until(state)) return;
     }

@@ -41,6 +41,18 @@ export class TraceRecorder {
     this.rows = emptyRows(Math.min(Math.max(frames, 0), 1_000_000) + 1);
   }
 
+  /** One that goes on behind the rows of another run. */
+  static behind(rows: TraceRows): TraceRecorder {
+    const recorder = new TraceRecorder(rows.count + 3600);
+    const { count, events, ...columns } = rows;
+    for (const name of Object.keys(columns) as (keyof typeof columns)[]) recorder.rows[name].set(columns[name]);
+    recorder.count = count;
+    recorder.events = new Int32Array(Math.max(events.length * 2, recorder.events.length));
+    recorder.events.set(events);
+    recorder.eventLength = events.length;
+    return recorder;
+  }
+
   /** Adds the row of the state's frame. */
   row(s: SimState): void {
     const i = this.count++;

@@ -1,0 +1,79 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { compile } from "../simulation/compile.ts";
+import { KeyFrames } from "../simulation/key-frames.ts";
+import { explainFrame, run, runWithKeyFrames } from "../simulation/run.ts";
+import type { World } from "../world/world.ts";
+import { anyHouse } from "../test-support/any-house.ts";
+import { FIXED, anyLog } from "../test-support/arbitraries.ts";
+import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
+import { logHolds } from "../checks/verdict.ts";
+import { asFrames, cutLog, keyRuns, withLine } from "./change-lines.ts";
+import type { InputLog } from "./input-log.ts";
+import { logFrames } from "./input-log.ts";
+import { untilChoices } from "./until-choices.ts";
+
+const until = (log: InputLog, at: number): InputLog => {
+  const line = log.lines[at];
+  return line?.kind === "keys" ? withLine(log, at, { ...line, until: { kind: "event", event: "bump", subject: null } }) : log;
+};
+
+it("a log cut at a frame walks the same up to it and ends there, until lines and all", () => {
+  fc.assert(
+    fc.property(anyHouse, anyLog, fc.nat(300), fc.nat(8), (world, plain, n, at) => {
+      const c = compile(world);
+      const log = until(plain, at % plain.lines.length);
+      const whole = run(c, log, { rows: true });
+      const frame = Math.min(n, whole.frames);
+      const cut = cutLog(log, whole.lineEnds, frame);
+      const again = run(c, cut, { rows: true });
+      expect(again.frames).toBe(frame);
+      expect(Array.from(again.rows!.x)).toEqual(Array.from(whole.rows!.x.subarray(0, frame + 1)));
+      expect(Array.from(again.rows!.keys)).toEqual(Array.from(whole.rows!.keys.subarray(0, frame + 1)));
+    }),
+    FIXED,
+  );
+});
+
+it("a frame explained from a key frame is the same as from the start", () => {
+  fc.assert(
+    fc.property(anyHouse, anyLog, fc.nat(300), fc.nat(8), (world, plain, n, at) => {
+      const c = compile(world);
+      const log = until(plain, at % plain.lines.length);
+      const { result, keyFrames } = runWithKeyFrames(c, log, {}, new KeyFrames(c, log, 7));
+      const frame = Math.min(n, result.frames);
+      expect(explainFrame(c, log, frame, keyFrames)).toEqual(explainFrame(c, log, frame));
+    }),
+    FIXED,
+  );
+});
+
+describe("a log that holds keys until a place is reached", () => {
+  const walk = tinyWorld(["S.......", ".......#", "........"]);
+  const faster = (world: World, speed: number): World => ({ ...world, rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed } })) });
+  // Right to the wall's column, down beside the wall, left along the lower row.
+  const slow = faster(walk, 2);
+  const inFrames = tinyLog("48 R, 16 D, 32 L, 8 .", { checks: [{ when: { kind: "end" }, what: { kind: "cell", x: 2, y: 2, room: null } }] });
+
+  it("still holds when speed 2 becomes 4; the same one in frames does not", () => {
+    let log = inFrames;
+    for (const at of [0, 1, 2]) {
+      const choice = untilChoices(compile(slow), log, at).find(({ same }) => same)!;
+      expect(choice).toMatchObject({ holds: true, sooner: 0 });
+      log = choice.log;
+    }
+    const holds = (world: World, each: InputLog): boolean => logHolds(run(compile(world), each, { checks: true }).verdicts);
+    expect([2, 4, 8, 1].map((speed) => holds(faster(walk, speed), log))).toEqual([true, true, true, true]);
+    expect([2, 4].map((speed) => holds(faster(walk, speed), inFrames))).toEqual([true, false]);
+  });
+
+  it("goes back to the frames that it lasted", () => {
+    const c = compile(slow);
+    const choice = untilChoices(c, inFrames, 0)[0]!;
+    const { lineEnds } = run(c, choice.log);
+    const [row] = keyRuns(choice.log, lineEnds);
+    expect(row).toMatchObject({ at: 0, from: 0, to: 48, line: { count: 288 } });
+    expect(withLine(choice.log, 0, asFrames(row!))).toEqual(inFrames);
+    expect(logFrames(inFrames)).toBe(104);
+  });
+});
