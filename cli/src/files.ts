@@ -12,6 +12,9 @@ export class UnreadableFile extends Error {
   }
 }
 
+/** An option's value that cannot be used. */
+export class UnusableOption extends Error {}
+
 /** The bytes of a file, refused where there are more than such a file may have. */
 export function readBytes(file: string, most: number = LIMITS.fileBytes): Uint8Array {
   try {

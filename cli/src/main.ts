@@ -10,8 +10,10 @@ import type { ReplayOptions } from "./commands/replay.ts";
 import { replay } from "./commands/replay.ts";
 import type { VerifyOptions } from "./commands/verify.ts";
 import { verify } from "./commands/verify.ts";
+import type { WanderOptions } from "./commands/wander.ts";
+import { wander } from "./commands/wander.ts";
 import { NO, UNUSABLE } from "./exit-codes.ts";
-import { UnreadableFile } from "./files.ts";
+import { UnreadableFile, UnusableOption } from "./files.ts";
 
 const print = (line: string): void => void process.stdout.write(`${line}\n`);
 
@@ -49,8 +51,22 @@ program
   .argument("<logs...>")
   .option("--junit <file>", "write the results as JUnit XML")
   .option("--json", "print one JSON value and nothing else")
-  .action((world: string, logs: string[], options: VerifyOptions) => {
-    process.exitCode = verify(world, logs, options, print);
+  .action(async (world: string, logs: string[], options: VerifyOptions) => {
+    process.exitCode = await verify(world, logs, options, print);
+  });
+
+program
+  .command("wander")
+  .description("walk at random and look for broken laws: the world's own and those of its gait")
+  .argument("<world>")
+  .option("--runs <n>", "walks", "1000")
+  .option("--frames <m>", "frames of a walk", "1200")
+  .option("--seed <s>", "seed of the first walk; the next ones count up", "1")
+  .option("--rules <id>", "rule set to walk under, instead of the world's active one")
+  .option("--out <log>", "write what was found, shrunk, as a log; further ones beside it, numbered")
+  .option("--json", "print one JSON value and nothing else")
+  .action(async (world: string, options: WanderOptions) => {
+    process.exitCode = await wander(world, options, print);
   });
 
 program
@@ -88,13 +104,13 @@ program
   });
 
 try {
-  program.parse();
+  await program.parseAsync();
 } catch (error) {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : UNUSABLE;
-  else if (error instanceof CoreError || error instanceof UnreadableFile) {
+  else if (error instanceof CoreError || error instanceof UnreadableFile || error instanceof UnusableOption) {
     process.stderr.write(`keen-pebble: ${error.message}\n`);
     // Where 1 means that something is different or breaks, a file that is refused is 2 (formats.md section 7).
-    const saysNo = process.argv[2] === "verify" || process.argv[2] === "compare";
-    process.exitCode = error instanceof UnreadableFile || saysNo ? UNUSABLE : NO;
+    const saysNo = ["verify", "compare", "wander"].includes(process.argv[2] ?? "");
+    process.exitCode = error instanceof UnreadableFile || error instanceof UnusableOption || saysNo ? UNUSABLE : NO;
   } else throw error;
 }

@@ -113,5 +113,7 @@ export type { KeyFrame } from "./simulation/key-frames.ts";
 export { KeyFrames } from "./simulation/key-frames.ts";
 export type { WanderLaw } from "./wander/broken-laws.ts";
 export { SHRINK_FRAMES, shrinkWalk } from "./wander/shrink.ts";
+export type { WanderFinding, WanderTask } from "./wander/search.ts";
+export { shortestFindings, wanderSome, wanderTasks } from "./wander/search.ts";
 export type { BrokenWalk } from "./wander/wander.ts";
 export { Wanderer, walkLog } from "./wander/wander.ts";

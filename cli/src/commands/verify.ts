@@ -1,14 +1,15 @@
-import type { Compiled, Verdict, World } from "@keen-pebble/core";
-import { CoreError, RefusedError, compile, fingerprint, logHolds, refusalText, run } from "@keen-pebble/core";
+import type { InputLog, Proof, Verdict, World } from "@keen-pebble/core";
+import { CoreError, RefusedError, refusalText } from "@keen-pebble/core";
+import { junitXml } from "@keen-pebble/core/reports";
 import { NO, OK, UNUSABLE } from "../exit-codes.ts";
-import { UnreadableFile, logFile, logFiles, sha256, worldFile, writeWhole } from "../files.ts";
-import { junitXml } from "../junit.ts";
+import { UnreadableFile, logFile, logFiles, worldFile, writeWhole } from "../files.ts";
 import type { Print } from "../print.ts";
-import { withProgress } from "../progress.ts";
+import { Progress } from "../progress.ts";
+import { proveAll } from "../prove-all.ts";
 
 /** What `verify` says of one log. */
 export type LogReport =
-  | { readonly log: string; readonly holds: boolean; readonly frames: number; readonly fingerprint?: string; readonly checks: readonly Verdict[] }
+  | { readonly log: string; readonly holds: boolean; readonly frames: number; readonly fingerprint?: string; readonly accepted?: boolean; readonly checks: readonly Verdict[] }
   | { readonly log: string; readonly error: string };
 
 export interface VerifyOptions {
@@ -16,12 +17,11 @@ export interface VerifyOptions {
   readonly junit?: string;
 }
 
-/** `verify WORLD LOG...`: runs the checks in the logs; folders are read for `*.inputs` (formats.md section 7). */
-export function verify(worldPath: string, paths: readonly string[], options: VerifyOptions, print: Print): number {
+/** `verify WORLD LOG...`: runs the checks in the logs, side by side where there are many; folders are read for `*.inputs` (formats.md section 7). */
+export async function verify(worldPath: string, paths: readonly string[], options: VerifyOptions, print: Print): Promise<number> {
   const world = worldFile(worldPath);
-  const files = logFiles(paths);
-  const compiled = new Map<string, Compiled>();
-  const reports = withProgress(files, (file) => verifyLog(world, file, compiled, options.json ?? false));
+  const read = logFiles(paths).map(readOrSay);
+  const reports = await reportsOf(world, read, options.json ?? false);
   if (options.junit !== undefined) writeWhole(options.junit, [junitXml(reports, world.frameRate)]);
   if (options.json) print(JSON.stringify(reports, null, 2));
   else for (const report of reports) for (const line of reportLines(report)) print(line);
@@ -30,33 +30,47 @@ export function verify(worldPath: string, paths: readonly string[], options: Ver
   return reports.every((report) => "holds" in report && report.holds) ? OK : NO;
 }
 
-/** @param print take the trace's fingerprint too: of a long log it takes far longer than the run */
-function verifyLog(world: World, file: string, cache: Map<string, Compiled>, print: boolean): LogReport {
+interface ReadFile {
+  readonly file: string;
+  readonly log: InputLog | null;
+  readonly error: string | null;
+}
+
+function readOrSay(file: string): ReadFile {
   try {
-    const log = logFile(file);
-    const rules = log.rules ?? world.activeRules;
-    const compiled = cache.get(rules) ?? compile(world, rules);
-    cache.set(rules, compiled);
-    const result = run(compiled, log, { rows: print, checks: true });
-    return {
-      log: file,
-      holds: logHolds(result.verdicts),
-      frames: result.frames,
-      ...(result.rows === null ? {} : { fingerprint: fingerprint(compiled, result.rows, sha256()) }),
-      checks: result.verdicts,
-    };
+    return { file, log: logFile(file), error: null };
   } catch (error) {
-    if (error instanceof RefusedError) return { log: file, error: error.refusals.map(refusalText).join("; ") };
-    if (error instanceof CoreError || error instanceof UnreadableFile) return { log: file, error: error.message };
+    if (error instanceof RefusedError) return { file, log: null, error: error.refusals.map(refusalText).join("; ") };
+    if (error instanceof CoreError || error instanceof UnreadableFile) return { file, log: null, error: error.message };
     throw error;
   }
+}
+
+/** @param prints take every trace's fingerprint: of a long log it takes far longer than the run */
+async function reportsOf(world: World, read: readonly ReadFile[], prints: boolean): Promise<LogReport[]> {
+  const logs = read.flatMap(({ log }) => (log === null ? [] : [log]));
+  const progress = new Progress("logs", logs.length);
+  let proofs: Proof[];
+  try {
+    proofs = await proveAll(world, logs, prints, (done) => progress.at(done));
+  } finally {
+    progress.stop();
+  }
+  let next = 0;
+  return read.map(({ file, log, error }) => (log === null ? { log: file, error: error! } : reportOf(file, proofs[next++]!)));
+}
+
+function reportOf(log: string, { refused, holds, frames, fingerprint, accepted, checks }: Proof): LogReport {
+  if (refused !== null) return { log, error: refused };
+  return { log, holds, frames: frames!, ...(fingerprint === null ? {} : { fingerprint }), ...(accepted === null ? {} : { accepted }), checks };
 }
 
 function reportLines(report: LogReport): string[] {
   if ("error" in report) return [`error  ${report.log}: ${report.error}`];
   const missed = report.checks.filter((check) => check.verdict !== "pass");
+  const accepted = report.accepted === undefined ? "" : report.accepted ? ", walks as accepted" : ", does not walk as accepted";
   return [
-    `${report.holds ? "holds " : "breaks"} ${report.log}: ${report.checks.length - missed.length} of ${report.checks.length} checks, ${report.frames} frames`,
+    `${report.holds ? "holds " : "breaks"} ${report.log}: ${report.checks.length - missed.length} of ${report.checks.length} checks, ${report.frames} frames${accepted}`,
     ...missed.map((check) => `       ${check.verdict === "fail" ? "fails" : "unreached"} at frame ${check.frame}: ${check.law ? "law " : ""}${check.check}; seen: ${check.seen ?? ""}`),
   ];
 }

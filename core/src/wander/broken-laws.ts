@@ -7,7 +7,7 @@ import { isFree } from "../ground/free.ts";
 import { isOutside } from "../rooms/crossing.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import type { SimState } from "../simulation/state.ts";
-import { ESCAPED } from "../simulation/state.ts";
+import { ESCAPED, LEAVE, PORTAL_TAKEN, RESPAWN, WRAPPED } from "../simulation/state.ts";
 
 /** A law of the world, or of the gait in use, as a walk can break it. */
 export interface WanderLaw {
@@ -35,6 +35,7 @@ export class LawWatch {
   private readonly onGrid: boolean;
   private readonly free: boolean;
   private overlapped = false;
+  private outside = false;
   private heldX = 0;
   private heldY = 0;
   private first = true;
@@ -50,6 +51,7 @@ export class LawWatch {
   /** Begins another walk. */
   begin(): void {
     this.overlapped = false;
+    this.outside = false;
     this.heldX = 0;
     this.heldY = 0;
     this.first = true;
@@ -63,10 +65,14 @@ export class LawWatch {
     const moved = s.x !== s.rowX || s.y !== s.rowY || s.room !== s.rowRoom;
     if (moved || this.first) {
       const overlaps = !isFree(s.ground, s.room, s.x, s.y);
-      // One that was in a wall before, where it was set down say, may get out of it; a door that closes is not its doing.
-      if (overlaps && !this.overlapped && !this.first) return OVERLAP;
+      const outside = isOutside(c, s.room, s.x, s.y);
+      // One that was in a wall before, where it was set down say, may get out of it; a door that closes is not its
+      // doing. And a side that leads one way only is a wall as soon as one is through.
+      const may = this.first || cameThroughSide(s);
+      if (overlaps && !this.overlapped && !may) return OVERLAP;
+      if (outside && !this.outside && !may) return OUTSIDE;
       this.overlapped = overlaps;
-      if (isOutside(c, s.room, s.x, s.y)) return OUTSIDE;
+      this.outside = outside;
       this.first = false;
     }
     if (this.onGrid) {
@@ -86,4 +92,15 @@ export class LawWatch {
     }
     return null;
   }
+}
+
+/** Whether the walker went over a side of its room in this frame, and was not carried on from there. */
+function cameThroughSide(s: SimState): boolean {
+  let crossed = false;
+  for (let i = 0; i < s.eventCount; i++) {
+    const kind = s.eventKinds[i]!;
+    if (kind === PORTAL_TAKEN || kind === RESPAWN) return false;
+    if (kind === LEAVE || kind === WRAPPED) crossed = true;
+  }
+  return crossed;
 }

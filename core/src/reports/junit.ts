@@ -1,5 +1,8 @@
 import { create } from "xmlbuilder2";
-import type { LogReport } from "./commands/verify.ts";
+import type { Verdict } from "../checks/verdict.ts";
+
+/** What is known of one log: its checks, or why it could not be read. */
+export type ReportedLog = { readonly log: string; readonly frames: number; readonly checks: readonly Verdict[] } | { readonly log: string; readonly error: string };
 
 /** A case of a suite: what it is called, and what went wrong where something did. */
 interface Case {
@@ -12,7 +15,7 @@ interface Case {
  * is a failure with its frame and what was seen, a log that cannot be read an error (formats.md section 7).
  * @param frameRate frames a second, for the time that a log stands for
  */
-export function junitXml(reports: readonly LogReport[], frameRate: number): string {
+export function junitXml(reports: readonly ReportedLog[], frameRate: number): string {
   const suites = reports.map((report) => ({ log: report.log, cases: casesOf(report), seconds: "frames" in report ? report.frames / frameRate : 0 }));
   const root = create({ version: "1.0", encoding: "UTF-8" }).ele("testsuites", { name: "keen-pebble verify", ...totals(suites.flatMap((suite) => suite.cases)) });
   for (const { log, cases, seconds } of suites) {
@@ -25,7 +28,7 @@ export function junitXml(reports: readonly LogReport[], frameRate: number): stri
   return `${root.end({ prettyPrint: true })}\n`;
 }
 
-function casesOf(report: LogReport): Case[] {
+function casesOf(report: ReportedLog): Case[] {
   if ("error" in report) return [{ name: "can be read", wrong: { as: "error", type: "refused", message: report.error } }];
   if (report.checks.length === 0) return [{ name: "runs" }];
   return report.checks.map(({ check, verdict, frame, seen }) =>

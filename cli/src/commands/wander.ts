@@ -1,0 +1,63 @@
+import type { WanderFinding, WanderTask } from "@keen-pebble/core";
+import { compile, shortestFindings, toPlain, wanderTasks, writeLog } from "@keen-pebble/core";
+import { NO, OK } from "../exit-codes.ts";
+import { UnusableOption, worldFile, writeWhole } from "../files.ts";
+import type { Print } from "../print.ts";
+import { Progress } from "../progress.ts";
+import { sideBySide } from "../side-by-side.ts";
+import type { WanderShared } from "../wander.thread.ts";
+
+export interface WanderOptions {
+  readonly runs: string;
+  readonly frames: string;
+  readonly seed: string;
+  readonly rules?: string;
+  readonly out?: string;
+  readonly json?: boolean;
+}
+
+/**
+ * `wander WORLD --runs N --frames M --seed S`: walks at random and looks for broken laws, in threads. Exits 1 where one
+ * is broken. The same seed finds the same.
+ */
+export async function wander(worldPath: string, options: WanderOptions, print: Print): Promise<number> {
+  const world = worldFile(worldPath);
+  const task: WanderTask = { runs: whole("--runs", options.runs, 1, 10_000_000), frames: whole("--frames", options.frames, 1, 1_000_000), seed: whole("--seed", options.seed, 0, 2_000_000_000) };
+  const rules = options.rules ?? world.activeRules;
+  // Refuses a rule set that is not there before any thread is started.
+  compile(world, rules);
+  const tasks = wanderTasks(task);
+  const progress = new Progress("walks", task.runs);
+  const found: WanderFinding[] = [];
+  let done = 0;
+  const shared: WanderShared = { world: toPlain(world), rules };
+  try {
+    await sideBySide<WanderTask, WanderFinding[]>("./wander.thread.js", shared, tasks, (findings, at) => {
+      found.push(...findings);
+      done += tasks[at]!.runs;
+      progress.at(done);
+      return true;
+    });
+  } finally {
+    progress.stop();
+  }
+  const findings = shortestFindings(found);
+  if (options.out !== undefined) findings.forEach((finding, i) => writeWhole(numbered(options.out!, i), [writeLog(finding.log)]));
+  if (options.json) print(JSON.stringify(findings.map(({ log, ...rest }) => ({ ...rest, log: writeLog(log) })), null, 2));
+  else {
+    for (const { law, seed, frame, foundAt } of findings) print(`broken in frame ${frame}: ${law}; seed ${seed}, shrunk from ${foundAt} frames`);
+    print(`${task.runs} walks of at most ${task.frames} frames under ${rules}: ${findings.length === 0 ? "no law broken" : `${findings.length} ${findings.length === 1 ? "law" : "laws"} broken`}`);
+  }
+  return findings.length === 0 ? OK : NO;
+}
+
+function whole(option: string, text: string, least: number, most: number): number {
+  const value = /^\d{1,10}$/.test(text) ? Number(text) : NaN;
+  if (!(value >= least && value <= most)) throw new UnusableOption(`${option} must be a whole number from ${least} to ${most}, found ${text}`);
+  return value;
+}
+
+/** The first log has the name that was given, the second `-2` before its ending, and so on. */
+function numbered(file: string, i: number): string {
+  return i === 0 ? file : file.replace(/(\.inputs)?$/, (ending) => `-${i + 1}${ending}`);
+}
