@@ -31,6 +31,8 @@ export interface NewRevision {
   readonly batch: string;
   readonly base: number;
   readonly steps: readonly EditStep[];
+  /** Why, in the person's words. */
+  readonly note?: string;
 }
 
 /** The answer to a batch that was stored. */
@@ -47,7 +49,9 @@ export interface LogOutcome {
   readonly refused: string | null;
   readonly status: string | null;
   readonly frames: number | null;
+  /** Only where a walk was accepted for the log: the one that it walks now, and whether it is the same. */
   readonly fingerprint: string | null;
+  readonly accepted: boolean | null;
   readonly checks: readonly Verdict[];
 }
 
@@ -55,6 +59,71 @@ export interface LogOutcome {
 export interface WorldOutcomes {
   readonly revision: number;
   readonly outcomes: readonly LogOutcome[];
+}
+
+/** How the proofs of a world's newest revision stand: all its logs, run by the server. */
+export interface ProofState {
+  readonly revision: number;
+  readonly state: "none" | "running" | "done" | "cancelled" | "failed";
+  /** Logs whose outcome is known, of so many; and how many of them hold. */
+  readonly done: number;
+  readonly total: number;
+  readonly holds: number;
+}
+
+/** What the logs came to at one revision, by their ids; logs that are not known are missing. */
+export interface ProofHistory {
+  readonly revision: number;
+  readonly summary: string;
+  readonly logs: Readonly<Record<string, "holds" | "breaks" | "refused">>;
+}
+
+/** `GET /api/worlds/:world/proofs` */
+export interface WorldProofs {
+  readonly proofs: ProofState;
+  /** The last runs, the newest last. */
+  readonly history: readonly ProofHistory[];
+}
+
+/** A revision as the journal lists it. */
+export interface RevisionEntry {
+  readonly revision: number;
+  readonly summary: string;
+  readonly note: string | null;
+  /** ISO 8601. */
+  readonly savedAt: string;
+  /** What the proofs said, where they ran. */
+  readonly proofs: Pick<ProofState, "state" | "total" | "holds"> | null;
+}
+
+/** `GET /api/worlds/:world/revisions`, the newest first. */
+export interface RevisionList {
+  readonly revisions: readonly RevisionEntry[];
+  /** There are older ones: ask before this one. */
+  readonly before: number | null;
+}
+
+/** `PUT /api/worlds/:world/revisions/:revision/note` */
+export interface RevisionNote {
+  readonly note: string;
+}
+
+/** `POST /api/worlds/:world/searches`: which revision broke a check? */
+export interface NewSearch {
+  readonly log: string;
+  readonly check: string;
+}
+
+/** A search for the revision that broke a check. */
+export interface BreakSearch extends NewSearch {
+  readonly id: string;
+  /** `holds`: it does not fail at all; `never-held`: it never passed. */
+  readonly state: "running" | "found" | "never-held" | "holds" | "cancelled" | "failed";
+  /** It holds at one and fails at the other, and looks in between. */
+  readonly good: number | null;
+  readonly bad: number | null;
+  /** The first revision at which it fails, what that did, and what was seen there. */
+  readonly found: { readonly revision: number; readonly summary: string; readonly frame: number; readonly seen: string | null } | null;
 }
 
 /** `POST /api/imports` as JSON: files as texts. */

@@ -13,15 +13,17 @@ import { openApi } from "./http/openapi.ts";
 import type { Route } from "./http/route.ts";
 import { routerOf } from "./http/route.ts";
 import { pngBody, sheetRoutes } from "./http/sheets.ts";
+import { WorldEvents } from "./http/world-events.ts";
 import { worldRoutes } from "./http/worlds.ts";
-import { Imports } from "./services/imports.ts";
-import { Outcomes } from "./services/outcomes.ts";
+import { proofRoutes } from "./http/proofs.ts";
+import { revisionRoutes } from "./http/revisions.ts";
 import { NotFoundError } from "./services/service-errors.ts";
-import { Shelf } from "./services/shelf.ts";
+import type { Services } from "./services/services.ts";
 
 /** What the application is made of. */
 export interface Dependencies {
   readonly db: Knex;
+  readonly services: Services;
   readonly logger: Logger;
   readonly webFolder: string | null;
   /** Names under which it may be asked, without port. */
@@ -29,7 +31,7 @@ export interface Dependencies {
 }
 
 /** The Express application; it does not listen. */
-export function createApp({ db, logger, webFolder, hosts }: Dependencies): Express {
+export function createApp({ db, services, logger, webFolder, hosts }: Dependencies): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(pinoHttp({ logger }));
@@ -55,7 +57,7 @@ export function createApp({ db, logger, webFolder, hosts }: Dependencies): Expre
   app.use(guard(hosts));
   app.use("/api", express.json({ limit: "40mb" }));
   app.use("/api", bundleBody, pngBody);
-  app.use("/api", routerOf(apiRoutes(db)));
+  app.use("/api", routerOf(apiRoutes(db, services, logger)));
   app.use("/api", (req) => {
     throw new NotFoundError("address", `/api${req.path}`);
   });
@@ -65,9 +67,9 @@ export function createApp({ db, logger, webFolder, hosts }: Dependencies): Expre
 }
 
 /** Every operation of the API. */
-export function apiRoutes(db: Knex): Route[] {
-  const shelf = new Shelf(db);
-  const routes = [healthRoute(db), ...worldRoutes(shelf, new Outcomes(db, shelf)), ...sheetRoutes(shelf), ...importRoutes(new Imports(shelf)), ...deletedWorldRoutes(shelf)];
+export function apiRoutes(db: Knex, { shelf, imports, proofs, searches, journal, signals }: Services, logger: Logger): Route[] {
+  const events = new WorldEvents(proofs, signals, logger);
+  const routes = [healthRoute(db), ...worldRoutes(shelf), ...revisionRoutes(shelf, journal), ...proofRoutes(shelf, proofs, searches, events), ...sheetRoutes(shelf), ...importRoutes(imports), ...deletedWorldRoutes(shelf)];
   routes.push(documentRoute(routes));
   return routes;
 }

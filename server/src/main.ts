@@ -3,22 +3,28 @@ import { pino } from "pino";
 import { createApp } from "./app.ts";
 import { readConfig } from "./config/config.ts";
 import { connect } from "./database/connect.ts";
+import { Jobs } from "./jobs/jobs.ts";
 import { migrate } from "./migrations/index.ts";
 import { putDemoIn } from "./services/demo.ts";
-import { Shelf } from "./services/shelf.ts";
+import { servicesOf } from "./services/services.ts";
 
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel }, pino.destination(2));
 const db = connect(config.databaseUrl);
 
 await migrate(db);
+const jobs = new Jobs({ databaseUrl: config.databaseUrl, db, logger, works: config.works });
+await jobs.start();
+const services = servicesOf({ db, jobs, logger, logsOfJob: config.logsOfJob });
 if (config.demoFolder !== null) {
-  const added = await putDemoIn(db, new Shelf(db), config.demoFolder);
+  const added = await putDemoIn(db, services.shelf, config.demoFolder);
   if (added.length > 0) process.stdout.write(`put in the demo: ${added.join(", ")}\n`);
 }
 
+await services.catchUp();
+
 const hosts = ["127.0.0.1", "localhost", "[::1]", config.host];
-const server = createServer(createApp({ db, logger, webFolder: config.webFolder, hosts }));
+const server = createServer(createApp({ db, logger, services, webFolder: config.webFolder, hosts }));
 server.listen(config.port, config.host);
 server.on("listening", () => process.stdout.write(`listening on http://${config.host}:${config.port}\n`));
 server.on("error", (error: NodeJS.ErrnoException) => {
@@ -30,7 +36,13 @@ let stopping = false;
 const stop = (): void => {
   if (stopping) return;
   stopping = true;
-  server.close(() => void db.destroy().then(() => process.exit(0)));
+  server.close(() => {
+    void services.afterSave
+      .stop()
+      .then(() => jobs.stop())
+      .then(() => db.destroy())
+      .finally(() => process.exit(0));
+  });
   server.closeIdleConnections();
   // Whoever keeps a connection open does not keep the server from stopping.
   setTimeout(() => server.closeAllConnections(), 1000).unref();

@@ -140,7 +140,7 @@ describe("requests", () => {
 
   it("are answered 503 while the database is away", async () => {
     const away = connect("postgres://keen_pebble@127.0.0.1:1/none");
-    const app = createApp({ db: away, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
+    const app = createApp({ db: away, services: { ...test.services, shelf: new Shelf(away) }, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
     expect(await request(app).get("/api/worlds")).toMatchObject({ status: 503, body: { code: "no-database", detail: "the database does not answer; nothing was stored" } });
     await away.destroy();
   });

@@ -67,7 +67,7 @@ function eventsOf(c: Compiled, s: SimState): What[] {
       case SWITCHED:
       case PORTAL_TAKEN:
       case CHECKPOINT_TOUCHED:
-        whats.push({ kind: "event", event: EVENT_NAMES[kind]!, subject: fixture });
+        whats.push({ kind: "event", event: EVENT_NAMES[kind], subject: fixture });
         break;
       default:
         if (EVENT_NAMES[kind] !== "arrive" && EVENT_NAMES[kind] !== "leave") whats.push({ kind: "event", event: EVENT_NAMES[kind]!, subject: null });

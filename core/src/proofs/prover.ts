@@ -60,7 +60,7 @@ export class Prover {
       const c = this.compiledFor(read);
       const prints = this.hash !== null && (print || read.accept !== null);
       const result = run(c, read, { checks: true, rows: prints });
-      const printed = prints ? fingerprint(c, result.rows!, this.hash!()) : null;
+      const printed = prints ? fingerprint(c, result.rows!, this.hash()) : null;
       return {
         holds: logHolds(result.verdicts),
         refused: null,

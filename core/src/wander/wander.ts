@@ -88,7 +88,7 @@ export function walkLog(c: Compiled, walk: BrokenWalk, seed: number): InputLog {
     title: `Wander ${seed}: ${walk.law.name}`.slice(0, 80),
     tags: ["wander"],
     notes: [`Found by a random walk: in frame ${walk.frame} the walker ${world.laws.includes(walk.law.name) ? `breaks the law ${walk.law.name}` : walk.law.name}.`],
-    checks: own ? [walk.law.check!] : [],
+    checks: own ? [walk.law.check] : [],
     lines: lines.length > 0 ? lines : [{ kind: "keys", count: 1, keys: 0, pointer: null, until: null }],
   };
 }

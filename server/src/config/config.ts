@@ -10,6 +10,10 @@ export interface Config {
   /** Folder with the demo worlds for a first start, or null for none. */
   readonly demoFolder: string | null;
   readonly logLevel: string;
+  /** Whether this process does jobs itself; other processes do with `npm run worker`. */
+  readonly works: boolean;
+  /** At most so many logs in one job. */
+  readonly logsOfJob: number;
 }
 
 const schema = Joi.object({
@@ -19,6 +23,8 @@ const schema = Joi.object({
   KEEN_PEBBLE_WEB: Joi.string().allow("").default(""),
   KEEN_PEBBLE_DEMO: Joi.string().allow("").default(""),
   KEEN_PEBBLE_LOG: Joi.string().valid("silent", "error", "warn", "info", "debug").default("warn"),
+  KEEN_PEBBLE_WORKS: Joi.boolean().default(true),
+  KEEN_PEBBLE_JOB_LOGS: Joi.number().integer().min(1).max(1000).default(48),
 }).unknown(true);
 
 /**
@@ -26,7 +32,7 @@ const schema = Joi.object({
  * @throws {Error} with one line that names the variable and what was expected
  */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
-  const { value, error } = schema.validate(env) as { value: Record<string, string | number>; error?: Error };
+  const { value, error } = schema.validate(env) as { value: Record<string, string | number | boolean>; error?: Error };
   if (error) throw new Error(`configuration: ${error.message}`);
   return {
     host: String(value["KEEN_PEBBLE_HOST"]),
@@ -35,5 +41,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     webFolder: String(value["KEEN_PEBBLE_WEB"]) || null,
     demoFolder: String(value["KEEN_PEBBLE_DEMO"]) || null,
     logLevel: String(value["KEEN_PEBBLE_LOG"]),
+    works: Boolean(value["KEEN_PEBBLE_WORKS"]),
+    logsOfJob: Number(value["KEEN_PEBBLE_JOB_LOGS"]),
   };
 }

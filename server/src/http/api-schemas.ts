@@ -17,6 +17,9 @@ function object(properties: Record<string, Schema>, optional: readonly string[] 
   return { type: "object", properties, required: Object.keys(properties).filter((key) => !optional.includes(key)), additionalProperties: false, ...more };
 }
 
+/** The longest note of a revision. */
+export const NOTE_LENGTH = 4000;
+
 const stored = { revision: whole(1), summary: text };
 const cells = (most: number): Schema => list(whole(0, most), { maxItems: LIMITS.roomSide[1] ** 2 });
 const setting = { anyOf: [{ type: "number" }, { type: "string", maxLength: 40 }, { type: "boolean" }] };
@@ -38,14 +41,30 @@ export const SCHEMAS = {
       step("change-log", { log: ref("Id"), before: logText, after: logText }),
     ],
   },
-  NewRevision: object({ batch: { type: "string", format: "uuid" }, base: whole(1), steps: list(ref("Step"), { minItems: 1, maxItems: 2000 }) }),
+  NewRevision: object({ batch: { type: "string", format: "uuid" }, base: whole(1), steps: list(ref("Step"), { minItems: 1, maxItems: 2000 }), note: { type: "string", maxLength: NOTE_LENGTH } }, ["note"]),
   StoredRevision: object(stored),
   WorldEntry: object({ id: ref("Id"), name: text, revision: whole(1), rooms: whole(1), logs: whole(), summary: text, savedAt: moment }),
   WorldList: object({ worlds: list(ref("WorldEntry")) }),
   WorldRevision: object({ revision: whole(1), world: { type: "object", description: "As in a world file; see docs/world.schema.json." }, logs: texts }),
   Verdict: object({ check: text, verdict: { enum: ["pass", "fail", "unreached"] }, frame: whole(), seen: maybe(text), law: { const: true } }, ["law"]),
-  LogOutcome: object({ log: ref("Id"), holds: { type: "boolean" }, refused: maybe(text), status: maybe(text), frames: maybe(whole()), fingerprint: maybe({ type: "string", pattern: "^[0-9a-f]{64}$" }), checks: list(ref("Verdict")) }),
+  LogOutcome: object({ log: ref("Id"), holds: { type: "boolean" }, refused: maybe(text), status: maybe(text), frames: maybe(whole()), fingerprint: maybe({ type: "string", pattern: "^[0-9a-f]{64}$" }), accepted: maybe({ type: "boolean" }), checks: list(ref("Verdict")) }),
   WorldOutcomes: object({ revision: whole(1), outcomes: list(ref("LogOutcome")) }),
+  ProofState: object({ revision: whole(1), state: { enum: ["none", "running", "done", "cancelled", "failed"] }, done: whole(), total: whole(), holds: whole() }),
+  ProofHistory: object({ revision: whole(1), summary: text, logs: { type: "object", propertyNames: ref("Id"), additionalProperties: { enum: ["holds", "breaks", "refused"] } } }),
+  WorldProofs: object({ proofs: ref("ProofState"), history: list(ref("ProofHistory")) }),
+  RevisionEntry: object({ revision: whole(1), summary: text, note: maybe(text), savedAt: moment, proofs: maybe(object({ state: text, total: whole(), holds: whole() })) }),
+  RevisionList: object({ revisions: list(ref("RevisionEntry")), before: maybe(whole(1)) }),
+  RevisionNote: object({ note: { type: "string", maxLength: NOTE_LENGTH } }),
+  NewSearch: object({ log: ref("Id"), check: { type: "string", minLength: 1, maxLength: 200 } }),
+  BreakSearch: object({
+    id: { type: "string", format: "uuid" },
+    log: ref("Id"),
+    check: text,
+    state: { enum: ["running", "found", "never-held", "holds", "cancelled", "failed"] },
+    good: maybe(whole(1)),
+    bad: maybe(whole(1)),
+    found: maybe(object({ revision: whole(1), summary: text, frame: whole(), seen: maybe(text) })),
+  }),
   ImportedFiles: object({ world: logText, logs: texts, csvLogs: texts, into: ref("Id") }, ["world", "logs", "csvLogs", "into"], { anyOf: [{ required: ["world"] }, { required: ["logs"] }, { required: ["csvLogs"] }] }),
   Imported: object({ id: ref("Id"), name: text, made: { enum: ["world", "revision", "nothing"] }, ...stored, steps: list(ref("Step")) }),
   NewWorld: object({ id: ref("Id"), ...stored }),

@@ -25,13 +25,18 @@ export function openApi(routes: readonly Route[]): Schema {
   };
 }
 
-function operation({ path, summary, body, status, answer, problems }: Route): Schema {
-  const parameters = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
-    name,
-    in: "path",
-    required: true,
-    schema: name === "key" ? { type: "integer", minimum: 1 } : { $ref: `#/components/schemas/${name === "file" ? "FileName" : "Id"}` },
-  }));
+/** What stands in addresses, by name. */
+function addressSchema(name: string | undefined): Schema {
+  if (name === "key" || name === "revision") return { type: "integer", minimum: 1 };
+  if (name === "search") return { type: "string", format: "uuid" };
+  return { $ref: `#/components/schemas/${name === "file" ? "FileName" : "Id"}` };
+}
+
+function operation({ path, summary, query = [], body, status, answer, problems }: Route): Schema {
+  const parameters = [
+    ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: "path", required: true, schema: addressSchema(name) })),
+    ...query.map((name) => ({ name, in: "query", required: false, schema: { type: "integer", minimum: 1 } })),
+  ];
   const answers = [400, 403, ...problems, 500, 503].sort((a, b) => a - b);
   return {
     summary,

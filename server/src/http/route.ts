@@ -11,6 +11,8 @@ export interface Route {
   /** In OpenAPI's form below `/api`, such as `/worlds/{world}`. */
   readonly path: string;
   readonly summary: string;
+  /** What may stand behind the `?`, all of it whole numbers, and none of it needed. */
+  readonly query?: readonly string[];
   /** Its body: the name of its schema as JSON, and other media types that it takes. */
   readonly body?: { readonly schema?: SchemaName; readonly media?: readonly string[] };
   readonly status: number;

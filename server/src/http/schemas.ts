@@ -1,5 +1,6 @@
 import Joi from "joi";
 import { ID_PATTERN, LIMITS } from "@keen-pebble/core";
+import { NOTE_LENGTH } from "./api-schemas.ts";
 import { partSchema } from "@keen-pebble/core/reading";
 
 const id = Joi.string().pattern(ID_PATTERN).messages({ "string.pattern.base": "{{#label}} must be an id: 1 to 40 of a to z, 0 to 9 and -" });
@@ -74,4 +75,22 @@ export const newRevision = Joi.object({
   batch: Joi.string().guid({ version: "uuidv4" }).required(),
   base: index.min(1).required(),
   steps: Joi.array().items(step).min(1).max(2000).required(),
+  note: Joi.string().max(NOTE_LENGTH).allow(""),
 });
+
+const digits = Joi.string().pattern(/^[1-9]\d{0,8}$/).messages({ "string.pattern.base": "{{#label}} must be a whole number" });
+
+/** `:world` and `:revision` in addresses. */
+export const revisionAddress = Joi.object({ world: id.required(), revision: digits.required() });
+
+/** Query of `GET /api/worlds/:world/revisions`. */
+export const revisionsQuery = Joi.object({ before: digits });
+
+/** Body of `PUT /api/worlds/:world/revisions/:revision/note`. */
+export const revisionNote = Joi.object({ note: Joi.string().max(NOTE_LENGTH).allow("").required() }).required();
+
+/** `:world` and `:search` in addresses. */
+export const searchAddress = Joi.object({ world: id.required(), search: Joi.string().guid().required() });
+
+/** Body of `POST /api/worlds/:world/searches`. */
+export const newSearch = Joi.object({ log: id.required(), check: Joi.string().min(1).max(200).required() }).required();

@@ -1,17 +1,16 @@
 import type { Response } from "express";
 import { writeWorld } from "@keen-pebble/core";
-import type { NewRevision, WorldList } from "../api.ts";
+import type { WorldList } from "../api.ts";
 import { writeBundle } from "../services/bundle-writer.ts";
 import { journalText } from "../services/journal-text.ts";
-import type { Outcomes } from "../services/outcomes.ts";
 import { NotFoundError } from "../services/service-errors.ts";
 import type { Shelf } from "../services/shelf.ts";
 import type { Route } from "./route.ts";
-import { addressIds, newRevision } from "./schemas.ts";
+import { addressIds } from "./schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/worlds`: parse, call the service, answer. */
-export function worldRoutes(shelf: Shelf, outcomes: Outcomes): Route[] {
+export function worldRoutes(shelf: Shelf): Route[] {
   return [
     {
       method: "get",
@@ -48,19 +47,6 @@ export function worldRoutes(shelf: Shelf, outcomes: Outcomes): Route[] {
     },
     {
       method: "post",
-      path: "/worlds/{world}/revisions",
-      summary: "Stores a batch of steps as the next revision, whole or not at all",
-      body: { schema: "NewRevision" },
-      status: 201,
-      answer: { json: "StoredRevision" },
-      problems: [404, 409, 413, 422],
-      handle: async (req, res) => {
-        const { world } = ids(req.params);
-        res.status(201).json(await shelf.store(world, validate<NewRevision>(newRevision, req.body)));
-      },
-    },
-    {
-      method: "post",
       path: "/worlds/{world}/copy",
       summary: "Copies a world with its logs and sheets under a new id",
       status: 201,
@@ -69,17 +55,6 @@ export function worldRoutes(shelf: Shelf, outcomes: Outcomes): Route[] {
       handle: async (req, res) => {
         const made = await shelf.copy(ids(req.params).world);
         res.status(201).location(`/api/worlds/${made.id}`).json(made);
-      },
-    },
-    {
-      method: "get",
-      path: "/worlds/{world}/outcomes",
-      summary: "What each log comes to at the newest revision",
-      status: 200,
-      answer: { json: "WorldOutcomes" },
-      problems: [404],
-      handle: async (req, res) => {
-        res.json(await outcomes.ofWorld(ids(req.params).world));
       },
     },
     {

@@ -1,6 +1,7 @@
 import type { Knex } from "knex";
 import * as firstTables from "./0001-first-tables.ts";
 import * as outcomesSheetsDeleted from "./0002-outcomes-sheets-deleted.ts";
+import * as proofs from "./0003-proofs.ts";
 
 interface Named {
   readonly name: string;
@@ -11,6 +12,7 @@ interface Named {
 const MIGRATIONS: readonly Named[] = [
   { name: "0001-first-tables", migration: firstTables },
   { name: "0002-outcomes-sheets-deleted", migration: outcomesSheetsDeleted },
+  { name: "0003-proofs", migration: proofs },
 ];
 
 const source: Knex.MigrationSource<Named> = {

@@ -14,6 +14,12 @@ export class OutcomeRow extends Model {
   declare refused: string | null;
   declare status: string | null;
   declare frames: number | null;
+  /** Only where a walk was accepted for the log; and whether it is the same. */
   declare fingerprint: string | null;
+  declare accepted: boolean | null;
+  /** Digits of a number: equal for runs that took the same path. */
+  declare pathHash: string | null;
+  /** Digits of the number of the process that ran it. */
+  declare worker: string | null;
   declare checks: Verdict[];
 }

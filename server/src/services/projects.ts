@@ -5,7 +5,6 @@ import type { Transaction } from "objection";
 import type { Knex } from "knex";
 import { RevisionRow } from "../models/revision-row.ts";
 import type { Snapshot } from "../models/revision-row.ts";
-import type { WorldRow } from "../models/world-row.ts";
 
 /** A revision holds a whole snapshot at least this often. */
 export const SNAPSHOT_EVERY = 50;
@@ -13,31 +12,24 @@ export const SNAPSHOT_EVERY = 50;
 const MOST_KEPT = 16;
 
 /**
- * Projects as they are at a world's newest revision: the last snapshot with the steps since then applied. The last few
- * are kept in memory, by world and revision, so that a row of edits does not start from the snapshot each time.
+ * Projects as they are at a revision: the last snapshot before it with the steps since then applied. The last few are
+ * kept in memory, by world and revision, so that a row of edits does not start from the snapshot each time.
  */
 export class Projects {
   private readonly kept = new Map<string, Project>();
 
-  /** The project of the row's revision. `db` may be a transaction. */
-  async load(db: Knex | Transaction, row: WorldRow): Promise<Project> {
-    const key = `${row.id}/${row.revision}`;
-    const kept = this.kept.get(key);
+  /** The project at a revision of a world that has it. `db` may be a transaction. */
+  async at(db: Knex | Transaction, worldId: number, revision: number): Promise<Project> {
+    const kept = this.kept.get(`${worldId}/${revision}`);
     if (kept) return kept;
-    const snapshot = await RevisionRow.query(db)
-      .where("worldId", row.id)
-      .where("number", "<=", row.revision)
-      .whereNotNull("snapshot")
-      .orderBy("number", "desc")
-      .first()
-      .throwIfNotFound();
+    const snapshot = await RevisionRow.query(db).where("worldId", worldId).where("number", "<=", revision).whereNotNull("snapshot").orderBy("number", "desc").first().throwIfNotFound();
     const since = await RevisionRow.query(db)
       .select("steps")
-      .where("worldId", row.id)
-      .whereBetween("number", [snapshot.number + 1, row.revision])
+      .where("worldId", worldId)
+      .whereBetween("number", [snapshot.number + 1, revision])
       .orderBy("number");
-    const project = applyAll(fromSnapshot(snapshot.snapshot!), since.flatMap((revision) => revision.steps));
-    this.keep(row.id, row.revision, project);
+    const project = applyAll(fromSnapshot(snapshot.snapshot!), since.flatMap((each) => each.steps));
+    this.keep(worldId, revision, project);
     return project;
   }
 

@@ -21,7 +21,11 @@ const KEPT_DAYS = 30;
 export class Shelf {
   private readonly projects = new Projects();
 
-  constructor(private readonly db: Knex) {}
+  /** @param stored told of each world that has got a new revision, once it is stored */
+  constructor(
+    private readonly db: Knex,
+    private readonly stored: (world: string) => void = () => undefined,
+  ) {}
 
   /** All worlds, the one saved last first. */
   async list(): Promise<WorldEntry[]> {
@@ -56,9 +60,30 @@ export class Shelf {
 
   /** A world's row and project at its newest revision. */
   async project(slug: string): Promise<{ row: WorldRow; project: Project }> {
+    const row = await this.row(slug);
+    return { row, project: await this.projects.at(this.db, row.id, row.revision) };
+  }
+
+  /** A world at one of its revisions. */
+  async openAt(slug: string, number: number): Promise<WorldRevision> {
+    const row = await this.row(slug);
+    if (number > row.revision) throw new NotFoundError("revision", String(number));
+    const project = await this.projects.at(this.db, row.id, number);
+    return { revision: number, world: toPlain(project.world), logs: project.logs };
+  }
+
+  /** A world's row. */
+  async row(slug: string): Promise<WorldRow> {
     const row = await WorldRow.onShelf(this.db).findOne({ slug });
     if (!row) throw new NotFoundError("world", slug);
-    return { row, project: await this.projects.load(this.db, row) };
+    return row;
+  }
+
+  /** Writes what somebody says of a revision; an empty text takes it away. */
+  async note(slug: string, number: number, note: string): Promise<void> {
+    const row = await this.row(slug);
+    const said = note.trim() === "" ? null : note.trim();
+    if ((await RevisionRow.query(this.db).patch({ note: said }).where({ worldId: row.id, number })) === 0) throw new NotFoundError("revision", String(number));
   }
 
   /**
@@ -77,6 +102,7 @@ export class Shelf {
         return made;
       });
       this.projects.keep(row.id, 1, project);
+      this.stored(world.id);
     } catch (error) {
       if (error instanceof UniqueViolationError) throw new IdTakenError(world.id);
       throw error;
@@ -132,15 +158,13 @@ export class Shelf {
 
   /** Stores the picture of a sheet; one of the same name is replaced. */
   async putSheet(slug: string, file: string, png: Buffer): Promise<void> {
-    const row = await WorldRow.onShelf(this.db).findOne({ slug });
-    if (!row) throw new NotFoundError("world", slug);
+    const row = await this.row(slug);
     await WorldRow.transaction(this.db, (trx) => putSheets(trx, row.id, { [file]: png }));
   }
 
   /** The picture of a sheet, or null. */
   async sheet(slug: string, file: string): Promise<Buffer | null> {
-    const row = await WorldRow.onShelf(this.db).findOne({ slug });
-    if (!row) throw new NotFoundError("world", slug);
+    const row = await this.row(slug);
     return (await SheetRow.query(this.db).findById([row.id, file]))?.png ?? null;
   }
 
@@ -151,8 +175,7 @@ export class Shelf {
 
   /** Takes a world off the shelf; it can be put back. Those that have lain there for too long go for good. */
   async remove(slug: string): Promise<DeletedWorld> {
-    const row = await WorldRow.onShelf(this.db).findOne({ slug });
-    if (!row) throw new NotFoundError("world", slug);
+    const row = await this.row(slug);
     const deletedAt = new Date();
     await row.$query(this.db).patch({ deletedAt });
     await WorldRow.query(this.db).delete().where("deletedAt", "<", keptSince());
@@ -191,24 +214,27 @@ export class Shelf {
   }
 
   /** Adds a revision under the world's lock: `make` says what, or which one there is already. */
-  private async append(slug: string, make: (trx: Transaction, row: WorldRow, present: Project) => Promise<(Pick<NewRevision, "batch" | "steps"> & { readonly sheets: Sheets }) | StoredRevision>): Promise<StoredRevision> {
+  private async append(slug: string, make: (trx: Transaction, row: WorldRow, present: Project) => Promise<(Pick<NewRevision, "batch" | "steps" | "note"> & { readonly sheets: Sheets }) | StoredRevision>): Promise<StoredRevision> {
     const stored = await WorldRow.transaction(this.db, async (trx) => {
       const row = await WorldRow.onShelf(trx).findOne({ slug }).forUpdate();
       if (!row) throw new NotFoundError("world", slug);
-      const project = await this.projects.load(trx, row);
+      const project = await this.projects.at(trx, row.id, row.revision);
       const made = await make(trx, row, project);
       if (!("steps" in made)) return { row, ...made, project: null };
       const after = applyAll(project, made.steps);
       ensureInOrder(after, made.steps);
       const number = row.revision + 1;
       const says = summary(after.world, made.steps);
-      await insertRevision(trx, row.id, { number, batch: made.batch, steps: made.steps, says, note: null }, after);
+      await insertRevision(trx, row.id, { number, batch: made.batch, steps: made.steps, says, note: made.note ?? null }, after);
       await replaceLogs(trx, row.id, project.logs, after.logs);
       await putSheets(trx, row.id, made.sheets);
       await row.$query(trx).patch({ revision: number, name: after.world.name, rooms: after.world.rooms.length, savedAt: new Date() });
       return { row, revision: number, summary: says, project: after };
     });
-    if (stored.project) this.projects.keep(stored.row.id, stored.revision, stored.project);
+    if (stored.project) {
+      this.projects.keep(stored.row.id, stored.revision, stored.project);
+      this.stored(slug);
+    }
     return { revision: stored.revision, summary: stored.summary };
   }
 }

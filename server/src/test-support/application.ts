@@ -4,6 +4,9 @@ import type { Knex } from "knex";
 import { pino } from "pino";
 import { apiRoutes, createApp } from "../app.ts";
 import { connect } from "../database/connect.ts";
+import { Jobs } from "../jobs/jobs.ts";
+import { servicesOf } from "../services/services.ts";
+import type { Services } from "../services/services.ts";
 import { openApi } from "../http/openapi.ts";
 import { migrate } from "../migrations/index.ts";
 import type { OpenApiDocument } from "./held-to-openapi.ts";
@@ -17,6 +20,8 @@ export interface TestApplication {
   readonly app: Express;
   readonly held: HeldToOpenApi;
   readonly db: Knex;
+  readonly url: string;
+  readonly services: Services;
   readonly close: () => Promise<void>;
 }
 
@@ -31,14 +36,20 @@ export async function testApplication(): Promise<TestApplication> {
   url.pathname = `/${name}`;
   const db = connect(url.href);
   await migrate(db);
-  const inner = createApp({ db, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
+  const logger = pino({ level: process.env["KEEN_PEBBLE_LOG"] ?? "silent" });
+  const jobs = new Jobs({ databaseUrl: url.href, db, logger, works: true });
+  await jobs.start();
+  const services = servicesOf({ db, jobs, logger, logsOfJob: 2 });
+  const inner = createApp({ db, services, logger, webFolder: null, hosts: ["127.0.0.1"] });
   const close = async (): Promise<void> => {
+    await services.afterSave.stop();
+    await jobs.stop();
     await db.destroy();
     await admin.raw(`drop database ${name} with (force)`);
     await admin.destroy();
   };
   // As it goes over the network.
-  const document = JSON.parse(JSON.stringify(openApi(apiRoutes(db)))) as OpenApiDocument;
+  const document = JSON.parse(JSON.stringify(openApi(apiRoutes(db, services, logger)))) as OpenApiDocument;
   const held = new HeldToOpenApi(inner, document);
-  return { app: held.app, held, db, close };
+  return { app: held.app, held, db, url: url.href, services, close };
 }

@@ -36,6 +36,13 @@ export class HeldToOpenApi {
         if (typeof body !== "object" || Buffer.isBuffer(body)) this.hold(req.method.toLowerCase(), req.originalUrl.split("?")[0]!, req.body as unknown, String(req.headers["content-type"] ?? ""), res.statusCode, String(res.getHeader("content-type")), body);
         return send(body);
       };
+      // A stream is never sent as a whole: its head says what it is.
+      const writeHead = res.writeHead.bind(res) as (...head: unknown[]) => typeof res;
+      res.writeHead = ((...head: unknown[]) => {
+        const type = String((head[1] as Record<string, string> | undefined)?.["content-type"] ?? res.getHeader("content-type"));
+        if (type.startsWith("text/event-stream")) this.hold(req.method.toLowerCase(), req.originalUrl.split("?")[0]!, undefined, "", Number(head[0]), type, null);
+        return writeHead(...head);
+      }) as typeof res.writeHead;
       next();
     });
     this.app.use(app);

@@ -1,0 +1,128 @@
+import type { Knex } from "knex";
+import type { Logger } from "pino";
+import { TakenJobRow } from "../models/taken-job-row.ts";
+import type { Queue, QueueName, Queues } from "./queue.ts";
+import type { Signals } from "./signals.ts";
+import { THREADS } from "./prove-pool.ts";
+
+/** Does one job; `signal` says that nobody wants it any more. Throws where it could not be done. */
+export type JobHandler<K extends QueueName> = (job: { readonly id: string; readonly data: Queues[K] }, signal: AbortSignal) => Promise<void>;
+
+/** Even without a signal it is looked so often whether there is something to do, or somebody has died. */
+const LOOK_MS = 1000;
+/** A job that was taken so long ago, and that nobody holds, is a dead worker's. */
+const UNCLAIMED_SECONDS = 5;
+
+/**
+ * Takes jobs from the queue and does as many side by side as there are threads. Any number of processes may do so on
+ * one database; the jobs of one that died are given back to the queue by the others.
+ */
+export class JobWorker {
+  private readonly active = new Map<string, AbortController>();
+  private readonly stops: (() => void)[] = [];
+  private looking = false;
+  private again = false;
+  private stopped = false;
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly db: Knex,
+    private readonly queue: Queue,
+    private readonly signals: Signals,
+    private readonly handlers: { readonly [K in QueueName]: JobHandler<K> },
+    private readonly logger: Logger,
+  ) {}
+
+  start(): void {
+    this.stops.push(
+      this.signals.on("jobs", () => this.look()),
+      this.signals.on("cancelled", (jobs) => jobs.forEach((job) => this.active.get(job)?.abort())),
+    );
+    this.timer = setInterval(() => {
+      void this.bury();
+      this.look();
+    }, LOOK_MS);
+    this.look();
+  }
+
+  /** Takes no more jobs, and gives up those under way: they go back to the queue. */
+  async stop(): Promise<void> {
+    this.stopped = true;
+    if (this.timer !== null) clearInterval(this.timer);
+    for (const stop of this.stops) stop();
+    for (const controller of this.active.values()) controller.abort();
+    while (this.active.size > 0 || this.looking) await new Promise((resolve) => setTimeout(resolve, 5));
+  }
+
+  private look(): void {
+    this.again = true;
+    if (this.looking) return;
+    this.looking = true;
+    void (async () => {
+      while (this.again && !this.stopped) {
+        this.again = false;
+        for (const name of ["search", "prove"] satisfies QueueName[]) await this.take(name);
+      }
+    })()
+      // A database that is away is asked again by the clock.
+      .catch((error: unknown) => this.logger.warn({ err: error }, "no jobs can be taken"))
+      .finally(() => {
+        this.looking = false;
+      });
+  }
+
+  private async take<K extends QueueName>(name: K): Promise<void> {
+    // One is stored while another runs.
+    const free = 2 * THREADS - this.active.size;
+    if (free <= 0) return;
+    const jobs = await this.queue.take(name, free);
+    if (jobs.length === 0) return;
+    await TakenJobRow.query(this.db).insert(jobs.map(({ id }) => ({ jobId: id, worker: String(this.signals.worker) }))).onConflict("jobId").merge();
+    for (const job of jobs) {
+      if (this.stopped) await this.giveBack(name, job.id, "the process stops");
+      else void this.run(name, job);
+    }
+  }
+
+  private async run<K extends QueueName>(name: K, job: { readonly id: string; readonly data: Queues[K] }): Promise<void> {
+    const controller = new AbortController();
+    this.active.set(job.id, controller);
+    try {
+      await this.handlers[name](job, controller.signal);
+    } catch (error) {
+      if (!controller.signal.aborted) this.logger.warn({ err: error, job: job.id }, "a job failed");
+      await this.giveBack(name, job.id, error instanceof Error ? error.message : String(error)).catch(() => undefined);
+    } finally {
+      this.active.delete(job.id);
+      this.look();
+    }
+  }
+
+  private async giveBack(name: QueueName, job: string, why: string): Promise<void> {
+    await this.queue.fail(name, job, why);
+    await TakenJobRow.query(this.db).deleteById(job);
+  }
+
+  /** Gives the jobs of processes that have died back to the queue. */
+  private async bury(): Promise<void> {
+    try {
+      const taken = await TakenJobRow.query(this.db);
+      for (const worker of new Set(taken.map((each) => each.worker))) {
+        if (!(await this.signals.isGone(Number(worker)))) continue;
+        for (const { jobId } of taken.filter((each) => each.worker === worker)) await this.giveBackAny(jobId);
+      }
+      const lost = await this.db.raw<{ rows: { id: string }[] }>(
+        `select id from pgboss.job where state = 'active' and started_on < now() - interval '${UNCLAIMED_SECONDS} seconds' and not exists (select 1 from taken_jobs where "jobId" = job.id)`,
+      );
+      for (const { id } of lost.rows) await this.giveBackAny(id);
+    } catch (error) {
+      this.logger.debug({ err: error }, "could not look for dead workers");
+    }
+  }
+
+  private async giveBackAny(job: string): Promise<void> {
+    for (const name of ["prove", "search"] satisfies QueueName[]) await this.queue.fail(name, job, "the process that had it ended");
+    await TakenJobRow.query(this.db).deleteById(job);
+    await this.signals.tell("jobs");
+  }
+}

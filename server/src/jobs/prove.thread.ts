@@ -1,0 +1,45 @@
+import { createHash } from "node:crypto";
+import type { Proof } from "@keen-pebble/core";
+import { Prover, parseCheck, readLog } from "@keen-pebble/core";
+import { readWorld } from "@keen-pebble/core/reading";
+
+/** What a thread is to do: logs as texts in a world as text, told apart by its hash. */
+export interface ProveTask {
+  readonly worldHash: string;
+  readonly world: string;
+  readonly logs: readonly string[];
+  /** Only this check instead of the logs' own ones; of the world's laws only the one that it is. */
+  readonly check?: string;
+}
+
+const MOST_KEPT = 4;
+/** By hash of the world, the one used last at the end. */
+const provers = new Map<string, Prover>();
+
+function proverOf({ worldHash, world }: ProveTask): Prover {
+  const prover = provers.get(worldHash) ?? new Prover(readWorld(world, "a stored world"), sha256);
+  provers.delete(worldHash);
+  provers.set(worldHash, prover);
+  for (const hash of provers.keys()) if (provers.size > MOST_KEPT) provers.delete(hash);
+  return prover;
+}
+
+function sha256() {
+  const hash = createHash("sha256");
+  return { update: (text: string) => void hash.update(text, "latin1"), hex: () => hash.digest("hex") };
+}
+
+/** Proves logs, in order. */
+export default function prove(task: ProveTask): Proof[] {
+  const prover = proverOf(task);
+  const { check } = task;
+  if (check === undefined) return task.logs.map((log) => prover.prove(log));
+  const parsed = parseCheck(check.split(" "));
+  return task.logs.map((text) => {
+    const log = readLog(text);
+    const proof = prover.prove({ ...log, accept: null, checks: "check" in parsed ? [parsed.check] : [] });
+    // The world's laws and an `until` that ran out are checked along, and not asked for.
+    const checks = proof.checks.filter((verdict) => verdict.check === check);
+    return { ...proof, checks, holds: proof.refused === null && checks.every(({ verdict }) => verdict === "pass") };
+  });
+}

@@ -1,0 +1,164 @@
+import { randomUUID } from "node:crypto";
+import { readFileSync } from "node:fs";
+import type { EditStep } from "@keen-pebble/core";
+import request from "supertest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { BreakSearch, ProofState, RevisionList, WorldOutcomes, WorldProofs, WorldRevision } from "./api.ts";
+import { OutcomeRow } from "./models/outcome-row.ts";
+import { PendingProofRow } from "./models/pending-proof-row.ts";
+import type { TestApplication } from "./test-support/application.ts";
+import { testApplication } from "./test-support/application.ts";
+import { followEvents } from "./test-support/first-event.ts";
+
+const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
+const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
+const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
+const turn = readFileSync(`${folder}logs/turn-in-time.inputs`, "utf8").replace("world saltglass-cistern\n", "");
+
+let test: TestApplication;
+beforeAll(async () => {
+  test = await testApplication();
+});
+afterAll(async () => {
+  const { mismatches } = test.held;
+  await test.close();
+  expect(mismatches).toEqual([]);
+});
+
+const api = () => request(test.app);
+const newWorld = async (logs: Record<string, string> = { round, turn }): Promise<string> => {
+  const id = `w-${randomUUID().slice(0, 8)}`;
+  await api().post("/api/imports").send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs }).expect(200);
+  return id;
+};
+const { cells } = (JSON.parse(demo) as { rooms: { cells: number[] }[] }).rooms[0]!;
+const cellOf = (cell: number): number => cells[cell]!;
+const speed = (before: number, after: number): EditStep => ({ kind: "change-rules", rules: "main", setting: "glide.speed", before, after });
+const wall = (cell: number): EditStep => ({ kind: "set-cells", room: "intake-hall", cells: [cell], before: [cellOf(cell)], after: [4] });
+const store = (id: string, base: number, step: EditStep, note?: string) =>
+  api()
+    .post(`/api/worlds/${id}/revisions`)
+    .send({ batch: randomUUID(), base, steps: [step], ...(note === undefined ? {} : { note }) })
+    .expect(201);
+const outcomes = async (id: string): Promise<WorldOutcomes> => (await api().get(`/api/worlds/${id}/outcomes`).expect(200)).body as WorldOutcomes;
+
+describe("proofs", () => {
+  it("run by themselves after a save, tell how far they are, and keep what each run said", async () => {
+    const id = await newWorld();
+    const events = await followEvents(test.app, `/api/worlds/${id}/events`);
+    const until = async (wanted: Partial<ProofState>): Promise<void> => {
+      for (;;) {
+        const { event, data } = await events.next();
+        if (event === "proofs" && Object.entries(wanted).every(([key, value]) => (data as Record<string, unknown>)[key] === value)) return;
+      }
+    };
+    await until({ revision: 1, state: "done", done: 2, total: 2, holds: 2 });
+    await store(id, 1, speed(2, 3));
+    await until({ revision: 2, state: "done", holds: 0 });
+    await events.close();
+    const { proofs, history } = (await api().get(`/api/worlds/${id}/proofs`).expect(200)).body as WorldProofs;
+    expect(proofs).toEqual({ revision: 2, state: "done", done: 2, total: 2, holds: 0 });
+    expect(history).toEqual([
+      { revision: 1, summary: "brought in from files", logs: { round: "holds", turn: "holds" } },
+      { revision: 2, summary: "Main: speed 2 to 3", logs: { round: "breaks", turn: "breaks" } },
+    ]);
+  });
+
+  it("are not run again for contents that were run before, and a walk that was accepted is told apart", async () => {
+    const id = await newWorld({ round });
+    await outcomes(id);
+    await OutcomeRow.query(test.db).patch({ status: "kept" }).whereIn("worldHash", test.db("proof_runs").join("worlds", "worlds.id", "proof_runs.worldId").where("worlds.slug", id).select("worldHash"));
+    await store(id, 1, speed(2, 4));
+    expect((await outcomes(id)).outcomes[0]!.status).toBe("playing");
+    await store(id, 2, speed(4, 2));
+    expect((await outcomes(id)).outcomes[0]!.status).toBe("kept");
+    const { logs } = (await api().get(`/api/worlds/${id}`)).body as WorldRevision;
+    const accepting = (fingerprint: string) => logs["round"]!.replace("check by", `accept ${fingerprint}\ncheck by`);
+    await store(id, 3, { kind: "change-log", log: "round", before: logs["round"]!, after: accepting("0".repeat(64)) });
+    const [other] = (await outcomes(id)).outcomes;
+    expect(other).toMatchObject({ holds: true, accepted: false, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string });
+    await store(id, 4, { kind: "change-log", log: "round", before: accepting("0".repeat(64)), after: accepting(other!.fingerprint!) });
+    expect((await outcomes(id)).outcomes[0]).toMatchObject({ accepted: true, fingerprint: other!.fingerprint });
+  });
+
+  it("are fair between worlds: a small one does not wait for a large one that came first", async () => {
+    const many = Object.fromEntries(Array.from({ length: 120 }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]));
+    const large = await newWorld(many);
+    const small = await newWorld({ turn });
+    const [all] = await Promise.all([outcomes(large), outcomes(small)]);
+    expect(all.outcomes.filter(({ holds }) => holds)).toHaveLength(120);
+    const last = async (id: string): Promise<Date> => {
+      const { rows } = await test.db.raw<{ rows: { last: Date }[] }>(`select max(o."madeAt") as last from outcomes o join proof_runs r on r."worldHash" = o."worldHash" join worlds w on w.id = r."worldId" where w.slug = ?`, [id]);
+      return rows[0]!.last;
+    };
+    expect((await last(small)).getTime()).toBeLessThan((await last(large)).getTime());
+  });
+
+  it("are taken back while under way, and what is missing is run when they are asked for again", async () => {
+    const id = await newWorld(Object.fromEntries(Array.from({ length: 40 }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)])));
+    await api().post(`/api/worlds/${id}/proofs`).expect(202);
+    const { state } = (await api().delete(`/api/worlds/${id}/proofs`).expect(200)).body as ProofState;
+    // Quick machines may be done by then.
+    expect(["cancelled", "done"]).toContain(state);
+    expect(await PendingProofRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id"))).toEqual([]);
+    expect((await outcomes(id)).outcomes).toHaveLength(40);
+  });
+});
+
+describe("what broke it", () => {
+  const search = async (id: string, log: string, check: string): Promise<BreakSearch> => {
+    let found = (await api().post(`/api/worlds/${id}/searches`).send({ log, check }).expect(202)).body as BreakSearch;
+    const events = await followEvents(test.app, `/api/worlds/${id}/events`);
+    found = (await api().get(`/api/worlds/${id}/searches/${found.id}`).expect(200)).body as BreakSearch;
+    while (found.state === "running") {
+      const { event } = await events.next();
+      if (event === "search") found = (await api().get(`/api/worlds/${id}/searches/${found.id}`).expect(200)).body as BreakSearch;
+    }
+    await events.close();
+    return found;
+  };
+
+  it("names the first revision at which a check fails, and what that did", async () => {
+    const id = await newWorld({ round });
+    // Away from the walk, but for the thirteenth one, which stands in its way.
+    const away = [33, 34, 35, 36, 53, 54, 55, 56, 57, 73, 74, 76, 77];
+    let base = 1;
+    for (const cell of away.slice(0, 8)) await store(id, base++, wall(cell));
+    await store(id, base++, wall(4 + 7 * 20));
+    const broken = base;
+    for (const cell of away.slice(8)) await store(id, base++, wall(cell));
+    expect(await search(id, "round", "by 72 cell 4 3")).toMatchObject({ state: "found", good: broken - 1, bad: broken, found: { revision: broken, summary: "Intake hall: 1 cell", frame: 72, seen: "cell 4 8" } });
+    expect(await search(id, "round", "always aligned")).toMatchObject({ state: "holds" });
+    expect(await search(id, "round", "always still")).toMatchObject({ state: "never-held" });
+  });
+
+  it("looks from where the log came in, and refuses what is no check", async () => {
+    const id = await newWorld({ turn });
+    await store(id, 1, { kind: "add-log", log: "late", text: round });
+    await store(id, 2, speed(2, 4));
+    await store(id, 3, wall(33));
+    expect(await search(id, "late", "end cell 16 9")).toMatchObject({ state: "found", found: { revision: 3, summary: "Main: speed 2 to 4" } });
+    await api().post(`/api/worlds/${id}/searches`).send({ log: "late", check: "soon aligned" }).expect(422);
+    await api().post(`/api/worlds/${id}/searches`).send({ log: "never", check: "always aligned" }).expect(404);
+  });
+});
+
+it("the journal lists revisions with their notes and what the proofs said, and gives each back as it was", async () => {
+  const id = await newWorld({ round });
+  await store(id, 1, speed(2, 4), "Felt too slow.");
+  await outcomes(id);
+  const { revisions, before } = (await api().get(`/api/worlds/${id}/revisions`).expect(200)).body as RevisionList;
+  expect(before).toBeNull();
+  expect(revisions).toMatchObject([
+    { revision: 2, summary: "Main: speed 2 to 4", note: "Felt too slow.", proofs: { state: "done", total: 1, holds: 0 } },
+    { revision: 1, summary: "brought in from files", note: null },
+  ]);
+  await api().put(`/api/worlds/${id}/revisions/1/note`).send({ note: " As it came. \n" }).expect(200, { note: "As it came." });
+  expect((await api().get(`/api/worlds/${id}/journal.md`).expect(200)).text).toContain("Main: speed 2 to 4\n\nFelt too slow.");
+  const first = (await api().get(`/api/worlds/${id}/revisions/1`).expect(200)).body as { world: { rules: { glide: { speed: number } }[] } };
+  expect(first.world.rules[0]!.glide.speed).toBe(2);
+  await api().get(`/api/worlds/${id}/revisions/3`).expect(404);
+  await api().get(`/api/worlds/${id}/revisions?before=2`).expect(200).expect(/As it came/);
+  await api().get(`/api/worlds/${id}/revisions?before=soon`).expect(400);
+  await api().put(`/api/worlds/${id}/revisions/9/note`).send({ note: "x" }).expect(404);
+});

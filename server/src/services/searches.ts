@@ -1,0 +1,55 @@
+import { randomUUID } from "node:crypto";
+import { RefusedError, checkText, parseCheck } from "@keen-pebble/core";
+import type { Knex } from "knex";
+import type { BreakSearch } from "../api.ts";
+import type { Queue } from "../jobs/queue.ts";
+import type { Signals } from "../jobs/signals.ts";
+import { SearchRow } from "../models/search-row.ts";
+import { NotFoundError } from "./service-errors.ts";
+import type { Shelf } from "./shelf.ts";
+
+/** Searches for the revision that broke a check: "what broke it". */
+export class Searches {
+  constructor(
+    private readonly db: Knex,
+    private readonly shelf: Shelf,
+    private readonly queue: Queue,
+    private readonly signals: Signals,
+  ) {}
+
+  /** Begins a search for the revision at which a check of a log broke. */
+  async begin(slug: string, log: string, check: string): Promise<BreakSearch> {
+    const { row, project } = await this.shelf.project(slug);
+    if (project.logs[log] === undefined) throw new NotFoundError("log", log);
+    const parsed = parseCheck(check.split(" ").filter((word) => word !== ""));
+    if ("fault" in parsed) throw new RefusedError("the search", [{ place: "check", line: null, column: null, message: parsed.fault }]);
+    const id = randomUUID();
+    await this.db.transaction(async (trx) => {
+      await SearchRow.query(trx).insert({ id, worldId: row.id, log, check: checkText(parsed.check), state: "running", good: null, bad: row.revision, found: null });
+      await this.queue.put(trx, "search", [{ id, data: { search: id }, priority: 10 }]);
+    });
+    await this.signals.tell("jobs");
+    return this.find(slug, id);
+  }
+
+  /** How a search stands. */
+  async find(slug: string, id: string): Promise<BreakSearch> {
+    const row = await this.shelf.row(slug);
+    const search = await SearchRow.query(this.db).findById(id).where({ worldId: row.id });
+    if (!search) throw new NotFoundError("search", id);
+    const { log, check, state, good, bad, found } = search;
+    return { id, log, check, state, good, bad, found };
+  }
+
+  /** Gives a search up. */
+  async cancel(slug: string, id: string): Promise<BreakSearch> {
+    await this.find(slug, id);
+    await this.db.transaction(async (trx) => {
+      await SearchRow.query(trx).patch({ state: "cancelled" }).where({ id, state: "running" });
+      await this.queue.cancel(trx, "search", [id]);
+    });
+    await this.signals.tell("cancelled", [id]);
+    await this.signals.tell("search", id);
+    return this.find(slug, id);
+  }
+}
