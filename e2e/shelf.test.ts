@@ -117,12 +117,12 @@ it("a world is renamed, copied and taken off the shelf, each with undo, by keybo
   await press("Rename Saltglass Cistern");
   const name = await browser.find(".naming");
   await name.sendKeys(Key.chord(Key.CONTROL, "a"), "Deep cistern", Key.ENTER);
-  await shelf("Deep cistern5 rooms, 13 logs, revision 2", "name Saltglass Cistern to Deep cistern");
+  await shelf("Deep cistern5 rooms, 22 logs, revision 2", "name Saltglass Cistern to Deep cistern");
   await bench.key(Key.CONTROL, "z");
-  await shelf("Saltglass Cistern5 rooms, 13 logs, revision 3");
+  await shelf("Saltglass Cistern5 rooms, 22 logs, revision 3");
 
   await press("Copy Saltglass Cistern");
-  await shelf("Saltglass Cistern, copy5 rooms, 13 logs, revision 1");
+  await shelf("Saltglass Cistern, copy5 rooms, 22 logs, revision 1");
   expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern-2")).logs["round-the-basin"]).toContain("world saltglass-cistern-2\n");
   await bench.key(Key.CONTROL, "z");
   await browser.untilText(".worlds", (text) => !text.includes("copy5 rooms"));
@@ -131,7 +131,7 @@ it("a world is renamed, copied and taken off the shelf, each with undo, by keybo
   await bench.key(Key.DELETE);
   await browser.untilText(".deleted", (text) => text.includes("Saltglass Cisternjust now"));
   await press("Put Saltglass Cistern back");
-  await shelf("Saltglass Cistern5 rooms, 13 logs, revision 3");
+  await shelf("Saltglass Cistern5 rooms, 22 logs, revision 3");
   await bench.key("/");
   await browser.driver.switchTo().activeElement().sendKeys("basin to the");
   await browser.untilText(".worlds", (text) => text.includes("Saltglass Cistern5 rooms"));

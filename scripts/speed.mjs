@@ -6,6 +6,9 @@ import { SetupError, runShown } from "./setup/run.mjs";
 
 const parts = [
   ["core", "node", ["--expose-gc", "scripts/speed/core.mjs"]],
+  ["proofs", "node", ["scripts/speed/proofs.mjs"]],
+  ["faults", "node", ["scripts/speed/faults.mjs"]],
+  ["wander", "node", ["scripts/speed/wander.mjs"]],
   ["page", "npx", ["--no-install", "tsx", "e2e/speed.ts"]],
 ];
 

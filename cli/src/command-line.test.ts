@@ -37,7 +37,7 @@ function painted(x: number, y: number, tile: number): string {
 }
 
 it("verify says that the demo's logs hold, and which frame breaks with a wall in the way", () => {
-  expect(keenPebble("verify", demo, logs)).toMatchObject({ status: 0, stdout: expect.stringContaining("13 of 13 logs hold") as string });
+  expect(keenPebble("verify", demo, logs)).toMatchObject({ status: 0, stdout: expect.stringContaining("22 of 22 logs hold") as string });
   const broken = keenPebble("verify", painted(4, 7, 3), ...three);
   expect(broken.status).toBe(1);
   expect(broken.stdout).toContain("fails at frame 72: by 72 cell 4 3; seen: cell 4 8");
@@ -142,4 +142,30 @@ it("text and table print a room, import makes a world of such files again: the s
   expect(keenPebble("import", file("no.png", "GIF"), "--out", out)).toMatchObject({ status: 1, stderr: expect.stringContaining("no.png is refused: is no PNG") as string });
   expect(keenPebble("import", room, "--out", out, "--tile-size", "3").stderr).toContain("--tile-size: must be a whole number from 4 to 128, found 3");
   expect(keenPebble("text", demo, "attic")).toMatchObject({ status: 1, stderr: expect.stringContaining("has no room attic; it has intake-hall") as string });
+});
+
+it("wander finds a broken law, writes the shrunk walk as a log, and the same seed finds the same; whole worlds have none", () => {
+  expect(keenPebble("wander", demo, "--runs", "300", "--frames", "600")).toMatchObject({ status: 0, stdout: "300 walks of at most 600 frames under main: no law broken\n" });
+  const odd = file("odd-speed.world.json", readFileSync(path.join(root, demo), "utf8").replace('"speed": 2, "arrive": "land"', '"speed": 3, "arrive": "equal"'));
+  const out = path.join(folder, "found.inputs");
+  const found = keenPebble("wander", odd, "--runs", "200", "--seed", "5", "--out", out);
+  expect(found).toMatchObject({ status: 1, stdout: expect.stringMatching(/^broken in frame \d+: is on a leg that never ends; seed \d+, shrunk from \d+ frames$/m) as string });
+  expect(keenPebble("wander", odd, "--runs", "200", "--seed", "5").stdout).toBe(found.stdout);
+  expect(keenPebble("verify", odd, out)).toMatchObject({ status: 1, stdout: expect.stringContaining("always aligned; seen:") as string });
+  expect(JSON.parse(keenPebble("wander", odd, "--runs", "20", "--json").stdout)).toMatchObject([{ law: "is on a leg that never ends", log: expect.stringContaining("keen-pebble-inputs 1") as string }]);
+  expect(keenPebble("wander", demo, "--runs", "none")).toMatchObject({ status: 2, stdout: "", stderr: "keen-pebble: --runs must be a whole number from 1 to 10000000, found none\n" });
+});
+
+it("verify says whether a log walks as was accepted, and takes many logs side by side in the order in which they were named", () => {
+  const text = readFileSync(path.join(root, three[2]!), "utf8");
+  const { fingerprint } = JSON.parse(keenPebble("replay", demo, three[2]!, "--json").stdout) as { fingerprint: string };
+  const accepting = (print: string): string => file(`accepted-${print.slice(0, 4)}.inputs`, text.replace("check at 24", `accept ${print}\ncheck at 24`));
+  const [same, other] = [accepting(fingerprint), accepting("0".repeat(64))];
+  expect(keenPebble("verify", demo, same, other)).toMatchObject({ status: 0, stdout: expect.stringMatching(/walks as accepted\n.*does not walk as accepted\n2 of 2/) as string });
+  expect(JSON.parse(keenPebble("verify", demo, same, other, "--json").stdout)).toMatchObject([{ accepted: true, fingerprint }, { accepted: false, fingerprint }]);
+  // Enough frames for threads.
+  const long = Array.from({ length: 12 }, (_, i) => file(`long-${i}.inputs`, `keen-pebble-inputs 1\ncheck at ${50_000 + i} status playing\n---\n${60_000 + i} ${"LRUD"[i % 4]!}\n`));
+  const reports = JSON.parse(keenPebble("verify", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout) as { log: string; frames?: number; error?: string }[];
+  expect(reports.map(({ log }) => log)).toEqual([...long, path.join(folder, "bad-again.inputs")]);
+  expect(reports.slice(0, 12).map(({ frames }) => frames)).toEqual(long.map((_, i) => 60_000 + i));
 });

@@ -1,6 +1,7 @@
 import type { InputLog } from "../logs/input-log.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import { SHRINK_FRAMES, shrinkWalk } from "./shrink.ts";
+import type { BrokenWalk } from "./wander.ts";
 import { Wanderer, walkLog } from "./wander.ts";
 
 /** Some walks by neighbouring seeds: what one worker does at a time. */
@@ -33,10 +34,28 @@ export function wanderSome(c: Compiled, { seed, runs, frames }: WanderTask, know
   for (let i = 0; i < runs; i++) {
     const walk = wanderer.walk(seed + i, frames);
     if (walk === null || known.has(walk.law.name) || found.has(walk.law.name)) continue;
-    const short = shrinkWalk(wanderer, walk, SHRINK_FRAMES);
+    const short = shorter(wanderer, shrinkWalk(wanderer, walk, SHRINK_FRAMES), seed + i);
     found.set(walk.law.name, { seed: seed + i, law: walk.law.name, frame: short.frame, foundAt: walk.frame, log: walkLog(c, short, seed + i) });
   }
   return [...found.values()];
+}
+
+/** A log of so few frames is short enough to be looked at; a longer one may only be a long way round. */
+const SHORT = 40;
+const MORE_FRAMES = 6_000_000;
+
+/** Walks again and again, never longer than the shortest walk so far that breaks the law, until one is short or enough was walked. */
+function shorter(wanderer: Wanderer, walk: BrokenWalk, seed: number): BrokenWalk {
+  let best = walk;
+  let next = seed;
+  for (let left = MORE_FRAMES; left > 0 && best.frame > SHORT; ) {
+    next = (next + 1) | 0;
+    left -= best.frame;
+    const other = wanderer.walk(next, best.frame - 1);
+    if (other === null || other.law !== best.law) continue;
+    best = shrinkWalk(wanderer, other, SHRINK_FRAMES);
+  }
+  return best;
 }
 
 /** Parts walks into tasks of some thousand frames, so that progress shows and a search can be called off. */

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { RefusedError, checkText, parseCheck } from "@keen-pebble/core";
+import { RefusedError, checkText, parseCheck, parseWhat, whatText } from "@keen-pebble/core";
 import type { Knex } from "knex";
 import type { BreakSearch } from "../api.ts";
 import type { Queue } from "../jobs/queue.ts";
@@ -7,6 +7,14 @@ import type { Signals } from "../jobs/signals.ts";
 import { SearchRow } from "../models/search-row.ts";
 import { NotFoundError } from "./service-errors.ts";
 import type { Shelf } from "./shelf.ts";
+
+/** A check's text with single blanks; `until WHAT` stands for a line of the log that ran out. */
+function canonical(check: string): string {
+  const words = check.split(" ").filter((word) => word !== "");
+  const parsed = words[0] === "until" ? parseWhat(words.slice(1)) : parseCheck(words);
+  if ("fault" in parsed) throw new RefusedError("the search", [{ place: "check", line: null, column: null, message: parsed.fault }]);
+  return "what" in parsed ? `until ${whatText(parsed.what)}` : checkText(parsed.check);
+}
 
 /** Searches for the revision that broke a check: "what broke it". */
 export class Searches {
@@ -21,11 +29,10 @@ export class Searches {
   async begin(slug: string, log: string, check: string): Promise<BreakSearch> {
     const { row, project } = await this.shelf.project(slug);
     if (project.logs[log] === undefined) throw new NotFoundError("log", log);
-    const parsed = parseCheck(check.split(" ").filter((word) => word !== ""));
-    if ("fault" in parsed) throw new RefusedError("the search", [{ place: "check", line: null, column: null, message: parsed.fault }]);
+    const said = canonical(check);
     const id = randomUUID();
     await this.db.transaction(async (trx) => {
-      await SearchRow.query(trx).insert({ id, worldId: row.id, log, check: checkText(parsed.check), state: "running", good: null, bad: row.revision, found: null });
+      await SearchRow.query(trx).insert({ id, worldId: row.id, log, check: said, state: "running", good: null, bad: row.revision, found: null });
       await this.queue.put(trx, "search", [{ id, data: { search: id }, priority: 10 }]);
     });
     await this.signals.tell("jobs");

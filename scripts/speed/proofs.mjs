@@ -1,0 +1,80 @@
+// 1,000 logs of 3,600 frames with 5 checks each, on the demo: verified by the command line, and proven by the server.
+import { spawn } from "node:child_process";
+import { randomUUID } from "node:crypto";
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync, chmodSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { EMPTY_LOG, parseCheck, writeLog } from "@keen-pebble/core";
+import { startApplication, stopApplication } from "../setup/application.mjs";
+import { Postgres, freePort } from "../setup/postgres.mjs";
+import { ROOT } from "../setup/run.mjs";
+import { say } from "./measure.mjs";
+import { logOf } from "./worlds.mjs";
+
+const LOGS = 1000;
+const FRAMES = 3600;
+const SIZE = `${LOGS} logs of ${FRAMES} frames, 5 checks each`;
+const CHECKS = ["always aligned", "never overlap", "end status playing", "ever holds brass-crank", "at 3600 room intake-hall"].map((text) => parseCheck(text.split(" ")).check);
+const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-speed-"));
+const demo = path.join(ROOT, "demo/saltglass-cistern/saltglass-cistern.world.json");
+
+const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
+const spread = (values) => median(values.map((value) => Math.abs(value - median(values)))) / median(values);
+
+/** The most memory that a process and its threads had so far, in MiB. */
+function peakOf(pid) {
+  try {
+    return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1] ?? 0) / 1024;
+  } catch {
+    return 0;
+  }
+}
+
+const logs = {};
+for (let i = 0; i < LOGS; i++) logs[`walk-${i}`] = writeLog({ ...EMPTY_LOG, title: `Walk ${i}`, checks: CHECKS, lines: logOf(FRAMES, i + 1) });
+const logFolder = path.join(folder, "logs");
+mkdirSync(logFolder);
+for (const [id, text] of Object.entries(logs)) writeFileSync(path.join(logFolder, `${id}.inputs`), text);
+
+// The command line, as a user calls it: with the start of its process, and the reading of the files.
+let peak = 0;
+async function verify() {
+  const began = performance.now();
+  const child = spawn(process.execPath, ["cli/bin/keen-pebble.js", "verify", demo, logFolder], { cwd: ROOT, stdio: ["ignore", "pipe", "inherit"] });
+  child.stdout.resume();
+  const look = setInterval(() => (peak = Math.max(peak, peakOf(child.pid))), 20);
+  await new Promise((resolve) => child.on("exit", resolve));
+  clearInterval(look);
+  return performance.now() - began;
+}
+const byHand = [];
+for (let i = 0; i < 5; i++) byHand.push(await verify());
+say("verify by the command line", SIZE, median(byHand), "ms", spread(byHand), Math.min(...byHand));
+say("memory of verify at its most", SIZE, peak, "MiB", 0);
+
+// The server: from the question to the last outcome, each time for another content of the world.
+chmodSync(folder, 0o755);
+const postgres = await new Postgres(path.join(folder, "postgres")).start();
+const { child, address } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), demo: false, log: "error" });
+const ask = async (route, method = "GET", body) => {
+  const answer = await fetch(`${address}/api${route}`, { method, headers: { "content-type": "application/json" }, ...(body ? { body: JSON.stringify(body) } : {}) });
+  if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`);
+  return answer.json();
+};
+await ask("/imports", "POST", { world: readFileSync(demo, "utf8"), logs });
+const world = "/worlds/saltglass-cistern";
+await ask(`${world}/outcomes`);
+const byServer = [];
+for (let revision = 1; revision <= 5; revision++) {
+  await ask(`${world}/revisions`, "POST", { batch: randomUUID(), base: revision, steps: [{ kind: "change-parts", parts: [{ part: "seed", before: revision, after: revision + 1 }] }] });
+  const began = performance.now();
+  let state = await ask(`${world}/proofs`, "POST");
+  while (state.state !== "done") state = (await ask(`${world}/proofs`)).proofs;
+  byServer.push(performance.now() - began);
+}
+say("proofs by the server", SIZE, median(byServer), "ms", spread(byServer), Math.min(...byServer));
+say("memory of the server at its most", SIZE, peakOf(child.pid), "MiB", 0);
+say("proofs by the server against the command line", SIZE, median(byServer) / median(byHand), "ratio", 0, Math.min(...byServer) / Math.min(...byHand));
+await stopApplication(child);
+postgres.stop("immediate");
+rmSync(folder, { recursive: true, force: true });
