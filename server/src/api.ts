@@ -108,6 +108,11 @@ export interface RevisionNote {
   readonly note: string;
 }
 
+/** `GET /api/worlds/:world/logs/:log/accepted` */
+export interface AcceptedAt {
+  readonly revision: number;
+}
+
 /** `POST /api/worlds/:world/searches`: which revision broke a check? */
 export interface NewSearch {
   readonly log: string;

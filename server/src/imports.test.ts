@@ -256,6 +256,11 @@ it("every operation of the OpenAPI document is served, and the document is whole
   const { id: search } = (await api().post(`/api/worlds/${id}/searches`).send({ log: "round", check: "always still" }).expect(202)).body as { id: string };
   await api().get(`/api/worlds/${id}/searches/${search}`).expect(200);
   await api().delete(`/api/worlds/${id}/searches/${search}`).expect(200);
+  const { logs } = await open(id);
+  const accept = { kind: "change-log", log: "round", before: logs["round"], after: logs["round"]!.replace("check by", `accept ${"0".repeat(64)}\ncheck by`) };
+  await api().get(`/api/worlds/${id}/logs/round/accepted`).expect(404);
+  await api().post(`/api/worlds/${id}/revisions`).send({ batch: randomUUID(), base: 2, steps: [accept] }).expect(201);
+  await api().get(`/api/worlds/${id}/logs/round/accepted`).expect(200, { revision: 3 });
   await firstEvent(test.app, `/api/worlds/${id}/events`);
   const said = Object.entries(body.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method} ${path}`));
   expect([...test.held.used].sort()).toEqual(said.sort());

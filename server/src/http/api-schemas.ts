@@ -55,6 +55,7 @@ export const SCHEMAS = {
   RevisionEntry: object({ revision: whole(1), summary: text, note: maybe(text), savedAt: moment, proofs: maybe(object({ state: text, total: whole(), holds: whole() })) }),
   RevisionList: object({ revisions: list(ref("RevisionEntry")), before: maybe(whole(1)) }),
   RevisionNote: object({ note: { type: "string", maxLength: NOTE_LENGTH } }),
+  AcceptedAt: object({ revision: whole(1) }),
   NewSearch: object({ log: ref("Id"), check: { type: "string", minLength: 1, maxLength: 200 } }),
   BreakSearch: object({
     id: { type: "string", format: "uuid" },

@@ -70,6 +70,18 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
     },
     {
       method: "get",
+      path: "/worlds/{world}/logs/{log}/accepted",
+      summary: "The revision at which the walk that a log accepts was accepted",
+      status: 200,
+      answer: { json: "AcceptedAt" },
+      problems: [404],
+      handle: async (req, res) => {
+        const { world, log } = validate<{ world: string; log: string }>(addressIds, req.params);
+        res.json(await journal.acceptedAt(world, log));
+      },
+    },
+    {
+      method: "get",
       path: "/worlds/{world}/journal.md",
       summary: "The journal as Markdown",
       status: 200,

@@ -1,7 +1,9 @@
 import type { Knex } from "knex";
-import type { RevisionList } from "../api.ts";
+import { readLog } from "@keen-pebble/core";
+import type { AcceptedAt, RevisionList } from "../api.ts";
 import { ProofRunRow } from "../models/proof-run-row.ts";
 import { RevisionRow } from "../models/revision-row.ts";
+import { NotFoundError } from "./service-errors.ts";
 import type { Shelf } from "./shelf.ts";
 
 /** Revisions of one answer. */
@@ -13,6 +15,22 @@ export class Journal {
     private readonly db: Knex,
     private readonly shelf: Shelf,
   ) {}
+
+  /** The revision at which the walk that a log accepts now was accepted; the last one, where that was done again. */
+  async acceptedAt(slug: string, log: string): Promise<AcceptedAt> {
+    const { row, project } = await this.shelf.project(slug);
+    const accept = project.logs[log] === undefined ? null : readLog(project.logs[log]).accept;
+    if (accept === null) throw new NotFoundError("accepted walk of log", log);
+    const line = `\naccept ${accept}\n`;
+    const { rows } = await this.db.raw<{ rows: { number: number }[] }>(
+      `select r.number from revisions r, jsonb_array_elements(r.steps) s
+        where r."worldId" = ? and s ->> 'log' = ? and position(? in coalesce(s ->> 'after', s ->> 'text')) > 0 and position(? in coalesce(s ->> 'before', '')) = 0
+        order by r.number desc limit 1`,
+      [row.id, log, line, line],
+    );
+    // One that came in with the world was accepted before it was here.
+    return { revision: rows[0]?.number ?? 1 };
+  }
 
   /** The newest revisions, or those before one, newest first. */
   async list(slug: string, before: number | null): Promise<RevisionList> {

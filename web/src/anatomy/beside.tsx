@@ -6,17 +6,16 @@ import { useBench } from "../session/hooks.ts";
 import { directionWord } from "./arrow.tsx";
 import "./findings.css";
 
-/** The shown frame under this rule set and under another one, value by value; what differs is stressed. */
+/** The shown frame here and elsewhere, value by value; what differs is stressed. */
 export function BesideTable({ world, rules }: { readonly world: World; readonly rules: Rules }) {
   const beside = useBench((state) => state.beside);
   const here = useBench((state) => state.explanation);
   const frame = useBench((state) => state.frame);
   if (beside === null) return null;
-  const other = world.rules.find(({ id }) => id === beside.rules);
   const there = beside.explanation;
   const rows = here === null || there === null ? [] : VALUES.map(([name, of]) => [name, of(here, world), there.frame === frame ? of(there, world) : "run has ended"] as const);
   return (
-    <section className="beside" aria-label="Two rule sets beside each other">
+    <section className="beside" aria-label="Two runs beside each other">
       <div className="mends-head">
         {beside.rows === null ? (
           <span>running</span>
@@ -35,7 +34,7 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
           </button>
         )}
         <span className="grow" />
-        <button type="button" className="btn btn-bare btn-icon" aria-label="Take the other rule set away" title="Take the other rule set away" onClick={() => layBeside(null)}>
+        <button type="button" className="btn btn-bare btn-icon" aria-label="Take the other run away" title="Take the other run away" onClick={() => layBeside(null)}>
           <Icon name="close" />
         </button>
       </div>
@@ -43,8 +42,8 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
         <thead>
           <tr>
             <th scope="col">Frame {frame}</th>
-            <th scope="col">{rules.name}</th>
-            <th scope="col">{other?.name}</th>
+            <th scope="col">{beside.where.kind === "rules" ? rules.name : "Now"}</th>
+            <th scope="col">{beside.name}</th>
           </tr>
         </thead>
         <tbody>

@@ -10,7 +10,7 @@ import { copyRules, makeWorldsOwn, removeRules, renameRules, goBy } from "../ses
 export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {
   const [naming, setNaming] = useState(false);
   const walking = useBench((state) => state.walk !== null);
-  const beside = useBench((state) => state.beside?.rules ?? null);
+  const beside = useBench((state) => (state.beside?.where.kind === "rules" ? state.beside.where.rules : null));
   if (naming) return <NameField rules={rules} onDone={() => setNaming(false)} />;
   const others = world.rules.filter(({ id }) => id !== rules.id);
   return (

@@ -23,6 +23,7 @@ import { trailColour } from "./trail-colour.ts";
 import type { View } from "./view.ts";
 import { fitView, zoomView } from "./view.ts";
 import { onWalkerLoaded, walkerPicture } from "./walker-art.ts";
+import type { WalkerRow } from "./walker-row.ts";
 import { walkerRow } from "./walker-row.ts";
 
 /** Handles are shown while the pointer is this near to one, in px of the screen. */
@@ -42,7 +43,11 @@ export class FieldPainter {
   private width = 0;
   private height = 0;
 
-  constructor(private readonly canvas: HTMLCanvasElement) {
+  /** @param closeUp follows the walker from near, and draws nothing to work with */
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly closeUp = false,
+  ) {
     const ask = (): void => this.ask();
     const sizes = new ResizeObserver(() => this.resize());
     sizes.observe(canvas);
@@ -122,6 +127,7 @@ export class FieldPainter {
       this.fitted = fitKey;
       this.view = fitView(room.width * size, room.height * size, this.width, this.height);
     }
+    if (this.closeUp) this.view = closeView(room, size, walkerRow(state), this.width, this.height);
     const { zoom, left, top } = this.view;
     const right = left + room.width * size * zoom;
     const bottom = top + room.height * size * zoom;
@@ -158,16 +164,17 @@ export class FieldPainter {
       if (explanation && overlays.body) {
         drawGaps(c, explanation, body, this.view, size);
         drawBump(c, explanation, body, this.view);
-        drawStop(c, explanation, world, this.view, this.width, this.height);
-        if (state.walk === null) this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
+        if (!this.closeUp) drawStop(c, explanation, world, this.view, this.width, this.height);
+        if (!this.closeUp && state.walk === null) this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
       }
     }
     if (row && row.room === roomNumber && state.overlays.camera) this.drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), right, bottom);
+    if (this.closeUp) return;
     this.drawBrush(c, state, project, room);
     const occupied = row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
     drawRulers(c, this.view, room, size, occupied, this.width, this.height);
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
-    drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state, project) : null);
+    drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null);
     drawAxes(c, this.view, this.width, this.height);
     if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null) notePicture(performance.now() - state.run.changedAt);
     this.painted = state.run;
@@ -332,6 +339,13 @@ export class FieldPainter {
   }
 }
 
+/** The walker in the middle, twice as large as in the world; the room's edge is not passed. */
+function closeView(room: Room, size: number, row: WalkerRow | null, width: number, height: number): View {
+  const zoom = 2;
+  const place = (at: number, all: number, across: number): number => Math.round(all * zoom <= across ? (across - all * zoom) / 2 : Math.min(0, Math.max(across - all * zoom, across / 2 - at * zoom)));
+  return { zoom, left: place((row?.x ?? 0) + size / 2, room.width * size, width), top: place((row?.y ?? 0) + size / 2, room.height * size, height) };
+}
+
 /** The rule set that the shown log or walk goes by. */
 function shownRules(state: BenchState, { world }: Project): Rules | undefined {
   const named = state.walk?.log.rules ?? state.parsed?.rules ?? world.activeRules;
@@ -345,9 +359,9 @@ function shownExplanation(state: BenchState): Explanation | null {
 }
 
 /** What the pale second trail is. */
-function ghostName({ preview, beside }: BenchState, { world }: Project): string {
+function ghostName({ preview, beside }: BenchState): string {
   if (preview !== null) return "Ghost: with the change";
-  if (beside?.rows) return `Ghost: ${world.rules.find(({ id }) => id === beside.rules)?.name ?? beside.rules}`;
+  if (beside?.rows) return `Ghost: ${beside.name}`;
   return "Ghost: before the change";
 }
 

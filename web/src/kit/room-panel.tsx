@@ -17,7 +17,7 @@ const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "
 /** The shown room: its name and size, other rooms, and the ways in and out as text, table and picture. */
 export function RoomPanel({ world }: { readonly world: World }) {
   const id = useBench((state) => state.room);
-  const typing = useBench((state) => state.typing);
+  const typing = useBench((state) => state.side === "room");
   const room = roomById(world, id);
   if (!room) return null;
   const picture = async (): Promise<void> => {
@@ -78,7 +78,7 @@ export function RoomPanel({ world }: { readonly world: World }) {
       </section>
       <section className="kit-part" aria-label="Text, table, picture">
         <h3>Text, table, picture</h3>
-        <Button variant={typing ? "main" : "plain"} aria-pressed={typing} onClick={() => benchStore.setState({ typing: !typing })}>
+        <Button variant={typing ? "main" : "plain"} aria-pressed={typing} onClick={() => benchStore.setState({ side: typing ? "anatomy" : "room" })}>
           {typing ? "Close the text" : "Type this room as text"}
         </Button>
         <div className="save-as">

@@ -43,7 +43,7 @@ export function RoomText() {
     <section className="room-text" aria-label="Room as text">
       <div className="row-line">
         <h2 className="grow">{room?.name} as text</h2>
-        <Button variant="bare" className="btn-icon" aria-label="Close the text" title="Close the text" onClick={() => benchStore.setState({ typing: false })}>
+        <Button variant="bare" className="btn-icon" aria-label="Close the text" title="Close the text" onClick={() => benchStore.setState({ side: "anatomy" })}>
           <Icon name="close" />
         </Button>
       </div>

@@ -38,6 +38,7 @@ const PATHS = {
   plus: "M8 3v10M3 8h10",
   minus: "M3 8h10",
   more: "M3.5 8v0M8 8v0M12.5 8v0",
+  open: "M6.5 3.5H3.5v9h9v-3M9 3h4v4M13 3 7.5 8.5",
   close: "M4 4l8 8M12 4l-8 8",
 } as const;
 

@@ -1,7 +1,8 @@
 import Button from "react-bootstrap/Button";
 import { Link, useLocation } from "react-router";
 import { BENCH, SHELF } from "../session/commands.ts";
-import { useBench, useProject, useSaving, useShelf } from "../session/hooks.ts";
+import { useProject, useProofs, useSaving, useShelf } from "../session/hooks.ts";
+import { tally } from "../session/proofs.ts";
 import type { SaveState } from "../session/saving.ts";
 import { Icon } from "./icon.tsx";
 import { IconButton } from "./icon-button.tsx";
@@ -9,8 +10,12 @@ import { showKeyHelp } from "./key-help.tsx";
 import { Pebble } from "./pebble.tsx";
 import { Wordmark } from "./wordmark.tsx";
 
+/** The areas of one world, by the ends of their addresses. */
+export const WORLD_AREAS = ["bench", "floorplan", "proofs", "journal"] as const;
+export type WorldArea = (typeof WORLD_AREAS)[number];
+
 /** Wordmark, world, areas, how saving stands, undo and help. */
-export function TopBar({ area }: { readonly area: "shelf" | "bench" | "floorplan" }) {
+export function TopBar({ area }: { readonly area: WorldArea | "shelf" }) {
   // Room, log and frame go along from area to area.
   const { search } = useLocation();
   const worldId = useProject((state) => state.worldId);
@@ -29,12 +34,12 @@ export function TopBar({ area }: { readonly area: "shelf" | "bench" | "floorplan
         </Link>
         {inWorld && worldId !== null && (
           <>
-            <Link to={`/w/${worldId}/bench${search}`} aria-current={area === "bench" ? "page" : undefined}>
-              Bench <FailingLogs />
-            </Link>
-            <Link to={`/w/${worldId}/floorplan${search}`} aria-current={area === "floorplan" ? "page" : undefined}>
-              Floorplan
-            </Link>
+            {WORLD_AREAS.map((each) => (
+              <Link key={each} to={`/w/${worldId}/${each}${search}`} aria-current={area === each ? "page" : undefined}>
+                {each[0]!.toUpperCase()}
+                {each.slice(1)} {each === "proofs" && <HoldingLogs />}
+              </Link>
+            ))}
           </>
         )}
       </nav>
@@ -44,13 +49,16 @@ export function TopBar({ area }: { readonly area: "shelf" | "bench" | "floorplan
   );
 }
 
-function FailingLogs() {
-  const failing = useBench((state) => state.failingLogs);
-  if (failing === 0) return null;
+/** How many logs hold: the number alone where all do, else how many do not. */
+function HoldingLogs() {
+  const logs = useProofs((state) => tally(state).logs);
+  const holding = useProofs((state) => tally(state).holding);
+  if (logs === 0) return null;
+  const failing = logs - holding;
   return (
-    <span className="row-line attention" title={`${failing} ${failing === 1 ? "log does" : "logs do"} not hold`}>
-      <Pebble kind="fail" radius={4.5} label={`${failing} failing`} />
-      {failing}
+    <span className={`row-line holding${failing > 0 ? " attention" : ""}`} title={`${holding} of ${logs} logs hold`}>
+      <Pebble kind={failing > 0 ? "fail" : "pass"} radius={4.5} label={failing > 0 ? `${failing} of ${logs} logs do not hold` : `all ${logs} logs hold`} />
+      <span aria-hidden="true">{failing > 0 ? failing : logs}</span>
     </span>
   );
 }

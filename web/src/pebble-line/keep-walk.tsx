@@ -4,7 +4,7 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Pebble } from "../look/pebble.tsx";
 import { useBench } from "../session/hooks.ts";
-import { discardWalk, keepWalk, offeredChecks } from "../session/walk.ts";
+import { discardWalk, keepInLog, keepWalk, offeredChecks } from "../session/walk.ts";
 
 /** A walk that just ended, offered to be kept: a title, and two checks made from it. */
 export function KeepWalk() {
@@ -42,8 +42,13 @@ export function KeepWalk() {
           </label>
         ))}
       </div>
-      <Button type="submit" variant="main">
-        Keep it
+      {walk.onto !== null && (
+        <Button variant="main" title="What it pressed after this frame before is cut away" onClick={keepInLog}>
+          Keep in this log
+        </Button>
+      )}
+      <Button type="submit" variant={walk.onto === null ? "main" : "plain"}>
+        {walk.onto === null ? "Keep it" : "Keep as a new log"}
       </Button>
       <Button variant="plain" onClick={discardWalk}>
         Let it go

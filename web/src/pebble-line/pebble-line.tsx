@@ -8,12 +8,16 @@ import { Icon } from "../look/icon.tsx";
 import { IconButton } from "../look/icon-button.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { chooseRate, removeLog, selectLog, tellFingerprint } from "../session/bench.ts";
+import { chooseRate, selectLog, tellFingerprint } from "../session/bench.ts";
 import { logFileAddress } from "../session/api-client.ts";
 import { benchStore } from "../session/bench-store.ts";
+import type { Command } from "../session/commands.ts";
 import { BENCH } from "../session/commands.ts";
 import { useBench, useProject } from "../session/hooks.ts";
+import { copyLog, takeLogAway } from "../session/log-edits.ts";
+import { CheckWriter } from "./check-writer.tsx";
 import { KeepWalk } from "./keep-walk.tsx";
+import { keyText } from "../session/keys.ts";
 import { Lanes } from "./lanes.tsx";
 import { logOrder, logTitle } from "../logs/log-title.ts";
 
@@ -25,6 +29,7 @@ const RATES: Readonly<Record<string, number>> = { "1/8x": 1 / 8, "1/4x": 1 / 4, 
 /** The log as a line of frames: chooser and transport on the left, the line beside it. */
 export function PebbleLine() {
   const offered = useBench((state) => state.walk?.phase === "offered");
+  const writing = useBench((state) => state.writing !== null && state.walk === null);
   return (
     <section className="pebble-line" aria-label="Pebble line">
       <div className="line-head">
@@ -34,6 +39,7 @@ export function PebbleLine() {
       </div>
       <Lanes />
       {offered && <KeepWalk />}
+      {writing && <CheckWriter />}
     </section>
   );
 }
@@ -67,19 +73,36 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
         <Icon name="more" />
       </Dropdown.Toggle>
       <Dropdown.Menu>
-        <Dropdown.Item as="button" onClick={() => void tellFingerprint()}>
-          Fingerprint of this run
-        </Dropdown.Item>
+        <MenuCommand command={BENCH.addCheck} />
+        <MenuCommand command={BENCH.editLog} />
+        <MenuCommand command={BENCH.cutHere} />
+        <MenuCommand command={BENCH.goOn} />
+        <Dropdown.Divider />
         {world !== null && log !== null && (
           <Dropdown.Item href={logFileAddress(world, log)} download>
             Save as a file
           </Dropdown.Item>
         )}
-        <Dropdown.Item as="button" onClick={removeLog}>
+        <Dropdown.Item as="button" onClick={() => void tellFingerprint()}>
+          Fingerprint of this run
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={() => log !== null && copyLog(log)}>
+          Copy this log
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={() => log !== null && takeLogAway(log)}>
           Take this log away
         </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>
+  );
+}
+
+/** A command as a line of a menu, with its key. */
+function MenuCommand({ command }: { readonly command: Command }) {
+  return (
+    <Dropdown.Item as="button" disabled={!command.can()} onClick={command.act}>
+      {command.name} <kbd>{keyText(command.keys[0]!)}</kbd>
+    </Dropdown.Item>
   );
 }
 

@@ -1,4 +1,4 @@
-import type { DeletedWorld, DeletedWorlds, Imported, ImportedFiles, NewRevision, Problem, StoredRevision, WorldList, WorldOutcomes, WorldRevision } from "@keen-pebble/server/api";
+import type { AcceptedAt, BreakSearch, DeletedWorld, DeletedWorlds, Imported, ImportedFiles, NewRevision, NewSearch, Problem, ProofState, RevisionList, RevisionNote, StoredRevision, WorldList, WorldOutcomes, WorldProofs, WorldRevision } from "@keen-pebble/server/api";
 
 /** The server said no: its problem details. */
 export class ProblemError extends Error {
@@ -45,6 +45,36 @@ const world = (id: string, more: string): string => `/worlds/${encodeURIComponen
 
 /** What each log of a world comes to at its newest revision. */
 export const worldOutcomes = (id: string): Promise<WorldOutcomes> => ask(world(id, "/outcomes"));
+
+/** How the server's proofs of a world stand, and what its last runs said. */
+export const worldProofs = (id: string): Promise<WorldProofs> => ask(world(id, "/proofs"));
+
+/** Asks for the proofs of the newest revision, and takes that back. */
+export const askForProofs = (id: string): Promise<ProofState> => ask(world(id, "/proofs"), { method: "POST" });
+export const cancelProofs = (id: string): Promise<ProofState> => ask(world(id, "/proofs"), { method: "DELETE" });
+
+/** A world as it was at a revision. */
+export const openRevision = (id: string, revision: number): Promise<WorldRevision> => ask(world(id, `/revisions/${revision}`));
+
+/** The revisions of a world, the newest first, or those before one. */
+export const listRevisions = (id: string, before: number | null): Promise<RevisionList> => ask(world(id, `/revisions${before === null ? "" : `?before=${before}`}`));
+
+/** Writes what somebody says of a revision. */
+export const writeNote = (id: string, revision: number, note: string): Promise<RevisionNote> =>
+  ask(world(id, `/revisions/${revision}/note`), { method: "PUT", headers: { "content-type": "application/json" }, body: JSON.stringify({ note }) });
+
+/** Searches for the revision that broke a check. */
+export const beginSearch = (id: string, search: NewSearch): Promise<BreakSearch> => send(world(id, "/searches"), search);
+export const findSearch = (id: string, search: string): Promise<BreakSearch> => ask(world(id, `/searches/${search}`));
+export const cancelSearch = (id: string, search: string): Promise<BreakSearch> => ask(world(id, `/searches/${search}`), { method: "DELETE" });
+
+/** The revision at which the walk that is accepted for a log was accepted. */
+export const acceptedAt = (id: string, log: string): Promise<AcceptedAt> => ask(world(id, `/logs/${encodeURIComponent(log)}/accepted`));
+
+/** Where a world's events, its JUnit XML and its journal are. */
+export const worldEventsAddress = (id: string): string => `/api${world(id, "/events")}`;
+export const junitAddress = (id: string): string => `/api${world(id, "/junit.xml")}`;
+export const journalAddress = (id: string): string => `/api${world(id, "/journal.md")}`;
 
 /** Copies a world under a new id. */
 export const copyWorld = (id: string): Promise<{ id: string }> => ask(world(id, "/copy"), { method: "POST" });

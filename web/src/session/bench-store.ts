@@ -2,6 +2,7 @@ import type { Explanation, FixtureKind, InputLog, TraceRows, Verdict } from "@ke
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "../field/paint-cells.ts";
 import type { Piece } from "../field/piece.ts";
+import type { Elsewhere } from "../workers/simulation.worker.ts";
 
 /** The run of the selected log, as it stands after the last change. */
 export interface ShownRun {
@@ -11,14 +12,19 @@ export interface ShownRun {
   readonly frames: number;
   readonly status: number;
   readonly pathHash: number;
+  readonly lineEnds: readonly number[];
   readonly took: number;
   /** When the change was made that it follows, by the page's clock; null for a log that was chosen. */
   readonly changedAt: number | null;
 }
 
-/** The shown log under another rule set. */
+/** The shown log's run elsewhere: under another rule set, or as it was at an earlier revision. */
 export interface Beside {
-  readonly rules: string;
+  readonly where: Elsewhere;
+  /** What it is called. */
+  readonly name: string;
+  /** The log's text there: a revision may have had another one. */
+  readonly text: string | null;
   readonly rows: TraceRows | null;
   /** The first frame in which the two runs differ; null where they do not. */
   readonly differs: number | null;
@@ -32,6 +38,8 @@ export interface WalkState {
   readonly room: number;
   readonly rows: TraceRows;
   readonly log: InputLog;
+  /** The log that it goes on from, or null for one of its own. */
+  readonly onto: string | null;
 }
 
 export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "camera", "clearance"] as const;
@@ -69,8 +77,6 @@ export interface BenchState {
   /** What was copied, and whether it is taken up to be laid down. */
   readonly piece: Piece | null;
   readonly laying: boolean;
-  /** The shown room is open as text. */
-  readonly typing: boolean;
   readonly overlays: Readonly<Record<Overlay, boolean>>;
   readonly run: ShownRun | null;
   /** Why the selected log cannot be run. */
@@ -78,7 +84,7 @@ export interface BenchState {
   readonly ghost: TraceRows | null;
   /** The walk under a change that is looked at, before it is made. */
   readonly preview: TraceRows | null;
-  /** Another rule set whose run of the shown log is laid beside. */
+  /** Another run of the shown log that is laid beside. */
   readonly beside: Beside | null;
   readonly explanation: Explanation | null;
   readonly walk: WalkState | null;
@@ -86,8 +92,10 @@ export interface BenchState {
   readonly clearance: { readonly room: string; readonly cells: Uint8Array } | null;
   /** Room pixel under the pointer, or null. */
   readonly pointer: { readonly x: number; readonly y: number } | null;
-  /** How many logs have a check that fails, by the last look at all of them. */
-  readonly failingLogs: number;
+  /** What the left side shows: the frame's anatomy, the log as a table and as text, or the room as text. */
+  readonly side: "anatomy" | "log" | "room";
+  /** The check that is being written: its text, and which of the log's checks it takes the place of. */
+  readonly writing: { readonly text: string; readonly replaces: number | null } | null;
 }
 
 export const benchStore = createStore<BenchState>(() => ({
@@ -108,7 +116,6 @@ export const benchStore = createStore<BenchState>(() => ({
   selection: null,
   piece: null,
   laying: false,
-  typing: false,
   overlays: { grid: false, solid: false, body: true, velocity: false, trail: true, ghost: true, camera: false, clearance: false },
   run: null,
   refused: null,
@@ -119,5 +126,6 @@ export const benchStore = createStore<BenchState>(() => ({
   walk: null,
   clearance: null,
   pointer: null,
-  failingLogs: 0,
+  side: "anatomy",
+  writing: null,
 }));

@@ -1,10 +1,12 @@
 import type { EditStep, InputLog, Project, SingleChange, TraceRows } from "@keen-pebble/core";
-import { ARRIVE, RefusedError, changedWorld, changesWorld, logHolds, readLog, rulesById } from "@keen-pebble/core";
+import { ARRIVE, RefusedError, changedWorld, changesWorld, readLog, rulesById } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
-import type { Overlay, Tool } from "./bench-store.ts";
+import type { Elsewhere } from "../workers/simulation.worker.ts";
+import type { Beside, Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { forgetPictures } from "./latency.ts";
 import { forgetTried, noteTried } from "./tried.ts";
+import { projectAt } from "./proofs.ts";
 import { changeWorld, edit, notice, onProject, projectStore, simulationClient } from "./project-store.ts";
 
 /** Counts the logs that were chosen: an answer for another one is dropped. */
@@ -35,7 +37,6 @@ export function startBench(): () => void {
       if (steps.some((step) => step.kind === "change-log" && step.log === log)) benchStore.setState({ parsed: null });
       rerun(stroke, performance.now());
     }
-    if (steps.some(changesWorld)) void lookAtAllLogs();
   });
 }
 
@@ -78,7 +79,6 @@ export function showAddress(project: Project, room: string | null, log: string |
   benchStore.setState({ room: shownRoom, frame: frame ?? 0 });
   selectLog(shownLog, frame ?? 0);
   followsRun = room === null || !rooms.includes(room);
-  void lookAtAllLogs();
   return faults.length > 0 ? `The address names ${faults.join(" and ")}, which this world does not have; something else is shown instead.` : null;
 }
 
@@ -92,10 +92,16 @@ export function selectLog(log: string | null, frame = 0): void {
   }
   runAsked++;
   followsRun = true;
-  benchStore.setState({ log, parsed: parse(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null });
+  benchStore.setState({ log, parsed: parse(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null, writing: null, beside: keptBeside() });
   ghostStroke = null;
   forgetPictures();
   rerun(null, null);
+}
+
+/** Another rule set stays beside when another log is chosen; a revision was laid beside one log. */
+function keptBeside(): Beside | null {
+  const { beside } = benchStore.getState();
+  return beside?.where.kind === "rules" ? { ...beside, rows: null, differs: null, explanation: null } : null;
 }
 
 function parse(text: string): InputLog | null {
@@ -157,10 +163,25 @@ async function runOnce({ stroke, changedAt }: WantedRun): Promise<void> {
   void runBeside();
 }
 
-/** Lays the shown log's run under another rule set beside it; null takes that away. */
+/** Lays the shown log's run under another rule set beside it; null takes away what lies there. */
 export function layBeside(rules: string | null): void {
-  benchStore.setState({ beside: rules === null ? null : { rules, rows: null, differs: null, explanation: null } });
-  if (rules !== null) void runBeside();
+  const { project } = projectStore.getState();
+  if (rules === null || project === null) benchStore.setState({ beside: null });
+  else lay({ kind: "rules", rules }, rulesById(project.world, rules)?.name ?? rules, null);
+}
+
+/** Lays the shown log's run at an earlier revision beside it, with the log as it was then. */
+export async function layRevisionBeside(revision: number, name = `Revision ${revision}`): Promise<void> {
+  const { log } = benchStore.getState();
+  const older = await projectAt(revision);
+  if (older === null || log === null) return;
+  simulationClient()?.hold(revision, older);
+  lay({ kind: "revision", revision }, name, older.logs[log] ?? null);
+}
+
+function lay(where: Elsewhere, name: string, text: string | null): void {
+  benchStore.setState({ beside: { where, name, text, rows: null, differs: null, explanation: null } });
+  void runBeside();
 }
 
 async function runBeside(): Promise<void> {
@@ -168,13 +189,13 @@ async function runBeside(): Promise<void> {
   const { log, run, beside } = benchStore.getState();
   const client = simulationClient();
   if (beside === null || project === null || log === null || run === null || client === null) return;
-  if (rulesById(project.world, beside.rules) === undefined) {
+  if (beside.where.kind === "rules" && rulesById(project.world, beside.where.rules) === undefined) {
     benchStore.setState({ beside: null });
     return;
   }
-  const answer = await client.run(project.logs[log]!, beside.rules);
+  const answer = await client.run(beside.text ?? project.logs[log]!, beside.where);
   // Only for the run that it was asked for.
-  if (benchStore.getState().run !== run || benchStore.getState().beside?.rules !== beside.rules || "refused" in answer) return;
+  if (benchStore.getState().run !== run || benchStore.getState().beside?.where !== beside.where || "refused" in answer) return;
   benchStore.setState({ beside: { ...beside, rows: answer.rows, differs: firstDifference(run.rows, answer.rows), explanation: null } });
   wantExplanation();
 }
@@ -185,15 +206,6 @@ function firstDifference(one: TraceRows, other: TraceRows): number | null {
   const count = Math.min(one.count, other.count);
   for (let frame = 0; frame < count; frame++) if (columns.some((column) => one[column][frame] !== other[column][frame])) return frame;
   return one.count === other.count ? null : count;
-}
-
-async function lookAtAllLogs(): Promise<void> {
-  const { project } = projectStore.getState();
-  const client = simulationClient();
-  if (project === null || client === null) return;
-  const verdicts = await client.verdicts(Object.values(project.logs));
-  if (projectStore.getState().project?.world !== project.world) return;
-  benchStore.setState({ failingLogs: verdicts.filter((v) => "refused" in v || !logHolds(v)).length });
 }
 
 /** Asks for the shown frame's explanation; while one is under way the newest question waits. */
@@ -212,7 +224,7 @@ function wantExplanation(): void {
       if (benchStore.getState().walk === null && benchStore.getState().log === log && !("refused" in answer)) benchStore.setState({ explanation: answer });
       const { beside } = benchStore.getState();
       if (beside === null || beside.rows === null) continue;
-      const there = await client.explain(project.logs[log]!, frame, beside.rules);
+      const there = await client.explain(beside.text ?? project.logs[log]!, frame, beside.where);
       if (benchStore.getState().beside?.rows === beside.rows && !("refused" in there)) benchStore.setState({ beside: { ...beside, explanation: there } });
     }
   })().finally(() => {
@@ -330,13 +342,6 @@ export function changeSetting(rulesId: string, setting: string, before: number |
 /** Changes a rule set in one way: a setting, gait, body, or flags that block. */
 export function changeRules(rulesId: string, change: SingleChange, stroke?: string): boolean {
   return changeWorld((world) => changedWorld(world, rulesId, change), stroke);
-}
-
-/** Takes the selected log away; undo brings it back. */
-export function removeLog(): void {
-  const { project } = projectStore.getState();
-  const { log } = benchStore.getState();
-  if (project !== null && log !== null) edit({ kind: "remove-log", log, text: project.logs[log]! });
 }
 
 /** Tells the fingerprint of the selected log's run: the same that server and command line give. */

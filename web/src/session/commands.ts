@@ -1,7 +1,13 @@
-import { beginWalk, endWalk, isWalking, setDownAtPointer } from "./walk.ts";
-import { nextMark, pause, play, showFrame, toggleOverlay } from "./bench.ts";
+import { beginCheck, canWriteCheck } from "./checks.ts";
+import { canCut, cutHere, takeLogAway } from "./log-edits.ts";
+import { beginWalk, endWalk, goOnWalking, isWalking, setDownAtPointer } from "./walk.ts";
+import { layBeside, layRevisionBeside, nextMark, pause, play, showFrame, toggleOverlay } from "./bench.ts";
 import type { Overlay, Pen } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import { boardHandle } from "./board-handle.ts";
+import { boardStore, chooseFilter, stepCheck, stepRow } from "./board.ts";
+import { journalStore, restoreRevision, stepRevision } from "./journal.ts";
+import { compareWithRevision, proofsStore, runOnServer, searchBreak } from "./proofs.ts";
 import { fieldHandle } from "./field-handle.ts";
 import { chooseNextRoom, floorplanStore, nudgeRoom } from "./floorplan.ts";
 import { removeChosenFixtures, takeUpKind } from "./fixtures.ts";
@@ -85,6 +91,10 @@ export const BENCH = {
   forwardTen: { name: "Ten frames forward", keys: ["Shift+ArrowRight"], can: hasRun, act: stepBy(10) },
   nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => nextMark(1)) },
   previousMark: { name: "Pebble or event before", keys: [","], can: hasRun, act: jump(() => nextMark(-1)) },
+  addCheck: { name: "Add a check at this frame", keys: ["A"], can: canWriteCheck, act: () => beginCheck() },
+  editLog: { name: "The log as a table and as text", keys: ["D"], can: () => benchStore.getState().walk === null && benchStore.getState().log !== null, act: toggleLogSide },
+  cutHere: { name: "Cut the log's end off behind this frame", keys: ["Shift+X"], can: canCut, act: cutHere },
+  goOn: { name: "Go on walking from this frame", keys: ["Shift+W"], can: () => hasRun() && benchStore.getState().parsed !== null, act: goOnWalking },
   mend: { name: "What mends it", keys: ["Y"], can: isBroken, act: () => void searchMends() },
   grid: overlay("Grid", "G", "grid"),
   solid: overlay("Solid shapes", "X", "solid"),
@@ -97,6 +107,10 @@ export const BENCH = {
   sound: { name: "Sound of bumps, doors and hazards", keys: ["U"], can: always, act: toggleSound },
   fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
 } satisfies Commands;
+
+function toggleLogSide(): void {
+  benchStore.setState(({ side }) => ({ side: side === "log" ? "anatomy" : "log" }));
+}
 
 const hasRoom = (): boolean => floorplanStore.getState().room !== null;
 
@@ -120,6 +134,77 @@ export const FLOORPLAN = {
   roomUp: { name: "Move the room up", keys: ["Alt+ArrowUp"], can: hasRoom, act: () => nudgeRoom(0, -1) },
   roomDown: { name: "Move the room down", keys: ["Alt+ArrowDown"], can: hasRoom, act: () => nudgeRoom(0, 1) },
 } satisfies Commands;
+
+const chosenCheck = (): { readonly log: string; readonly check: string } | null => {
+  const { log } = benchStore.getState();
+  const { check } = boardStore.getState();
+  const verdict = log === null || check === null ? undefined : proofsStore.getState().proofs[log]?.checks[check];
+  return log === null || verdict === undefined || verdict.verdict === "pass" ? null : { log, check: verdict.check };
+};
+const hasLog = (): boolean => benchStore.getState().log !== null;
+
+/** Every command of Proofs. */
+export const PROOFS = {
+  undo: BENCH.undo,
+  redo: BENCH.redo,
+  open: { name: "Open the shown frame on the Bench", keys: ["Enter"], can: hasLog, act: () => boardHandle.open() },
+  next: { name: "Next log", keys: ["ArrowDown"], can: always, act: () => stepRow(1) },
+  previous: { name: "Log before", keys: ["ArrowUp"], can: always, act: () => stepRow(-1) },
+  first: { name: "First log", keys: ["Home"], can: always, act: () => stepRow(-Infinity) },
+  last: { name: "Last log", keys: ["End"], can: always, act: () => stepRow(Infinity) },
+  nextCheck: { name: "Next check", keys: ["ArrowRight", "."], can: hasLog, act: () => stepCheck(1) },
+  previousCheck: { name: "Check before", keys: ["ArrowLeft", ","], can: hasLog, act: () => stepCheck(-1) },
+  all: { name: "Show all logs", keys: ["1"], can: always, act: () => chooseFilter("all") },
+  failing: { name: "Show failing logs", keys: ["2", "F"], can: always, act: () => chooseFilter("failing") },
+  path: { name: "Show logs whose path differs", keys: ["3", "P"], can: always, act: () => chooseFilter("path") },
+  search: { name: "Search", keys: ["/"], can: always, act: () => boardHandle.search() },
+  ghost: { name: "Ghost of the compared revision", keys: ["G"], can: () => hasLog() && proofsStore.getState().compared !== null, act: toggleGhost },
+  whatBroke: {
+    name: "What broke it",
+    keys: ["B"],
+    can: () => chosenCheck() !== null,
+    act: () => {
+      const chosen = chosenCheck();
+      if (chosen !== null) void searchBreak(chosen.log, chosen.check);
+    },
+  },
+  server: { name: "Run all on the server, or take that back", keys: ["S"], can: always, act: () => void runOnServer() },
+  wander: { name: "Random walks", keys: ["W"], can: always, act: () => boardStore.setState(({ beside }) => ({ beside: beside === "wander" ? "log" : "wander" })) },
+  takeAway: {
+    name: "Take the log away",
+    keys: ["Delete"],
+    can: hasLog,
+    act: () => {
+      const { log } = benchStore.getState();
+      if (log !== null) takeLogAway(log);
+    },
+  },
+} satisfies Commands;
+
+const chosenRevision = (): number | null => journalStore.getState().chosen;
+
+/** Every command of the Journal. */
+export const JOURNAL = {
+  undo: BENCH.undo,
+  redo: BENCH.redo,
+  next: { name: "Next revision", keys: ["ArrowDown"], can: always, act: () => stepRevision(1) },
+  previous: { name: "Revision before", keys: ["ArrowUp"], can: always, act: () => stepRevision(-1) },
+  note: { name: "Write a note to the chosen revision", keys: ["N"], can: () => chosenRevision() !== null, act: () => document.querySelector<HTMLElement>(`[data-note="${chosenRevision()!}"]`)?.click() },
+  compare: {
+    name: "Compare the proofs with the chosen revision",
+    keys: ["G"],
+    can: () => chosenRevision() !== null,
+    act: () => void compareWithRevision(chosenRevision()!),
+  },
+  restore: { name: "Make everything as at the chosen revision", keys: ["R"], can: () => chosenRevision() !== null, act: () => void restoreRevision(chosenRevision()!) },
+} satisfies Commands;
+
+function toggleGhost(): void {
+  const { beside } = benchStore.getState();
+  const { compared } = proofsStore.getState();
+  if (beside?.where.kind === "revision") layBeside(null);
+  else if (compared !== null) void layRevisionBeside(compared.revision);
+}
 
 /** Every command of the Shelf. */
 export const SHELF = {

@@ -2,8 +2,12 @@ import { useEffect } from "react";
 import { useStore } from "zustand";
 import type { BenchState } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import type { BoardState } from "./board.ts";
+import { boardStore } from "./board.ts";
 import type { MendingState } from "./mending.ts";
 import { mendingStore } from "./mending.ts";
+import type { ProofsState } from "./proofs.ts";
+import { proofsStore } from "./proofs.ts";
 import type { ProjectState } from "./project-store.ts";
 import { projectStore } from "./project-store.ts";
 import type { Commands } from "./commands.ts";
@@ -19,6 +23,12 @@ import { isWalking } from "./walk.ts";
 
 /** A part of what the Bench shows; the component draws again when it changes. */
 export const useBench = <T>(select: (state: BenchState) => T): T => useStore(benchStore, select);
+
+/** A part of what all logs come to. */
+export const useProofs = <T>(select: (state: ProofsState) => T): T => useStore(proofsStore, select);
+
+/** A part of what the board of logs shows. */
+export const useBoard = <T>(select: (state: BoardState) => T): T => useStore(boardStore, select);
 
 /** A part of the open project's state. */
 export const useProject = <T>(select: (state: ProjectState) => T): T => useStore(projectStore, select);

@@ -7,6 +7,8 @@ export interface SentBatch {
   readonly batch: string;
   readonly base: number;
   readonly steps: readonly EditStep[];
+  /** Why, in the person's words. */
+  readonly note?: string;
 }
 
 /** What one tab has not had acknowledged for one world. */

@@ -147,6 +147,11 @@ export function changeWorld(how: (world: World) => World, stroke?: string): bool
   return change((project) => ({ ...project, world: how(project.world) }), stroke);
 }
 
+/** Says why of the edits that are made next: it becomes the note of their revision. */
+export function noteNextRevision(text: string): void {
+  saver?.note(text);
+}
+
 /** Ends the stroke under way. */
 export function endStroke(): void {
   projectStore.setState((state) => ({ history: close(state.history) }));

@@ -33,6 +33,7 @@ export type Rebase = (theirs: readonly EditStep[], own: readonly EditStep[]) => 
 export class Saver {
   private sent: SentBatch | null = null;
   private waiting: EditStep[] = [];
+  private says: string | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private busy = false;
   private failures = 0;
@@ -62,6 +63,11 @@ export class Saver {
       this.tell("saving");
       this.schedule(GATHER_MS);
     } else this.tell(this.failures > 0 ? "offline" : "saving");
+  }
+
+  /** Says why of the next batch that is sent. */
+  note(text: string): void {
+    this.says = text;
   }
 
   /** A step that goes on with the last one that waits becomes one with it. */
@@ -103,7 +109,8 @@ export class Saver {
 
   private async send(): Promise<void> {
     if (this.sent === null) {
-      this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: this.waiting.slice(0, MOST_STEPS) };
+      this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: this.waiting.slice(0, MOST_STEPS), ...(this.says === null ? {} : { note: this.says }) };
+      this.says = null;
       this.waiting = this.waiting.slice(MOST_STEPS);
       this.remember();
     }

@@ -1,7 +1,7 @@
-import type { EditStep, Explanation, Project, ReEntry, Verdict } from "@keen-pebble/core";
+import type { Check, EditStep, Explanation, Project, ReEntry, UntilChoice, Verdict } from "@keen-pebble/core";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
-import type { Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
+import type { Elsewhere, Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
 
 const CLOSED: Refused = { refused: "the world was closed" };
 
@@ -23,16 +23,29 @@ export class SimulationClient {
     void this.remote.apply(steps);
   }
 
-  run(text: string, beside: string | null = null): Promise<RunAnswer | Refused> {
-    return this.orEnd<RunAnswer | Refused>(this.remote.run(text, beside), CLOSED);
+  /** Hands in the world as it was at a revision, for runs elsewhere. */
+  hold(revision: number, project: Project): void {
+    void this.remote.hold(revision, project);
   }
 
-  verdicts(texts: readonly string[]): Promise<readonly (readonly Verdict[] | Refused)[]> {
-    return this.orEnd<readonly (readonly Verdict[] | Refused)[]>(this.remote.verdicts(texts), []);
+  run(text: string, elsewhere: Elsewhere | null = null): Promise<RunAnswer | Refused> {
+    return this.orEnd<RunAnswer | Refused>(this.remote.run(text, elsewhere), CLOSED);
   }
 
-  explain(text: string, frame: number, beside: string | null = null): Promise<Explanation | Refused> {
-    return this.orEnd<Explanation | Refused>(this.remote.explain(text, frame, beside), CLOSED);
+  explain(text: string, frame: number, elsewhere: Elsewhere | null = null): Promise<Explanation | Refused> {
+    return this.orEnd<Explanation | Refused>(this.remote.explain(text, frame, elsewhere), CLOSED);
+  }
+
+  checksTrueAt(text: string, frame: number): Promise<readonly Check[] | Refused> {
+    return this.orEnd<readonly Check[] | Refused>(this.remote.checksTrueAt(text, frame), CLOSED);
+  }
+
+  verdictOf(text: string, check: Check): Promise<Verdict | Refused> {
+    return this.orEnd<Verdict | Refused>(this.remote.verdictOf(text, check), CLOSED);
+  }
+
+  untilChoices(text: string, line: number): Promise<readonly UntilChoice[] | Refused> {
+    return this.orEnd<readonly UntilChoice[] | Refused>(this.remote.untilChoices(text, line), CLOSED);
   }
 
   reEntry(text: string, frame: number): Promise<ReEntry | null | Refused> {

@@ -12,12 +12,15 @@ import {
   UP,
   USE,
   compile,
+  cutLog,
   explain,
   explainStart,
   mergeLines,
   occupiedX,
   occupiedY,
+  run,
   startState,
+  stateAt,
   unitsFromPx,
   withLinesOf,
   writeLog,
@@ -48,8 +51,11 @@ const MOST_CATCH_UP = 6;
 
 class Walk {
   private readonly down = new Set<string>();
-  private readonly lines: LogLine[] = [];
-  private readonly recorder = new TraceRecorder(3600);
+  private readonly lines: LogLine[];
+  private readonly recorder: TraceRecorder;
+  /** Frames that were there before the walk went on. */
+  private readonly before: number;
+  private readonly onto: string | null;
   private rows: TraceRows;
   private rest = 0;
   private last = performance.now();
@@ -59,8 +65,13 @@ class Walk {
     private readonly c: Compiled,
     private readonly state: SimState,
     private readonly log: InputLog,
+    goesOn: { readonly log: string; readonly rows: TraceRows } | null,
   ) {
-    this.recorder.row(state);
+    this.onto = goesOn?.log ?? null;
+    this.lines = goesOn === null ? [] : [...log.lines];
+    this.before = state.frame;
+    this.recorder = goesOn === null ? new TraceRecorder(3600) : TraceRecorder.behind(goesOn.rows);
+    if (goesOn === null) this.recorder.row(state);
     this.rows = this.recorder.finish();
     this.show(explainStart(c, state));
     window.addEventListener("keydown", this.keyDown, true);
@@ -134,7 +145,7 @@ class Walk {
       frame: this.state.frame,
       // The field follows the walker from room to room.
       room: this.c.rooms[this.state.room]!.id,
-      walk: { phase: "walking", room: this.state.room, rows: this.rows, log: this.log },
+      walk: { phase: "walking", room: this.state.room, rows: this.rows, log: this.log, onto: this.onto },
     });
   }
 
@@ -148,12 +159,12 @@ class Walk {
     walk = null;
     this.rows = this.recorder.finish();
     const lines = mergeLines(this.lines);
-    const pressed = lines.some((line) => line.kind === "keys" && line.keys !== 0);
+    const pressed = this.recorder.view().keys.subarray(this.before + 1).some((keys) => keys !== 0);
     if (!pressed) {
       discardWalk();
       return;
     }
-    benchStore.setState({ walk: { phase: "offered", room: this.state.room, rows: this.rows, log: { ...this.log, lines } } });
+    benchStore.setState({ walk: { phase: "offered", room: this.state.room, rows: this.rows, log: { ...this.log, lines }, onto: this.onto } });
   }
 }
 
@@ -174,10 +185,28 @@ export function beginWalk(from?: Start, setUp: readonly WithLine[] = []): void {
     const compiled = compile(world);
     const state = startState(compiled, start, setUp);
     benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null });
-    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start, with: setUp });
+    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start, with: setUp }, null);
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     notice(`Nobody can walk here yet: ${error.message}.`);
+  }
+}
+
+/** Goes on walking from the shown frame of the shown log: what it pressed later is cut away once the walk is kept. */
+export function goOnWalking(): void {
+  const { project } = projectStore.getState();
+  const { log, parsed, run: shown, frame } = benchStore.getState();
+  if (project === null || log === null || parsed === null || shown === null || walk !== null) return;
+  try {
+    const compiled = compile(project.world, parsed.rules ?? undefined);
+    const begun = cutLog(parsed, shown.lineEnds, frame);
+    const state = stateAt(compiled, begun, frame);
+    const { rows } = run(compiled, begun, { rows: true });
+    benchStore.setState({ tool: "walk", playing: false, ghost: null });
+    walk = new Walk(compiled, state, begun, { log, rows: rows! });
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    notice(`Nobody can go on from here: ${error.message}.`);
   }
 }
 
@@ -230,10 +259,23 @@ export function keepWalk(title: string, checks: readonly Check[]): void {
   if (offered?.phase !== "offered" || project === null) return;
   const id = logIdFor(title, Object.keys(project.logs));
   const named = title.trim() === "" ? id : title.trim();
-  const text = writeLog({ ...offered.log, title: named, checks });
+  const text = writeLog({ ...offered.log, accept: null, title: named, checks });
   const last = offered.rows.count - 1;
   benchStore.setState({ walk: null, tool: "paint" });
   if (edit({ kind: "add-log", log: id, text })) selectLog(id, last);
+  else backToLog();
+}
+
+/** Keeps the offered walk in the log that it went on from, with its title and checks. */
+export function keepInLog(): void {
+  const { walk: offered } = benchStore.getState();
+  const { project } = projectStore.getState();
+  const before = offered?.onto == null ? undefined : project?.logs[offered.onto];
+  if (offered?.phase !== "offered" || offered.onto === null || before === undefined) return;
+  const last = offered.rows.count - 1;
+  benchStore.setState({ walk: null, tool: "paint" });
+  const after = writeLog({ ...offered.log, accept: null });
+  if (after === before || edit({ kind: "change-log", log: offered.onto, before, after })) selectLog(offered.onto, last);
   else backToLog();
 }
 

@@ -1,5 +1,5 @@
-import type { Compiled, EditStep, Explanation, InputLog, Project, ReEntry, TraceRows, Verdict } from "@keen-pebble/core";
-import { CoreError, applyAll, changesWorld, clearance, compile, explainFrame, fingerprint, reEntry, readLog, run } from "@keen-pebble/core";
+import type { Check, Compiled, EditStep, Explanation, InputLog, KeyFrames, Project, ReEntry, TraceRows, UntilChoice, Verdict } from "@keen-pebble/core";
+import { CoreError, applyAll, changesWorld, checksTrueAt, clearance, compile, explainFrame, fingerprint, logFrames, reEntry, readLog, run, runWithKeyFrames, stateAt, untilChoices } from "@keen-pebble/core";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { expose, transfer } from "comlink";
@@ -11,6 +11,8 @@ export interface RunAnswer {
   readonly frames: number;
   readonly status: number;
   readonly pathHash: number;
+  /** For each line of keys that was reached the frame after which it ended. */
+  readonly lineEnds: readonly number[];
   /** Time that the run itself took, in ms. */
   readonly took: number;
 }
@@ -20,24 +22,44 @@ export interface Refused {
   readonly refused: string;
 }
 
+/** Where else a log may run: in the open world under another rule set, or in the world as it was at a revision. */
+export type Elsewhere = { readonly kind: "rules"; readonly rules: string } | { readonly kind: "revision"; readonly revision: number };
+
 let project: Project | null = null;
 /** By rule set, of the world as it is now. */
 const compiled = new Map<string, Compiled>();
-let parsed: { readonly text: string; readonly log: InputLog } | null = null;
+/** A revision that was handed in, and its world by rule set. */
+let older: { readonly revision: number; readonly project: Project; readonly compiled: Map<string, Compiled> } | null = null;
+/** States on the way of the last run of a long log, to explain a frame from. */
+let long: { readonly c: Compiled; readonly log: InputLog; readonly keyFrames: KeyFrames } | null = null;
+/** Below so many frames a run is as quick from its start. */
+const LONG_FRAMES = 4096;
+/** The texts that were read last, and their logs: the shown one, and the one that lies beside. */
+const parsed = new Map<string, InputLog>();
+const MOST_PARSED = 4;
 
 function need(): Project {
   if (project === null) throw new Error("no project in the worker yet");
   return project;
 }
 
-/** A log and the world under the rule set that it names, or under another one. */
-function ready(text: string, beside: string | null = null): { c: Compiled; log: InputLog } {
-  const { world } = need();
-  if (parsed?.text !== text) parsed = { text, log: readLog(text) };
-  const rules = beside ?? parsed.log.rules ?? world.activeRules;
-  if (!compiled.has(rules)) compiled.set(rules, compile(world, rules));
-  return { c: compiled.get(rules)!, log: parsed.log };
+/** A log and the world under the rule set that it names, or somewhere else. */
+function ready(text: string, elsewhere: Elsewhere | null = null): { c: Compiled; log: InputLog } {
+  const log = parsed.get(text) ?? readLog(text);
+  parsed.delete(text);
+  parsed.set(text, log);
+  for (const old of parsed.keys()) if (parsed.size > MOST_PARSED) parsed.delete(old);
+  if (elsewhere?.kind === "revision" && older?.revision === elsewhere.revision) return { c: compiledOf(older.compiled, older.project, log.rules), log };
+  return { c: compiledOf(compiled, need(), elsewhere?.kind === "rules" ? elsewhere.rules : log.rules), log };
 }
+
+function compiledOf(known: Map<string, Compiled>, { world }: Project, named: string | null): Compiled {
+  const rules = named ?? world.activeRules;
+  if (!known.has(rules)) known.set(rules, compile(world, rules));
+  return known.get(rules)!;
+}
+
+const keyFramesOf = (c: Compiled, log: InputLog): KeyFrames | null => (long?.c === c && long.log === log ? long.keyFrames : null);
 
 /** Turns what the core refuses into an answer; anything else is a fault and stays one. */
 function answer<T>(act: () => T): T | Refused {
@@ -54,6 +76,13 @@ const simulation = {
   load(whole: Project): void {
     project = whole;
     compiled.clear();
+    older = null;
+    long = null;
+  },
+
+  /** Takes the world as it was at a revision, to run logs in. */
+  hold(revision: number, whole: Project): void {
+    older = { revision, project: whole, compiled: new Map() };
   },
 
   /** Follows edits that the page has made. */
@@ -62,34 +91,49 @@ const simulation = {
     if (steps.some(changesWorld)) compiled.clear();
   },
 
-  /** Runs a log with its checks, under its own rule set or under another one. */
-  run(text: string, beside: string | null): RunAnswer | Refused {
+  /** Runs a log with its checks, in the open world or elsewhere. */
+  run(text: string, elsewhere: Elsewhere | null): RunAnswer | Refused {
     return answer(() => {
-      const { c, log } = ready(text, beside);
+      const { c, log } = ready(text, elsewhere);
       const began = performance.now();
-      const result = run(c, log, { rows: true, checks: true });
+      const { result, keyFrames } = logFrames(log) > LONG_FRAMES ? runWithKeyFrames(c, log, { rows: true, checks: true }) : { result: run(c, log, { rows: true, checks: true }), keyFrames: null };
       const took = performance.now() - began;
+      if (elsewhere === null) long = keyFrames === null ? null : { c, log, keyFrames };
       const rows = result.rows!;
-      const made: RunAnswer = { rows, verdicts: result.verdicts, frames: result.frames, status: result.status, pathHash: result.pathHash, took };
+      const made: RunAnswer = { rows, verdicts: result.verdicts, frames: result.frames, status: result.status, pathHash: result.pathHash, lineEnds: result.lineEnds, took };
       return transfer(made, [rows.keys, rows.room, rows.x, rows.y, rows.facing, rows.pose, rows.flags, rows.status, rows.events].map((a) => a.buffer));
     });
   },
 
-  /** Checks only, of several logs at once. */
-  verdicts(texts: readonly string[]): readonly (readonly Verdict[] | Refused)[] {
-    return texts.map((text) =>
-      answer(() => {
-        const { c, log } = ready(text);
-        return run(c, log, { checks: true }).verdicts;
-      }),
-    );
+  /** Checks that hold and say something of a frame of a log. */
+  checksTrueAt(text: string, frame: number): readonly Check[] | Refused {
+    return answer(() => {
+      const { c, log } = ready(text);
+      return checksTrueAt(c, log, stateAt(c, log, frame, keyFramesOf(c, log)));
+    });
   },
 
-  /** What each stage of one frame of a log saw and decided, under its own rule set or under another one. */
-  explain(text: string, frame: number, beside: string | null): Explanation | Refused {
+  /** What one check, which the log may not have, says to its run. */
+  verdictOf(text: string, check: Check): Verdict | Refused {
     return answer(() => {
-      const { c, log } = ready(text, beside);
-      return explainFrame(c, log, frame);
+      const { c, log } = ready(text);
+      return run(c, { ...log, checks: [check] }, { checks: true }).verdicts[0]!;
+    });
+  },
+
+  /** What a line of a log may be held until, instead of for its frames. */
+  untilChoices(text: string, line: number): readonly UntilChoice[] | Refused {
+    return answer(() => {
+      const { c, log } = ready(text);
+      return untilChoices(c, log, line);
+    });
+  },
+
+  /** What each stage of one frame of a log saw and decided, in the open world or elsewhere. */
+  explain(text: string, frame: number, elsewhere: Elsewhere | null): Explanation | Refused {
+    return answer(() => {
+      const { c, log } = ready(text, elsewhere);
+      return explainFrame(c, log, frame, keyFramesOf(c, log));
     });
   },
 

@@ -4,6 +4,7 @@ import { Kit } from "../../kit/kit.tsx";
 import { MatchColours } from "../../kit/match-colours.tsx";
 import { RoomText } from "../../kit/room-text.tsx";
 import { KeyHelp } from "../../look/key-help.tsx";
+import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
 import { BENCH } from "../../session/commands.ts";
 import { useBench, useCommandKeys } from "../../session/hooks.ts";
@@ -12,14 +13,14 @@ import "./bench.css";
 
 /** The Bench: what happens in this frame, and why. */
 export function BenchPage() {
-  const typing = useBench((state) => state.typing);
+  const side = useBench((state) => state.side);
   useCommandKeys(BENCH);
   return (
     <>
       <main className="area bench">
         <h1 className="visually-hidden">Bench</h1>
         <PebbleLine />
-        {typing ? <RoomText /> : <Anatomy />}
+        {side === "room" ? <RoomText /> : side === "log" ? <LogSide /> : <Anatomy />}
         <Field />
         <Kit />
       </main>

@@ -2,11 +2,12 @@ import { useEffect } from "react";
 import Button from "react-bootstrap/Button";
 import { Link, Outlet, useLocation, useParams } from "react-router";
 import { Notice } from "../../look/notice.tsx";
-import { TopBar } from "../../look/top-bar.tsx";
+import { TopBar, WORLD_AREAS } from "../../look/top-bar.tsx";
 import { startBench } from "../../session/bench.ts";
 import { useProject } from "../../session/hooks.ts";
 import { startMending } from "../../session/mending.ts";
 import { closeProject, notice, openProject } from "../../session/project-store.ts";
+import { startProofs } from "../../session/proofs.ts";
 import { followSheets } from "../../session/sheets.ts";
 import { startSound } from "../../session/sound.ts";
 import { endWalk } from "../../session/walk.ts";
@@ -20,7 +21,7 @@ export function WorldLayout() {
   const message = useProject((state) => state.message);
   useOpenWorld(worldId);
   useAddress();
-  const area = pathname.endsWith("/floorplan") ? "floorplan" : "bench";
+  const area = WORLD_AREAS.find((each) => pathname.endsWith(`/${each}`)) ?? "bench";
   if (phase === "missing" || phase === "failed") {
     return (
       <div className="page">
@@ -59,7 +60,7 @@ function WorldNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [startBench(), startMending(), startSound(), followSheets()];
+    const stops = [startBench(), startProofs(), startMending(), startSound(), followSheets()];
     void openProject(worldId);
     return () => {
       endWalk();

@@ -1,0 +1,157 @@
+import type { RevisionEntry } from "@keen-pebble/server/api";
+import { useEffect, useState } from "react";
+import Button from "react-bootstrap/Button";
+import { useNavigate } from "react-router";
+import { useStore } from "zustand";
+import { Icon } from "../../look/icon.tsx";
+import { KeyHelp } from "../../look/key-help.tsx";
+import { Pebble } from "../../look/pebble.tsx";
+import { plural } from "../../look/plural.ts";
+import { journalAddress } from "../../session/api-client.ts";
+import { JOURNAL } from "../../session/commands.ts";
+import { useCommandKeys, useProject, useProofs, useSaving } from "../../session/hooks.ts";
+import { chooseRevision, journalStore, noteRevision, readJournal, readOlder, restoreRevision } from "../../session/journal.ts";
+import { compareWithRevision } from "../../session/proofs.ts";
+import "./journal.css";
+
+/** The Journal: what was changed, why, and what it did to the proofs. */
+export function JournalPage() {
+  const worldId = useProject((state) => state.worldId);
+  const ready = useProject((state) => state.phase === "ready");
+  const { revision: newest } = useSaving();
+  const server = useProofs((state) => state.server?.state ?? null);
+  const { revisions, before, fault, chosen } = useStore(journalStore);
+  useCommandKeys(JOURNAL);
+  // A revision more, or proofs that are through: the list says so.
+  useEffect(() => {
+    if (ready) void readJournal();
+  }, [ready, newest, server]);
+  return (
+    <>
+      <main className="area journal">
+        <div className="journal-head">
+          <h1>Journal</h1>
+          <p className="quiet">What each revision changed, why, and what the proofs said to it.</p>
+          <span className="grow" />
+          <a className="btn btn-plain" href={worldId === null ? undefined : journalAddress(worldId)} download title="For a hand-in or a pull request">
+            <Icon name="takeHome" /> Markdown
+          </a>
+        </div>
+        {fault !== null && <p className="attention journal-none">The journal cannot be read: {fault}. Nothing is lost.</p>}
+        {fault === null && revisions === null && <p className="quiet journal-none">reading</p>}
+        <ol className="revisions" aria-label="Revisions">
+          {revisions?.map((entry, i) => <Revision key={entry.revision} entry={entry} earlier={revisions[i + 1] ?? null} chosen={entry.revision === chosen} newest={entry.revision === newest} />)}
+          {before !== null && (
+            <li className="older">
+              <Button variant="plain" onClick={() => void readOlder()}>
+                Older revisions
+              </Button>
+            </li>
+          )}
+        </ol>
+      </main>
+      <footer className="status">
+        <span>{revisions === null ? "" : plural(revisions[0]?.revision ?? 0, "revision")}</span>
+        <span className="grow" />
+        <span>N writes a note, G compares the proofs with it</span>
+      </footer>
+      <KeyHelp area="Journal" commands={JOURNAL} />
+    </>
+  );
+}
+
+interface Props {
+  readonly entry: RevisionEntry;
+  readonly earlier: RevisionEntry | null;
+  readonly chosen: boolean;
+  readonly newest: boolean;
+}
+
+function Revision({ entry, earlier, chosen, newest }: Props) {
+  const { revision, summary, savedAt } = entry;
+  const navigate = useNavigate();
+  const worldId = useProject((state) => state.worldId);
+  const day = dayOf(savedAt);
+  return (
+    <>
+      <li className={`revision${chosen ? " on" : ""}`} aria-current={chosen} data-revision={revision} onClick={() => chooseRevision(revision)}>
+        <span className="number mono">{revision}</span>
+        <span className="quiet when" title={savedAt}>
+          {timeOf(savedAt)}
+        </span>
+        <ProofsSaid entry={entry} />
+        <div className="said">
+          <p>{summary}</p>
+          <Note entry={entry} />
+        </div>
+        <div className="row-line acts">
+          <Button
+            variant="plain"
+            disabled={newest}
+            title="The board compares all paths with this revision"
+            onClick={() => {
+              void compareWithRevision(revision);
+              void navigate(`/w/${worldId ?? ""}/proofs${window.location.search}`);
+            }}
+          >
+            Compare
+          </Button>
+          <Button variant="plain" disabled={newest} title="Make everything as it was, as a new revision" onClick={() => void restoreRevision(revision)}>
+            <Icon name="undo" /> Restore
+          </Button>
+        </div>
+      </li>
+      {earlier !== null && dayOf(earlier.savedAt) !== day && (
+        <li className="day" aria-hidden="true">
+          {dayOf(earlier.savedAt)}
+        </li>
+      )}
+    </>
+  );
+}
+
+function ProofsSaid({ entry: { proofs } }: { readonly entry: RevisionEntry }) {
+  if (proofs === null) return <span className="proofs-said quiet">not run</span>;
+  if (proofs.state !== "done") return <span className="proofs-said quiet">{proofs.state === "running" ? "running" : "taken back"}</span>;
+  const { total, holds } = proofs;
+  return (
+    <span className="proofs-said">
+      <Pebble kind={holds === total ? "pass" : "fail"} label={null} />
+      {holds === total ? `all ${total} hold` : `${holds} of ${total} hold`}
+    </span>
+  );
+}
+
+/** What somebody says of a revision: shown, and written in place. */
+function Note({ entry: { revision, note } }: { readonly entry: RevisionEntry }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  if (typed === null) {
+    return (
+      <button type="button" className={`note${note === null ? " none" : ""}`} data-note={revision} onClick={() => setTyped(note ?? "")}>
+        {note ?? "Add a note: a reason, a fault found, what somebody said"}
+      </button>
+    );
+  }
+  const keep = async (): Promise<void> => {
+    if (typed.trim() === (note ?? "") || (await noteRevision(revision, typed))) setTyped(null);
+  };
+  return (
+    <textarea
+      className="form-control"
+      aria-label={`Note to revision ${revision}`}
+      autoFocus
+      rows={3}
+      maxLength={4000}
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => void keep()}
+      onKeyDown={(event) => {
+        if (event.key === "Escape") setTyped(null);
+        else if (event.key === "Enter" && event.ctrlKey) event.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+const dayOf = (moment: string): string => new Date(moment).toLocaleDateString("en", { weekday: "long", day: "numeric", month: "long", year: "numeric" });
+const timeOf = (moment: string): string => new Date(moment).toLocaleTimeString("en", { hour: "2-digit", minute: "2-digit", hour12: false });

@@ -1,0 +1,152 @@
+import type { Verdict } from "@keen-pebble/core";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { memo, useEffect, useRef } from "react";
+import type { ProofHistory } from "@keen-pebble/server/api";
+import { Pebble, PebbleShape } from "../../look/pebble.tsx";
+import type { PebbleKind } from "../../look/pebble.tsx";
+import type { BoardRow } from "../../session/board.ts";
+import { chooseRow, isFailing } from "../../session/board.ts";
+import { compareWithRevision } from "../../session/proofs.ts";
+import { useBench, useProofs } from "../../session/hooks.ts";
+import { pathText } from "./path-text.ts";
+
+const ROW = 40;
+const LINE = 200;
+/** The shortest log still has a line of this share of the longest one's, so that its pebbles lie side by side. */
+const SHORTEST = 0.4;
+
+interface Props {
+  readonly rows: readonly BoardRow[];
+  /** Frames of the longest log, whose line is the whole width. */
+  readonly longest: number;
+  readonly onOpen: () => void;
+}
+
+/** Logs as rows, their checks as pebbles along a line, and what the last runs said. */
+export function Board({ rows, longest, onOpen }: Props) {
+  const shown = useBench((state) => state.log);
+  const history = useProofs((state) => state.history);
+  const compared = useProofs((state) => state.compared?.revision ?? null);
+  const box = useRef<HTMLDivElement>(null);
+  const list = useVirtualizer({ count: rows.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 8 });
+  const at = rows.findIndex(({ log }) => log === shown);
+  useEffect(() => {
+    if (at >= 0) list.scrollToIndex(at, { align: "auto" });
+    // Only where another row is shown: the board is scrolled by hand too.
+     
+  }, [at]);
+  return (
+    <div className="board" role="table" aria-label="Logs" aria-rowcount={rows.length + 1}>
+      <div className="board-row board-head" role="row">
+        <span role="columnheader" aria-label="Holds" />
+        <span role="columnheader">Log</span>
+        <span role="columnheader">Rules</span>
+        <span role="columnheader" className="number">
+          Frames
+        </span>
+        <span role="columnheader">{compared === null ? "Path" : `Path since ${compared}`}</span>
+        <span role="columnheader">Checks along the log</span>
+        <span role="columnheader" className="number">
+          {history.length > 0 ? `Last ${history.length} ${history.length === 1 ? "run" : "runs"}` : "Runs"}
+        </span>
+      </div>
+      <div ref={box} className="board-rows" role="rowgroup">
+        <div style={{ height: list.getTotalSize(), position: "relative" }}>
+          {list.getVirtualItems().map((item) => {
+            const row = rows[item.index]!;
+            return (
+              <div key={row.log} className="board-at" style={{ top: item.start }}>
+                <Row row={row} on={row.log === shown} longest={longest} history={history} compared={compared} onOpen={onOpen} />
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly row: BoardRow;
+  readonly on: boolean;
+  readonly longest: number;
+  readonly history: readonly ProofHistory[];
+  readonly compared: number | null;
+  readonly onOpen: () => void;
+}
+
+const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: RowProps) {
+  const { log, title, rules, proof } = row;
+  const failing = isFailing(row);
+  const path = pathText(row);
+  return (
+    <div className={`board-row${on ? " on" : ""}${failing ? " failing-row" : ""}`} role="row" aria-selected={on} data-log={log} onClick={() => chooseRow(log)} onDoubleClick={onOpen}>
+      <span role="cell">{proof === null ? <span className="quiet">·</span> : <Pebble kind={proof.refused !== null ? "unreached" : failing ? "fail" : "pass"} radius={6} label={proof.refused !== null ? "cannot be run" : failing ? "does not hold" : "holds"} />}</span>
+      <span role="rowheader" className="board-name">
+        <button type="button" onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && chooseRow(log)} onClick={() => chooseRow(log)}>
+          {title}
+        </button>
+        <span className="mono quiet">{log}.inputs</span>
+      </span>
+      <span role="cell" className="quiet board-rules">
+        {rules}
+      </span>
+      <span role="cell" className="number">
+        {proof?.frames ?? ""}
+      </span>
+      <span role="cell">{path !== null && <span className={`path-tag ${path.kind}`}>{path.text}</span>}</span>
+      <span role="cell">{proof !== null && <CheckLine checks={proof.checks} frames={proof.frames ?? 0} longest={longest} />}</span>
+      <span role="cell" className="board-history">
+        {history.map(({ revision, summary, logs }, i) => {
+          const said = logs[log];
+          return (
+            <button
+              key={revision}
+              type="button"
+              tabIndex={-1}
+              className={revision === compared ? "compared" : ""}
+              title={`Revision ${revision}: ${said ?? "not there"}. ${summary}. Compare paths with it`}
+              aria-label={`Revision ${revision}: ${said ?? "not there"}`}
+              onClick={(event) => {
+                event.stopPropagation();
+                void compareWithRevision(revision);
+              }}
+            >
+              {said === undefined ? <span className="quiet">·</span> : <Pebble kind={said === "holds" ? "pass" : said === "breaks" ? "fail" : "unreached"} radius={i === history.length - 1 ? 5 : 3.5} label={null} />}
+            </button>
+          );
+        })}
+      </span>
+    </div>
+  );
+});
+
+/** A log's checks as pebbles where they are decided; ones that come close are laid beside each other. */
+function CheckLine({ checks, frames, longest }: { readonly checks: readonly Verdict[]; readonly frames: number; readonly longest: number }) {
+  const width = LINE * (SHORTEST + (1 - SHORTEST) * Math.min(1, longest === 0 ? 1 : frames / longest));
+  const step = Math.min(11, (width - 12) / Math.max(1, checks.length - 1));
+  // From the end backwards: the last one lies at the end, the others never on top of it.
+  const order = checks.map((_, i) => i).sort((a, b) => checks[a]!.frame - checks[b]!.frame || a - b);
+  const places = new Array<number>(checks.length).fill(0);
+  let limit = width - 6;
+  for (const i of [...order].reverse()) {
+    places[i] = Math.min(limit, 8 + (width - 14) * (frames === 0 ? 0 : checks[i]!.frame / frames));
+    limit = places[i] - step;
+  }
+  const shift = Math.max(0, 6 - Math.min(...places));
+  return (
+    <svg className="check-line" width={LINE + 4} height={24} aria-label={checksText(checks)} role="img">
+      <path d={`M4 12H${width}M${width} 8v8`} />
+      {checks.map(({ verdict }, i) => (
+        <g key={i} className={`pebble-${verdict satisfies PebbleKind}`} transform={`translate(${places[i]! + shift} 12)`}>
+          <PebbleShape kind={verdict} radius={5} />
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+function checksText(checks: readonly Verdict[]): string {
+  const missed = checks.filter(({ verdict }) => verdict !== "pass");
+  return missed.length === 0 ? `${checks.length} checks pass` : `${missed.length} of ${checks.length} checks do not pass: ${missed.map(({ check }) => check).join(", ")}`;
+}

@@ -1,0 +1,196 @@
+import { useMemo, useRef, useState } from "react";
+import Button from "react-bootstrap/Button";
+import { useNavigate } from "react-router";
+import { FileButton } from "../../look/file-button.tsx";
+import { Icon } from "../../look/icon.tsx";
+import { KeyHelp } from "../../look/key-help.tsx";
+import { Pebble } from "../../look/pebble.tsx";
+import { plural } from "../../look/plural.ts";
+import { junitAddress } from "../../session/api-client.ts";
+import type { BoardFilter, BoardRow } from "../../session/board.ts";
+import { boardRows, boardStore, chooseFilter, isFailing, pathDiffers, shownRows, takeLogsIn } from "../../session/board.ts";
+import { boardHandle } from "../../session/board-handle.ts";
+import { PROOFS } from "../../session/commands.ts";
+import { useBench, useBoard, useCommandKeys, useProject, useProofs, useSaving } from "../../session/hooks.ts";
+import { runOnServer } from "../../session/proofs.ts";
+import { Board } from "./board.tsx";
+import { LogDetail } from "./log-detail.tsx";
+import { WanderPanel } from "./wander-panel.tsx";
+import "./proofs.css";
+
+/** Proofs: do all logs still hold after the last change? */
+export function ProofsPage() {
+  const project = useProject((state) => state.project);
+  const worldId = useProject((state) => state.worldId);
+  const proofs = useProofs((state) => state.proofs);
+  const paths = useProofs((state) => state.paths);
+  const filter = useBoard((state) => state.filter);
+  const sought = useBoard((state) => state.sought);
+  const beside = useBoard((state) => state.beside);
+  const log = useBench((state) => state.log);
+  const navigate = useNavigate();
+  const { over, handlers } = useLogDrop();
+  const rows = useMemo(() => (project === null ? [] : boardRows(project, { proofs, paths })), [project, proofs, paths]);
+  const shown = useMemo(() => shownRows(rows, { filter, sought }), [rows, filter, sought]);
+  boardHandle.open = () => {
+    void navigate({ pathname: `/w/${worldId ?? ""}/bench`, search: window.location.search });
+  };
+  useCommandKeys(PROOFS);
+  if (project === null) return <main className="area" />;
+  const longest = Math.max(0, ...rows.map(({ proof }) => proof?.frames ?? 0));
+  return (
+    <>
+      <main className={`area proofs${over ? " dropping" : ""}`} {...handlers}>
+        <h1 className="visually-hidden">Proofs</h1>
+        <Tools rows={rows} filter={filter} sought={sought} />
+        <div className="board-box">
+          {rows.length === 0 ? (
+            <div className="empty">
+              <h2>No logs yet.</h2>
+              <p className="quiet">Press R on the Bench, walk, and keep the walk. Or drop .inputs files here.</p>
+            </div>
+          ) : (
+            <>
+              <Board rows={shown} longest={longest} onOpen={boardHandle.open} />
+              {shown.length === 0 && <p className="quiet board-none">No log is like that.</p>}
+            </>
+          )}
+          <LogDrop />
+        </div>
+        {beside === "wander" ? <WanderPanel world={project.world} /> : log !== null && project.logs[log] !== undefined ? <LogDetail key={log} id={log} onOpen={boardHandle.open} /> : <aside className="proof-detail" />}
+      </main>
+      <Status rows={rows} />
+      <KeyHelp area="Proofs" commands={PROOFS}>
+        A pebble of the last runs compares all paths with its revision. Files of logs may be dropped anywhere.
+      </KeyHelp>
+    </>
+  );
+}
+
+function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; readonly filter: BoardFilter; readonly sought: string }) {
+  const worldId = useProject((state) => state.worldId);
+  const server = useProofs((state) => state.server);
+  const saving = useSaving();
+  const running = server?.state === "running";
+  const checks = rows.flatMap(({ proof }) => proof?.checks ?? []);
+  const count = (kind: "pass" | "fail" | "unreached"): number => checks.filter(({ verdict }) => verdict === kind).length;
+  const choice = (which: BoardFilter, name: string, n: number) => (
+    <button type="button" role="radio" aria-checked={filter === which} onClick={() => chooseFilter(which)}>
+      {name} {n}
+    </button>
+  );
+  return (
+    <div className="proof-tools">
+      <div className="segments" role="radiogroup" aria-label="Show">
+        {choice("all", "All", rows.length)}
+        {choice("failing", "Failing", rows.filter(isFailing).length)}
+        {choice("path", "Path differs", rows.filter(pathDiffers).length)}
+      </div>
+      <label className="search">
+        <Icon name="search" />
+        <input ref={(field) => void (boardHandle.search = () => field?.focus())} type="search" aria-label="Search" placeholder="Log, tag or check" value={sought} onChange={(event) => boardStore.setState({ sought: event.target.value })} />
+      </label>
+      <span className="grow" />
+      <span className="tallies row-line">
+        <Pebble kind="pass" label={null} /> {count("pass")} pass
+        {count("fail") > 0 && (
+          <>
+            <Pebble kind="fail" label={null} /> {count("fail")} fail
+          </>
+        )}
+        {count("unreached") > 0 && (
+          <>
+            <Pebble kind="unreached" label={null} /> {count("unreached")} not reached
+          </>
+        )}
+      </span>
+      <span className="bar" />
+      <Button variant="plain" title={`${PROOFS.wander.name} (W)`} onClick={PROOFS.wander.act}>
+        <Icon name="walk" /> Wander
+      </Button>
+      <a className={`btn btn-plain${saving.state === "saved" ? "" : " disabled"}`} href={worldId === null ? undefined : junitAddress(worldId)} download title="The outcomes of the newest revision as JUnit XML">
+        <Icon name="takeHome" /> JUnit XML
+      </a>
+      <Button variant={running ? "plain" : "main"} title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"} onClick={() => void runOnServer()}>
+        <Icon name={running ? "close" : "play"} /> {running ? `${server.done} of ${server.total}, stop` : "Run on the server"}
+      </Button>
+    </div>
+  );
+}
+
+/** Where files of logs are dropped, or chosen. */
+function LogDrop() {
+  return (
+    <div className="log-drop">
+      <Icon name="bringIn" />
+      <span>Drop .inputs files here, or CSV with the columns frame and keys. Each is run at once.</span>
+      <FileButton name="Logs to take in" accept=".inputs,.csv" multiple onFiles={(files) => void takeLogsIn(files)}>
+        Choose
+      </FileButton>
+    </div>
+  );
+}
+
+function useLogDrop() {
+  const [over, setOver] = useState(false);
+  const depth = useRef(0);
+  const hasFiles = (event: React.DragEvent): boolean => event.dataTransfer.types.includes("Files");
+  return {
+    over,
+    handlers: {
+      onDragEnter: (event: React.DragEvent) => {
+        if (!hasFiles(event)) return;
+        depth.current++;
+        setOver(true);
+      },
+      onDragOver: (event: React.DragEvent) => {
+        if (hasFiles(event)) event.preventDefault();
+      },
+      onDragLeave: (event: React.DragEvent) => {
+        if (hasFiles(event) && --depth.current <= 0) setOver(false);
+      },
+      onDrop: (event: React.DragEvent) => {
+        if (!hasFiles(event)) return;
+        event.preventDefault();
+        depth.current = 0;
+        setOver(false);
+        void takeLogsIn([...event.dataTransfer.files]);
+      },
+    },
+  };
+}
+
+function Status({ rows }: { readonly rows: readonly BoardRow[] }) {
+  const { revision } = useSaving();
+  const { done, total, took, server } = useProofs((state) => state);
+  const frames = rows.reduce((sum, { proof }) => sum + (proof?.frames ?? 0), 0);
+  const checks = rows.reduce((sum, { proof }) => sum + (proof?.checks.length ?? 0), 0);
+  return (
+    <footer className="status">
+      <span>
+        Revision <b className="mono">{revision}</b>
+      </span>
+      <span className="bar" />
+      <span>
+        {plural(rows.length, "log")}, <b className="mono">{frames.toLocaleString("en")}</b> frames, <b className="mono">{checks}</b> checks; {took === null ? `running ${done} of ${total}` : `the last look at ${plural(total, "log")} took ${Math.round(took)} ms`}
+      </span>
+      <span className="bar" />
+      <span>{server === null ? "The server has not been asked yet" : serverText(server)}</span>
+      <span className="grow" />
+      <span>Enter opens the frame on the Bench</span>
+    </footer>
+  );
+}
+
+function serverText({ state, revision, done, total, holds }: { readonly state: string; readonly revision: number; readonly done: number; readonly total: number; readonly holds: number }): string {
+  switch (state) {
+    case "running":
+      return `Server at revision ${revision}: ${done} of ${total}`;
+    case "done":
+      return holds === total ? `Server run of revision ${revision}: all hold` : `Server run of revision ${revision}: ${holds} of ${total} hold`;
+    case "none":
+      return "The server has not run them yet";
+    default:
+      return `Server run of revision ${revision}: taken back at ${done} of ${total}`;
+  }
+}

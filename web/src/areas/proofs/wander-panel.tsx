@@ -1,0 +1,87 @@
+import type { World } from "@keen-pebble/core";
+import Button from "react-bootstrap/Button";
+import { useStore } from "zustand";
+import { Icon } from "../../look/icon.tsx";
+import { plural } from "../../look/plural.ts";
+import { boardStore } from "../../session/board.ts";
+import { askWander, chooseWanderRules, keepFinding, stopWandering, wander, wanderStore } from "../../session/wander.ts";
+
+/** Random walks: seeded inputs look for broken laws, and what breaks one is offered as a short log. */
+export function WanderPanel({ world }: { readonly world: World }) {
+  const { asked, rules, phase, walked, took, findings, refused } = useStore(wanderStore);
+  const walking = phase === "walking";
+  const number = (label: string, value: number, least: number, most: number, set: (value: number) => void) => (
+    <label className="labelled">
+      <span className="name">{label}</span>
+      <input type="number" value={value} min={least} max={most} disabled={walking} onChange={(event) => set(Math.max(least, Math.min(most, Math.round(Number(event.target.value)) || least)))} />
+    </label>
+  );
+  return (
+    <aside className="proof-detail" aria-label="Random walks">
+      <div className="row-line detail-head">
+        <h2 className="grow">Random walks</h2>
+        <Button variant="bare" className="btn-icon" aria-label="Back to the log" title="Back to the log (W)" onClick={() => boardStore.setState({ beside: "log" })}>
+          <Icon name="close" />
+        </Button>
+      </div>
+      <div className="detail-scroll wander">
+        <p className="quiet">Seeded inputs, pressed as somebody does who tries the world out, look for broken laws: the world&apos;s own, and those of the gait.</p>
+        <div className="wander-fields">
+          {number("Walks", asked.runs, 1, 1_000_000, (runs) => askWander({ runs }))}
+          {number("Frames", asked.frames, 1, 100_000, (frames) => askWander({ frames }))}
+          {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => askWander({ seed }))}
+          <label className="labelled">
+            <span className="name">Rules</span>
+            <select value={rules ?? world.activeRules} disabled={walking} onChange={(event) => chooseWanderRules(event.target.value)}>
+              {world.rules.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+        <p className="quiet">
+          Laws: {[...world.laws, ...GAIT_LAWS].join("; ")}.
+        </p>
+        {phase !== "none" && (
+          <div role="status">
+            <progress className="wander-progress" value={walked} max={asked.runs} aria-label="Walks done" />
+            <p>
+              {walked.toLocaleString("en")} of {plural(asked.runs, "walk")}
+              {took > 0 && `, ${(took / 1000).toFixed(1)} s`}
+              {phase === "done" && findings.length === 0 && refused === null && ": no law broken"}
+            </p>
+          </div>
+        )}
+        {refused !== null && <p className="attention">Nobody can walk here yet: {refused}.</p>}
+        <ul className="wander-found" aria-label="Broken laws">
+          {findings.map((finding) => (
+            <li key={finding.law}>
+              <strong>{finding.law}</strong>
+              <span className="quiet">
+                in frame {finding.frame}; shrunk from {finding.foundAt} frames, seed {finding.seed}
+              </span>
+              <Button variant="plain" onClick={() => keepFinding(finding)}>
+                Keep it as a log
+              </Button>
+            </li>
+          ))}
+        </ul>
+      </div>
+      <div className="row-line detail-foot">
+        {walking ? (
+          <Button variant="plain" onClick={stopWandering}>
+            <Icon name="close" /> Call it off
+          </Button>
+        ) : (
+          <Button variant="main" onClick={() => void wander()}>
+            <Icon name="walk" /> Wander
+          </Button>
+        )}
+      </div>
+    </aside>
+  );
+}
+
+const GAIT_LAWS = ["no new overlap", "on the grid at rest", "never outside", "no escape", "every leg ends", "nothing held against nothing"];

@@ -1,0 +1,51 @@
+import Button from "react-bootstrap/Button";
+import { Icon } from "../../look/icon.tsx";
+import { layRevisionBeside } from "../../session/bench.ts";
+import { useProofs } from "../../session/hooks.ts";
+import { compareWithRevision, endSearchBreak } from "../../session/proofs.ts";
+
+/** The search over the revisions for the first one at which a check fails: how far it is, or what it found. */
+export function WhatBrokeIt({ id }: { readonly id: string }) {
+  const search = useProofs((state) => state.search);
+  if (search?.log !== id) return null;
+  const { state, good, bad, found, check } = search;
+  return (
+    <section className={`broke${found === null ? "" : " found"}`} aria-label="What broke it" role="status">
+      <div className="row-line">
+        <strong className="grow">
+          {state === "running" && (good === null ? "Looking for a revision at which it held" : `Between revision ${good} and ${bad ?? ""}`)}
+          {state === "found" && found !== null && `Revision ${found.revision} broke it`}
+          {state === "never-held" && "It never held"}
+          {state === "holds" && "It holds at the newest revision"}
+          {state === "cancelled" && "Given up"}
+          {state === "failed" && "The search could not be finished"}
+        </strong>
+        <Button variant="bare" className="btn-icon" aria-label={state === "running" ? "Give the search up" : "Put the answer away"} title={state === "running" ? "Give the search up" : "Put the answer away"} onClick={endSearchBreak}>
+          <Icon name="close" />
+        </Button>
+      </div>
+      <span className="mono quiet">{check}</span>
+      {found !== null && (
+        <>
+          <p>{found.summary}</p>
+          <p className="quiet">
+            Fails there at frame {found.frame}
+            {found.seen !== null && `; seen: ${found.seen}`}
+          </p>
+          {found.revision > 1 && (
+            <Button
+              variant="plain"
+              onClick={() => {
+                void compareWithRevision(found.revision - 1);
+                void layRevisionBeside(found.revision - 1);
+              }}
+            >
+              Compare with {found.revision - 1}, the last that held
+            </Button>
+          )}
+        </>
+      )}
+      {state === "never-held" && <p className="quiet">No revision was found at which this check of this log passes.</p>}
+    </section>
+  );
+}

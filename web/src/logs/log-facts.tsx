@@ -1,0 +1,83 @@
+import { ACCEPTED, RefusedError, readLog } from "@keen-pebble/core";
+import type { InputLog } from "@keen-pebble/core";
+import { useMemo, useState } from "react";
+import { changeLog } from "../session/log-edits.ts";
+import { useProject } from "../session/hooks.ts";
+
+/** What a log is called, what it is about, and which rule set it goes by; all of it can be changed in place. */
+export function LogFacts({ id, text }: { readonly id: string; readonly text: string }) {
+  const world = useProject((state) => state.project?.world ?? null);
+  const log = useMemo(() => parsed(text), [text]);
+  if (log === null || world === null) return null;
+  const notes = log.notes.filter((note) => !note.startsWith(ACCEPTED));
+  const accepted = log.notes.filter((note) => note.startsWith(ACCEPTED));
+  return (
+    <div className="log-facts">
+      <FactField label="Title" value={log.title ?? ""} most={80} onValue={(title) => changeLog(id, (each) => ({ ...each, title: title === "" ? null : title }))} />
+      <FactField label="Tags" value={log.tags.join(", ")} most={300} onValue={(tags) => changeLog(id, (each) => ({ ...each, tags: parts(tags, /,/) }))} />
+      <FactField label="Notes" value={notes.join("\n")} most={2000} lines onValue={(said) => changeLog(id, (each) => ({ ...each, notes: [...parts(said, /\n/), ...accepted] }))} />
+      <label className="fact">
+        <span>Rules</span>
+        <select className="form-select" value={log.rules ?? ""} onChange={(event) => changeLog(id, (each) => ({ ...each, rules: event.target.value === "" ? null : event.target.value }))}>
+          <option value="">The world's own</option>
+          {log.rules !== null && !world.rules.some((rules) => rules.id === log.rules) && <option value={log.rules}>{log.rules}, which is not there</option>}
+          {world.rules.map((rules) => (
+            <option key={rules.id} value={rules.id}>
+              {rules.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
+
+const parts = (text: string, at: RegExp): string[] =>
+  text
+    .split(at)
+    .map((part) => part.trim())
+    .filter((part) => part !== "");
+
+function parsed(text: string): InputLog | null {
+  try {
+    return readLog(text);
+  } catch (error) {
+    if (error instanceof RefusedError) return null;
+    throw error;
+  }
+}
+
+interface FactProps {
+  readonly label: string;
+  readonly value: string;
+  readonly most: number;
+  readonly lines?: boolean;
+  readonly onValue: (value: string) => void;
+}
+
+/** A text that is taken over when one leaves it, or with Enter; Escape puts back what was there. */
+function FactField({ label, value, most, lines = false, onValue }: FactProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const keep = (): void => {
+    if (typed !== null && typed.trim() !== value) onValue(typed.trim());
+    setTyped(null);
+  };
+  const field = {
+    className: "form-control",
+    "aria-label": label,
+    maxLength: most,
+    value: typed ?? value,
+    onChange: (event: React.ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => setTyped(event.target.value),
+    onBlur: keep,
+    onKeyDown: (event: React.KeyboardEvent<HTMLInputElement | HTMLTextAreaElement>) => {
+      if (event.key === "Escape") setTyped(null);
+      else if (event.key === "Enter" && !(lines && !event.ctrlKey)) event.currentTarget.blur();
+    },
+  };
+  return (
+    <label className="fact">
+      <span>{label}</span>
+      {lines ? <textarea rows={2} {...field} /> : <input {...field} />}
+    </label>
+  );
+}

@@ -1,0 +1,46 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+import { Icon } from "../look/icon.tsx";
+import { benchStore } from "../session/bench-store.ts";
+import { useBench, useProject } from "../session/hooks.ts";
+import { LogFacts } from "./log-facts.tsx";
+import { LogTable } from "./log-table.tsx";
+import { LogText } from "./log-text.tsx";
+import "./logs.css";
+
+/** The shown log beside the field: its runs of keys as a table, or all of it as text. */
+export function LogSide() {
+  const id = useBench((state) => state.log);
+  const text = useProject((state) => (id === null ? undefined : state.project?.logs[id]));
+  const refused = useBench((state) => state.parsed === null);
+  const [tab, setTab] = useState<"keys" | "text">("keys");
+  const shown = refused ? "text" : tab;
+  return (
+    <section className="log-side" aria-label="Log">
+      <div className="head">
+        <h2>Log</h2>
+        <div className="segments" role="tablist" aria-label="The log as">
+          {(["keys", "text"] as const).map((each) => (
+            <button key={each} type="button" role="tab" aria-selected={shown === each} onClick={() => setTab(each)}>
+              {each === "keys" ? "Keys" : "Text"}
+            </button>
+          ))}
+        </div>
+        <span className="grow" />
+        <Button variant="bare" className="btn-icon" aria-label="Back to the anatomy" title="Back to the anatomy (D)" onClick={() => benchStore.setState({ side: "anatomy" })}>
+          <Icon name="close" />
+        </Button>
+      </div>
+      {id === null || text === undefined ? (
+        <p className="quiet log-none">No log yet. Press R, walk, and keep the walk.</p>
+      ) : shown === "keys" ? (
+        <>
+          <LogFacts key={id} id={id} text={text} />
+          <LogTable />
+        </>
+      ) : (
+        <LogText key={id} id={id} text={text} />
+      )}
+    </section>
+  );
+}

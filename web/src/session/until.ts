@@ -1,0 +1,11 @@
+import type { UntilChoice } from "@keen-pebble/core";
+import { benchStore } from "./bench-store.ts";
+import { projectStore, simulationClient } from "./project-store.ts";
+
+/** What a line of the shown log may be held until, instead of for its frames. */
+export async function untilChoicesOf(line: number): Promise<readonly UntilChoice[]> {
+  const { project } = projectStore.getState();
+  const { log } = benchStore.getState();
+  const answer = project === null || log === null ? undefined : await simulationClient()?.untilChoices(project.logs[log]!, line);
+  return answer === undefined || "refused" in answer ? [] : answer;
+}

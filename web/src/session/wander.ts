@@ -1,0 +1,70 @@
+import type { WanderFinding, WanderTask } from "@keen-pebble/core";
+import { shortestFindings, wanderTasks, writeLog } from "@keen-pebble/core";
+import { createStore } from "zustand/vanilla";
+import { logIdFor } from "../logs/log-title.ts";
+import { selectLog } from "./bench.ts";
+import { boardStore } from "./board.ts";
+import { edit, projectStore } from "./project-store.ts";
+import { proofPool } from "./proofs.ts";
+
+/** Random walks of the open world: what was asked for, how far it is, and what was found. */
+export interface WanderState {
+  readonly asked: WanderTask;
+  readonly rules: string | null;
+  readonly phase: "none" | "walking" | "done";
+  readonly walked: number;
+  readonly took: number;
+  readonly findings: readonly WanderFinding[];
+  /** Why nobody can walk. */
+  readonly refused: string | null;
+}
+
+export const wanderStore = createStore<WanderState>(() => ({ asked: { runs: 2000, frames: 1200, seed: 1 }, rules: null, phase: "none", walked: 0, took: 0, findings: [], refused: null }));
+
+let asked = 0;
+
+/** Changes what is asked for. */
+export function askWander(task: Partial<WanderTask>): void {
+  wanderStore.setState((state) => ({ asked: { ...state.asked, ...task } }));
+}
+
+export function chooseWanderRules(rules: string): void {
+  wanderStore.setState({ rules });
+}
+
+/** Walks at random in workers until all walks are done or it is called off; each broken law is shrunk to a short log. */
+export async function wander(): Promise<void> {
+  const { project } = projectStore.getState();
+  const pool = proofPool();
+  if (project === null || pool === null) return;
+  const mine = ++asked;
+  const { asked: task, rules } = wanderStore.getState();
+  const began = performance.now();
+  wanderStore.setState({ phase: "walking", walked: 0, took: 0, findings: [], refused: null });
+  await pool.wander(rules ?? project.world.activeRules, wanderTasks(task), () => wanderStore.getState().findings.map(({ law }) => law), (found, walks) => {
+    if (mine !== asked) return false;
+    if ("refused" in found) {
+      wanderStore.setState({ refused: found.refused });
+      return false;
+    }
+    wanderStore.setState((state) => ({ walked: state.walked + walks, took: performance.now() - began, findings: shortestFindings([...state.findings, ...found]) }));
+    return true;
+  });
+  if (mine === asked) wanderStore.setState({ phase: "done", took: performance.now() - began });
+}
+
+/** Calls the walks off; what was found stays. */
+export function stopWandering(): void {
+  asked++;
+  wanderStore.setState({ phase: "done" });
+}
+
+/** Keeps a found walk as a log of the world, and shows it. */
+export function keepFinding(finding: WanderFinding): void {
+  const logs = projectStore.getState().project?.logs;
+  if (logs === undefined) return;
+  const id = logIdFor(finding.log.title ?? "wander", Object.keys(logs));
+  if (!edit({ kind: "add-log", log: id, text: writeLog(finding.log) })) return;
+  boardStore.setState({ check: null, beside: "log" });
+  selectLog(id, finding.frame);
+}
