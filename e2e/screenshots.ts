@@ -88,7 +88,7 @@ try {
   await take("floorplan");
 
   await browser.driver.get(started.address);
-  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("62 hold"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 hold"));
   await take("shelf");
 } finally {
   await browser.close();

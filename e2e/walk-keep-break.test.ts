@@ -89,10 +89,12 @@ it("the same log has the same fingerprint in the page, on the server and on the 
   await bringIn("printed", (text) => text, { "round-the-basin": readFileSync(log, "utf8") });
   await openBench("printed", "?log=round-the-basin");
   await (await browser.find("[aria-label='More about this log']")).click();
-  await (await browser.find(".dropdown-item")).click();
+  await browser.driver.executeScript("[...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((e) => e.textContent.includes('Fingerprint')).click()");
   const shown = await browser.untilText(".notice", (text) => /[0-9a-f]{64}/.test(text));
   const page = /[0-9a-f]{64}/.exec(shown)![0];
-  expect((await started.api<{ outcomes: { fingerprint: string }[] }>("/worlds/printed/outcomes")).outcomes[0]!.fingerprint).toBe(page);
+  // The server takes it where a walk was accepted.
+  await started.api("/imports", { into: "printed", logs: { "round-the-basin": readFileSync(log, "utf8").replace("check by", `accept ${page}\ncheck by`) } });
+  expect((await started.api<{ outcomes: { fingerprint: string; accepted: boolean }[] }>("/worlds/printed/outcomes")).outcomes[0]).toMatchObject({ fingerprint: page, accepted: true });
   const printed = execFileSync(process.execPath, ["cli/bin/keen-pebble.js", "replay", path.join(demo, "saltglass-cistern.world.json"), log], { cwd: root, encoding: "utf8" });
   expect(printed).toContain(`fingerprint ${page}`);
 });

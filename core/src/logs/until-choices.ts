@@ -1,3 +1,4 @@
+import { compileWhat } from "../checks/holds.ts";
 import { cellOf } from "../checks/true-at.ts";
 import type { What } from "../checks/what.ts";
 import { whatText } from "../checks/what.ts";
@@ -37,7 +38,10 @@ export function untilChoices(c: Compiled, log: InputLog, at: number): UntilChoic
   const before = run(c, log, { checks: true });
   const found = keyRuns(log, before.lineEnds).find((each) => each.at === at);
   if (found === undefined || found.to === null || found.line.until !== null) return [];
-  const choices = whatsOf(c, log, found).flatMap((what): UntilChoice[] => {
+  // What holds already when the line begins would end it at once.
+  const began = stateAt(c, log, found.from!);
+  const fresh = whatsOf(c, log, found).filter((what) => !compileWhat(c, what)(began));
+  const choices = fresh.flatMap((what): UntilChoice[] => {
     const count = Math.min(MOST_LINE_FRAMES, Math.max(LEAST_ROOM, found.line.count * ROOM));
     const changed = withLine(log, at, { ...found.line, count, until: what });
     const after = run(c, changed, { checks: true });

@@ -29,7 +29,7 @@ export function LogTable() {
   return (
     <div className="log-table" role="table" aria-label="Runs of keys" aria-rowcount={runs.length + 1}>
       <div className="log-row log-table-head" role="row">
-        <span role="columnheader">Frames</span>
+        <span role="columnheader">To frame</span>
         <span role="columnheader">For</span>
         <span role="columnheader">Keys</span>
         <span role="columnheader">Until</span>
@@ -59,13 +59,13 @@ function Row({ run, shown }: { readonly run: KeyRun; readonly shown: boolean }) 
         role="cell"
         className="log-frames mono"
         disabled={to === null}
-        title={to === null ? "The run ended before" : "Show its last frame"}
+        title={from === null || to === null ? "The run ended before" : `Frames ${from + 1} to ${to}: show the last one`}
         onClick={() => {
           pause();
           showFrame(to!);
         }}
       >
-        {from === null || to === null ? "not reached" : `${from + 1}-${to}`}
+        {to ?? "none"}
       </button>
       <Cell label="Frames" value={String(line.count)} faultOf={(text) => (/^\d{1,7}$/.test(text) && Number(text) >= 1 && Number(text) <= MOST_LINE_FRAMES ? null : `1 to ${MOST_LINE_FRAMES} frames`)} onValue={(text) => changeShownLog((log) => withLine(log, at, { ...line, count: Number(text) }))} />
       <Cell label="Keys" value={keysText(line.keys)} faultOf={(text) => (keysFromText(ordered(text)) < 0 ? "letters out of LRUDAB, or ." : null)} onValue={(text) => changeShownLog((log) => withLine(log, at, { ...line, keys: keysFromText(ordered(text)) }))} />
@@ -113,7 +113,7 @@ function RowMenu({ run }: { readonly run: KeyRun }) {
   const [choices, setChoices] = useState<readonly UntilChoice[] | null>(null);
   const lasted = from !== null && to !== null ? to - from : null;
   return (
-    <Dropdown role="cell" align="end" onToggle={(open) => open && line.until === null && void untilChoicesOf(at).then(setChoices)}>
+    <Dropdown role="cell" align="start" onToggle={(open) => open && line.until === null && void untilChoicesOf(at).then(setChoices)}>
       <Dropdown.Toggle variant="bare" className="btn-icon bare-toggle" aria-label={`More about frames ${from === null ? "not reached" : `${from + 1} to ${to}`}`}>
         <Icon name="more" />
       </Dropdown.Toggle>

@@ -1,6 +1,6 @@
 import type { Check, Verdict } from "@keen-pebble/core";
 import { checkFault, checkText, completeCheck } from "@keen-pebble/core";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
@@ -23,6 +23,12 @@ export function CheckWriter() {
   const [offered, setOffered] = useState<readonly Check[]>([]);
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const field = useRef<HTMLInputElement>(null);
+  /** Where the caret belongs once a word was taken; put there at once, for the next letter may come at once too. */
+  const goTo = useRef<number | null>(null);
+  useLayoutEffect(() => {
+    if (goTo.current !== null) field.current?.setSelectionRange(goTo.current, goTo.current);
+    goTo.current = null;
+  });
   useEffect(() => field.current?.focus(), []);
   useEffect(() => {
     let wanted = true;
@@ -49,7 +55,7 @@ export function CheckWriter() {
     setText(next);
     setCaret(completion.from + word.length + 1);
     setChosen(-1);
-    requestAnimationFrame(() => field.current?.setSelectionRange(completion.from + word.length + 1, completion.from + word.length + 1));
+    goTo.current = completion.from + word.length + 1;
   };
   const typed = (value: string, at: number): void => {
     setText(value);

@@ -25,12 +25,22 @@ interface LaneInput {
 export function drawLanes(c: CanvasRenderingContext2D, scale: LineScale, { rows, tileSize, roomNames }: LaneInput, colours: Palette): void {
   const end = rows.count - 1;
   drawNames(c, scale, colours);
+  c.save();
+  c.beginPath();
+  c.rect(scale.left - 6, 0, scale.width + 12, 200);
+  c.clip();
   drawRuler(c, scale, end, colours);
   drawEvents(c, scale, rows, colours);
   drawKeys(c, scale, rows, colours);
   drawRooms(c, scale, rows, roomNames, colours);
   drawGridDistance(c, scale, rows, tileSize, colours);
+  c.restore();
+  drawGridNumbers(c, scale, tileSize, colours);
 }
+
+/** The rows of the shown part, one more at each end. */
+const firstOf = (scale: LineScale): number => Math.max(0, Math.floor(scale.from) - 1);
+const lastOf = (scale: LineScale, rows: TraceRows): number => Math.min(rows.count - 1, Math.ceil(scale.from + scale.frames) + 1);
 
 function drawNames(c: CanvasRenderingContext2D, scale: LineScale, colours: Palette): void {
   c.font = `12px ${colours.text}`;
@@ -47,7 +57,7 @@ function drawRuler(c: CanvasRenderingContext2D, scale: LineScale, end: number, c
   c.font = `12px ${colours.text}`;
   c.textAlign = "left";
   c.textBaseline = "alphabetic";
-  for (let i = 0; i * small <= scale.frames; i++) {
+  for (let i = Math.floor(scale.from / small); i * small <= scale.from + scale.frames; i++) {
     const frame = i * small;
     const x = Math.round(frameX(scale, frame));
     const big = frame % every === 0;
@@ -56,9 +66,10 @@ function drawRuler(c: CanvasRenderingContext2D, scale: LineScale, end: number, c
     if (big) c.fillText(String(frame), x + 4, 14);
   }
   for (let step = 0; step < TRAIL_STEPS; step++) {
-    const from = frameX(scale, (step / TRAIL_STEPS) * end);
+    const [begin, stop] = [frameX(scale, (step / TRAIL_STEPS) * end), frameX(scale, ((step + 1) / TRAIL_STEPS) * end)];
+    const from = Math.max(begin, scale.left);
     c.fillStyle = trailColour(step);
-    c.fillRect(from, RULER_Y, frameX(scale, ((step + 1) / TRAIL_STEPS) * end) - from + 0.4, 3);
+    if (stop > from) c.fillRect(from, RULER_Y, Math.min(stop, scale.left + scale.width) - from + 0.4, 3);
   }
   c.fillStyle = colours.lineStrong;
   c.fillRect(scale.left, CHECKS_Y, scale.width, 1);
@@ -68,7 +79,7 @@ function drawEvents(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRo
   let last = -10;
   for (let i = 0; i < rows.events.length; i += 3) {
     const name = EVENT_NAMES[rows.events[i + 1]!];
-    if (name === "arrive") continue;
+    if (name === "arrive" || rows.events[i]! < scale.from || rows.events[i]! > scale.from + scale.frames) continue;
     const x = frameX(scale, rows.events[i]!);
     if (x - last < 3) continue;
     last = x;
@@ -134,9 +145,13 @@ function drawKeys(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows
   c.textBaseline = "middle";
   c.textAlign = "center";
   c.font = `12px ${colours.mono}`;
-  stretches(rows.keys, 1, rows.count, (from, to, keys) => {
+  let filled = -1;
+  stretches(rows.keys, Math.max(1, firstOf(scale)), lastOf(scale, rows) + 1, (from, to, keys) => {
     const x = frameX(scale, from - 1);
     const width = frameX(scale, to - 1) - x;
+    // Of stretches that are narrower than a px one a px is drawn.
+    if (x + width < filled) return;
+    filled = x + 1;
     const middle = KEYS_Y + 8;
     if (keys === 0) {
       c.fillStyle = colours.lineStrong;
@@ -177,8 +192,8 @@ function drawRooms(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRow
   c.textAlign = "left";
   c.textBaseline = "middle";
   c.font = `12px ${colours.text}`;
-  stretches(rows.room, 0, rows.count, (from, to, room) => {
-    const x = frameX(scale, from);
+  stretches(rows.room, firstOf(scale), lastOf(scale, rows) + 1, (from, to, room) => {
+    const x = Math.max(scale.left, frameX(scale, from));
     const width = frameX(scale, Math.min(to, rows.count - 1)) - x;
     c.fillStyle = colours.sunk;
     c.beginPath();
@@ -196,13 +211,13 @@ function drawGridDistance(c: CanvasRenderingContext2D, scale: LineScale, rows: T
   const high = GRID_BASE - GRID_TOP;
   const end = rows.count - 1;
   // One column a px: of the frames that fall into it the farthest from the grid counts.
-  const columns = Math.ceil((end / scale.frames) * scale.width);
+  const columns = Math.ceil((Math.min(end - scale.from, scale.frames) / scale.frames) * scale.width);
   const resting: number[] = [];
   c.beginPath();
   c.moveTo(scale.left, GRID_BASE);
   for (let column = 0; column <= columns; column++) {
-    const from = Math.min(end, Math.floor((column / scale.width) * scale.frames));
-    const to = Math.max(from, Math.min(end, Math.ceil(((column + 1) / scale.width) * scale.frames) - 1));
+    const from = Math.min(end, Math.floor(scale.from + (column / scale.width) * scale.frames));
+    const to = Math.max(from, Math.min(end, Math.ceil(scale.from + ((column + 1) / scale.width) * scale.frames) - 1));
     let far = 0;
     let rests = false;
     for (let frame = from; frame <= to; frame++) {
@@ -233,6 +248,10 @@ function drawGridDistance(c: CanvasRenderingContext2D, scale: LineScale, rows: T
   }
   c.fillStyle = colours.quiet;
   c.fillRect(scale.left, GRID_BASE, scale.width, 1);
+}
+
+function drawGridNumbers(c: CanvasRenderingContext2D, scale: LineScale, tileSize: number, colours: Palette): void {
+  c.fillStyle = colours.quiet;
   c.font = `11px ${colours.mono}`;
   c.textAlign = "left";
   c.textBaseline = "middle";

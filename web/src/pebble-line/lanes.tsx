@@ -7,9 +7,11 @@ import { pause, showFrame } from "../session/bench.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { beginCheck, moveCheck, removeCheck } from "../session/checks.ts";
 import { useBench, useProject } from "../session/hooks.ts";
+import { lineHandle } from "../session/line-handle.ts";
 import { CHECKS_Y, EVENTS_Y, drawLanes } from "./draw-lanes.ts";
 import type { LineScale } from "./line-scale.ts";
-import { frameAt, frameX, lineScale } from "./line-scale.ts";
+import type { LineWindow } from "./line-scale.ts";
+import { frameAt, frameX, isOnLine, lineScale, lineWith, movedLine, zoomedLine } from "./line-scale.ts";
 
 const HEIGHT = 119;
 
@@ -30,7 +32,10 @@ export function Lanes() {
   const fixtures = useProject((state) => state.project?.world ?? null);
   const end = rows === null ? 0 : rows.count - 1;
   const frames = walking ? Math.max(LEAST_WALK_FRAMES, end) : end;
-  const scale = useMemo(() => lineScale(width, frames), [width, frames]);
+  const log = useBench((state) => state.log);
+  const { part, look } = usePart(log, frames, walking);
+  const scale = useMemo(() => lineScale(width, frames, part), [width, frames, part]);
+  useLineHandle(box, scale, frames, look);
   const names = rooms?.map((room) => room.name).join("\n") ?? "";
 
   useEffect(() => {
@@ -88,9 +93,54 @@ export function Lanes() {
         </div>
       )}
       {verdicts && <Pebbles verdicts={verdicts} scale={scale} lane={box} />}
+      {part !== null && rows !== null && <WholeLine part={part} frames={frames} onAll={() => look(null)} />}
       {rows !== null && <Differs scale={scale} />}
       {rows !== null && <Playhead scale={scale} />}
     </div>
+  );
+}
+
+/** The part of the run that is looked at; it follows the shown frame, and is all of it for another log. */
+function usePart(log: string | null, frames: number, walking: boolean) {
+  const [looked, setLooked] = useState<{ readonly log: string | null; readonly part: LineWindow | null }>({ log, part: null });
+  const part = looked.log !== log || walking || looked.part === null || looked.part.frames >= frames ? null : looked.part;
+  useEffect(() => {
+    if (part === null) return;
+    return benchStore.subscribe(({ frame }, before) => {
+      if (frame === before.frame) return;
+      const next = lineWith(part, frames, frame);
+      if (next !== part) setLooked({ log, part: next });
+    });
+  }, [part, frames, log]);
+  return { part, look: (next: LineWindow | null) => setLooked({ log, part: next }) };
+}
+
+/** Wheel and keys come nearer to the line and move along it. */
+function useLineHandle(box: React.RefObject<HTMLDivElement | null>, scale: LineScale, frames: number, look: (part: LineWindow | null) => void): void {
+  useEffect(() => {
+    const { current } = box;
+    const part = (): LineWindow | null => (scale.frames >= frames ? null : { from: scale.from, frames: scale.frames });
+    lineHandle.zoom = (factor) => look(zoomedLine(scale, frames, factor, frameX(scale, benchStore.getState().frame)));
+    // React's own listener could not keep the page from zooming.
+    const wheel = (event: WheelEvent): void => {
+      event.preventDefault();
+      const sideways = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY);
+      const by = event.deltaX === 0 || (event.shiftKey && event.deltaY !== 0) ? event.deltaY : event.deltaX;
+      if (sideways) look(movedLine(part(), frames, (Math.sign(by) * scale.frames) / 8));
+      else look(zoomedLine(scale, frames, event.deltaY < 0 ? 1.5 : 1 / 1.5, event.clientX - current!.getBoundingClientRect().left));
+    };
+    current!.addEventListener("wheel", wheel, { passive: false });
+    return () => current!.removeEventListener("wheel", wheel);
+  });
+}
+
+/** Where the shown part lies in the whole run, and the way back to all of it. */
+function WholeLine({ part, frames, onAll }: { readonly part: LineWindow; readonly frames: number; readonly onAll: () => void }) {
+  const share = (n: number): string => `${(n / frames) * 100}%`;
+  return (
+    <button type="button" className="whole-line" title="Show the whole run" aria-label={`Frames ${part.from} to ${part.from + part.frames} of ${frames} are shown; show the whole run`} onClick={onAll}>
+      <span style={{ left: share(part.from), width: share(part.frames) }} />
+    </button>
   );
 }
 
@@ -141,6 +191,7 @@ function Pebbles({ verdicts, scale, lane }: { readonly verdicts: readonly Verdic
   const taken: number[] = [];
   const places = verdicts.map((verdict) => {
     let x = frameX(scale, verdict.frame);
+    if (!isOnLine(scale, verdict.frame)) return x;
     while (taken.some((other) => Math.abs(other - x) < 13)) x -= 13;
     taken.push(x);
     return x;
@@ -165,7 +216,7 @@ function Pebbles({ verdicts, scale, lane }: { readonly verdicts: readonly Verdic
   };
   return (
     <>
-      {verdicts.map((verdict, i) => (
+      {verdicts.map((verdict, i) => isOnLine(scale, verdict.frame) && (
         <button
           key={`${i} ${verdict.law ? verdict.check : ""}`}
           type="button"
@@ -219,7 +270,7 @@ function Pebbles({ verdicts, scale, lane }: { readonly verdicts: readonly Verdic
 /** Marks the first frame in which another rule set's run differs. */
 function Differs({ scale }: { readonly scale: LineScale }) {
   const frame = useBench((state) => (state.walk === null ? (state.beside?.differs ?? null) : null));
-  if (frame === null) return null;
+  if (frame === null || !isOnLine(scale, frame)) return null;
   return (
     <button
       type="button"

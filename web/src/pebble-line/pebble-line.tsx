@@ -8,12 +8,13 @@ import { Icon } from "../look/icon.tsx";
 import { IconButton } from "../look/icon-button.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { chooseRate, selectLog, tellFingerprint } from "../session/bench.ts";
+import { layAccepted } from "../session/accepted.ts";
+import { chooseRate, layBeside, layRevisionBeside, selectLog, tellFingerprint } from "../session/bench.ts";
 import { logFileAddress } from "../session/api-client.ts";
 import { benchStore } from "../session/bench-store.ts";
 import type { Command } from "../session/commands.ts";
 import { BENCH } from "../session/commands.ts";
-import { useBench, useProject } from "../session/hooks.ts";
+import { useBench, useProject, useProofs } from "../session/hooks.ts";
 import { copyLog, takeLogAway } from "../session/log-edits.ts";
 import { CheckWriter } from "./check-writer.tsx";
 import { KeepWalk } from "./keep-walk.tsx";
@@ -77,6 +78,7 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
         <MenuCommand command={BENCH.editLog} />
         <MenuCommand command={BENCH.cutHere} />
         <MenuCommand command={BENCH.goOn} />
+        <Ghosts log={log} />
         <Dropdown.Divider />
         {world !== null && log !== null && (
           <Dropdown.Item href={logFileAddress(world, log)} download>
@@ -94,6 +96,34 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
         </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>
+  );
+}
+
+/** Other runs of the log that may lie beside it as the pale second trail. */
+function Ghosts({ log }: { readonly log: string | null }) {
+  const compared = useProofs((state) => state.compared?.revision ?? null);
+  const accepted = useBench((state) => (state.parsed?.accept ?? null) !== null);
+  const laid = useBench((state) => state.beside?.where.kind === "revision");
+  if (log === null || (compared === null && !accepted)) return null;
+  return (
+    <>
+      <Dropdown.Divider />
+      {compared !== null && (
+        <Dropdown.Item as="button" onClick={() => void layRevisionBeside(compared)}>
+          Ghost of revision {compared}
+        </Dropdown.Item>
+      )}
+      {accepted && (
+        <Dropdown.Item as="button" onClick={() => void layAccepted(log)}>
+          Ghost of the accepted walk
+        </Dropdown.Item>
+      )}
+      {laid && (
+        <Dropdown.Item as="button" onClick={() => layBeside(null)}>
+          Ghost of the run before the change again
+        </Dropdown.Item>
+      )}
+    </>
   );
 }
 

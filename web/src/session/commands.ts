@@ -13,6 +13,7 @@ import { chooseNextRoom, floorplanStore, nudgeRoom } from "./floorplan.ts";
 import { removeChosenFixtures, takeUpKind } from "./fixtures.ts";
 import { isBroken, searchMends } from "./mending.ts";
 import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "./painting.ts";
+import { lineHandle } from "./line-handle.ts";
 import { projectStore, travel } from "./project-store.ts";
 import { shelfHandle } from "./shelf-handle.ts";
 import { toggleSound } from "./sound.ts";
@@ -89,6 +90,8 @@ export const BENCH = {
   forward: { name: "A frame forward", keys: ["ArrowRight"], can: hasRun, act: stepBy(1) },
   backTen: { name: "Ten frames back", keys: ["Shift+ArrowLeft"], can: hasRun, act: stepBy(-10) },
   forwardTen: { name: "Ten frames forward", keys: ["Shift+ArrowRight"], can: hasRun, act: stepBy(10) },
+  nearer: { name: "Nearer to the line", keys: ["="], can: hasRun, act: () => lineHandle.zoom(2) },
+  farther: { name: "Farther from the line", keys: ["-"], can: hasRun, act: () => lineHandle.zoom(1 / 2) },
   nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => nextMark(1)) },
   previousMark: { name: "Pebble or event before", keys: [","], can: hasRun, act: jump(() => nextMark(-1)) },
   addCheck: { name: "Add a check at this frame", keys: ["A"], can: canWriteCheck, act: () => beginCheck() },

@@ -40,6 +40,7 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
       {form === "accept" && <AcceptForm id={id} onDone={() => setForm(null)} />}
       <div className="detail-scroll">
         {proof !== null && <Checks proof={proof} chosen={check} />}
+        <WhatBrokeIt id={id} />
         <CloseUp />
         <dl className="detail-says">
           {verdict !== undefined && <Says verdict={verdict} />}
@@ -47,7 +48,6 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
           {compared !== null && path?.kind === "differs" && <Changed compared={compared.project} revision={compared.revision} />}
           <AcceptedSays id={id} text={text} proof={proof} />
         </dl>
-        <WhatBrokeIt id={id} />
         <details className="detail-more">
           <summary>Title, tags, notes, rules</summary>
           <LogFacts key={id} id={id} text={text} />

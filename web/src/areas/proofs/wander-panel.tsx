@@ -48,7 +48,7 @@ export function WanderPanel({ world }: { readonly world: World }) {
           <div role="status">
             <progress className="wander-progress" value={walked} max={asked.runs} aria-label="Walks done" />
             <p>
-              {walked.toLocaleString("en")} of {plural(asked.runs, "walk")}
+              {walked} of {plural(asked.runs, "walk")}
               {took > 0 && `, ${(took / 1000).toFixed(1)} s`}
               {phase === "done" && findings.length === 0 && refused === null && ": no law broken"}
             </p>
