@@ -2,7 +2,6 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { afterAll, expect, it } from "vitest";
-import type { Origin } from "selenium-webdriver";
 import { Key } from "selenium-webdriver";
 import { seriousFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
@@ -106,7 +105,7 @@ it("checks are added from what is true, typed with completion, refused in place,
 
   // Dragged to the right the same pebble becomes whole: the sluice opens a little later.
   const pebble = await browser.find("[aria-label*='by 300 open sluice-1']");
-  await browser.driver.actions().move({ origin: pebble as unknown as Origin }).press().move({ x: 60, y: 0, origin: pebble as unknown as Origin }).move({ x: 150, y: 0, origin: pebble as unknown as Origin }).release().perform();
+  await browser.driver.actions().move({ origin: pebble }).press().move({ x: 60, y: 0, origin: pebble }).move({ x: 150, y: 0, origin: pebble }).release().perform();
   const dragged = await bench.pebbles((pebbles) => pebbles.some((told) => /^passes at frame \d+: by 3\d\d open sluice-1$/.test(told)));
   expect(dragged.filter((told) => told.includes("open sluice-1"))).toHaveLength(2);
   await bench.key(Key.CONTROL, "z");

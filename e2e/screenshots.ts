@@ -87,6 +87,73 @@ try {
   await browser.untilText(".re-entry", (text) => text.includes("frame 1050 to"));
   await take("floorplan");
 
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=02-crank-opens-sluice&f=244`);
+  await bench.ready();
+  await bench.key("a");
+  await browser.untilText(".writer-offers", (text) => text.includes("taken crank-1"));
+  await browser.driver.actions().sendKeys("by 340 open s").perform();
+  await browser.untilText(".writer-words", (text) => text.includes("sluice-1"));
+  await take("bench-check");
+  await browser.driver.actions().sendKeys(Key.ESCAPE, Key.ESCAPE).perform();
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=turn-in-time&f=10`);
+  await bench.ready();
+  await bench.key("d");
+  await (await browser.find("[aria-label='More about frames 1 to 20']")).click();
+  await browser.untilText(".dropdown-menu.show", (text) => text.includes("cell 7 12"));
+  await take("bench-log");
+  await browser.driver.actions().sendKeys(Key.ESCAPE).perform();
+
+  // A wall, and then another speed: the board says which logs each broke.
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall&log=round-the-basin&f=101`);
+  await bench.ready();
+  await browser.untilText(".holding", (text) => text === "22");
+  const revision = async (): Promise<number> => Number(/\d+/.exec(await browser.untilText(".saving", (text) => text.startsWith("saved")))![0]);
+  const proven = async (n: number): Promise<void> => {
+    await browser.driver.wait(async () => {
+      const { proofs } = await started.api<{ proofs: { revision: number; state: string } }>("/worlds/saltglass-cistern/proofs");
+      return proofs.revision === n && proofs.state === "done";
+    }, 15_000);
+  };
+  let at = await revision();
+  await bench.tile("Mossy stone");
+  for (const cell of [[4, 5], [9, 6], [16, 8]] as const) {
+    await bench.drag(cell);
+    await browser.untilText(".saving", (text) => text === `saved, revision ${at + 1}`);
+    await proven(++at);
+  }
+  await bench.number("Buffer", "0");
+  await browser.untilText(".saving", (text) => text === `saved, revision ${at + 1}`);
+  await proven(at + 1);
+  await (await browser.find('.areas a[href*="/proofs"]')).click();
+  await browser.untilText(".board-head", (text) => text.includes(`Path since ${at}`));
+  await browser.driver.executeScript("document.querySelector('.failing-row .board-name button').click()");
+  await browser.untilText(".detail-says", (text) => text.includes("Change"));
+  await browser.driver.executeScript("document.activeElement.blur()");
+  await bench.key("b");
+  await browser.untilText(".broke", (text) => text.includes("broke it"));
+  await take("proofs");
+
+  await (await browser.find('.areas a[href*="/bench"]')).click();
+  await bench.number("Speed", "3");
+  await bench.choose("Arrive", "equal");
+  await (await browser.find('.areas a[href*="/proofs"]')).click();
+  await browser.driver.executeScript("document.activeElement.blur()");
+  await bench.key("w");
+  await browser.driver.executeScript("[...document.querySelectorAll('.detail-foot .btn')].at(-1).click()");
+  await browser.untilText(".wander [role=status]", (text) => text.startsWith("2000 of"));
+  await take("proofs-wander");
+  await bench.key(Key.CONTROL, "z");
+  await bench.key(Key.CONTROL, "z");
+  await bench.key(Key.CONTROL, "z");
+  await browser.untilText(".holding", (text) => text === "22");
+  await (await browser.find('.areas a[href*="/journal"]')).click();
+  await browser.untilText(`[data-revision="${at + 1}"]`, (text) => text.includes("buffer"));
+  await browser.driver.executeScript(`document.querySelector('[data-note="${at + 1}"]').click()`);
+  await browser.driver.actions().sendKeys("Without the buffer the early turn is lost. Back again.").perform();
+  await browser.driver.executeScript("document.activeElement.blur()");
+  await browser.untilText(`[data-revision="${at + 1}"] .note`, (text) => text.startsWith("Without"));
+  await take("journal");
+
   await browser.driver.get(started.address);
   await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 hold"));
   await take("shelf");

@@ -65,7 +65,7 @@ export class JobWorker {
       }
     })()
       // A database that is away is asked again by the clock.
-      .catch((error: unknown) => this.logger.warn({ err: error }, "no jobs can be taken"))
+      .catch((error: unknown) => this.logger.debug({ err: error }, "no jobs can be taken"))
       .finally(() => {
         this.looking = false;
       });

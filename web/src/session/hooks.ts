@@ -48,8 +48,9 @@ export function useCommandKeys(commands: Commands): void {
     const press = (event: KeyboardEvent): void => {
       if (isTyping(event) || isWalking() || document.querySelector(".modal.show")) return;
       const key = keyOf(event);
-      // A button that has the keyboard is pressed by Space, a menu is gone through by arrows.
-      if (event.target instanceof HTMLElement && (event.target.closest(".dropdown-menu.show") || (key === "Space" && event.target.closest("button, a")))) return;
+      // A button that has the keyboard is pressed by Space and Enter, but for one that stands for its row; a menu is
+      // gone through by arrows.
+      if (event.target instanceof HTMLElement && (event.target.closest(".dropdown-menu.show") || ((key === "Space" || key === "Enter") && event.target.closest("button:not([data-row]), a, summary")))) return;
       const command = commandFor(commands, key);
       if (command === null) return;
       event.preventDefault();

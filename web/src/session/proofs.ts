@@ -47,6 +47,8 @@ let wanted = new Set<string>();
 /** A revision that somebody chose to compare with stays; else it is the last one that was proven before the newest. */
 let chosen: number | null = null;
 let events: EventSource | null = null;
+/** Ends the following of the server. */
+let unfollow: (() => void) | null = null;
 
 /** The pool of workers with the open project in it. */
 export function proofPool(): ProofPool | null {
@@ -61,8 +63,7 @@ export function startProofs(): () => void {
     stop();
     asked++;
     clearTimeout(timer);
-    events?.close();
-    events = null;
+    unfollow?.();
     pool?.close();
     pool = null;
     wanted = new Set();
@@ -75,7 +76,7 @@ function follow(project: Project, steps: readonly EditStep[] | null): void {
   const logs = Object.keys(project.logs);
   if (steps === null) {
     pool?.load(project);
-    if (events === null) followServer(project.world.id);
+    if (unfollow === null) followServer(project.world.id);
     wanted = new Set(logs);
   } else {
     pool?.apply(steps);
@@ -121,9 +122,28 @@ async function proveWanted(): Promise<void> {
   if (mine === asked) proofsStore.setState({ took: performance.now() - began });
 }
 
+/**
+ * Follows the server's word while the page is looked at: a browser has few connections to one server, and many tabs
+ * would use them all up.
+ */
 function followServer(world: string): void {
+  const turn = (): void => {
+    events?.close();
+    events = document.visibilityState === "visible" ? listen(world) : null;
+  };
+  document.addEventListener("visibilitychange", turn);
+  unfollow = () => {
+    document.removeEventListener("visibilitychange", turn);
+    events?.close();
+    events = null;
+    unfollow = null;
+  };
+  turn();
+  void readHistory(world);
+}
+
+function listen(world: string): EventSource {
   const stream = new EventSource(worldEventsAddress(world));
-  events = stream;
   stream.addEventListener("proofs", (event) => {
     const server = JSON.parse(String(event.data)) as ProofState;
     const before = proofsStore.getState().server;
@@ -131,7 +151,7 @@ function followServer(world: string): void {
     if (server.state !== "running" && (before === null || before.revision !== server.revision || before.state !== server.state)) void readHistory(world);
   });
   stream.addEventListener("search", () => void readSearch(world));
-  void readHistory(world);
+  return stream;
 }
 
 async function readHistory(world: string): Promise<void> {

@@ -19,7 +19,7 @@ export function JournalPage() {
   const worldId = useProject((state) => state.worldId);
   const ready = useProject((state) => state.phase === "ready");
   const { revision: newest } = useSaving();
-  const server = useProofs((state) => state.server?.state ?? null);
+  const server = useProofs(({ server: said }) => (said === null ? "" : `${said.revision} ${said.state}`));
   const { revisions, before, fault, chosen } = useStore(journalStore);
   useCommandKeys(JOURNAL);
   // A revision more, or proofs that are through: the list says so.

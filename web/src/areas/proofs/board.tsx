@@ -76,17 +76,19 @@ interface RowProps {
 }
 
 const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: RowProps) {
-  const { log, title, rules, proof } = row;
+  const { log, title, rules, tags, proof } = row;
   const failing = isFailing(row);
   const path = pathText(row);
   return (
     <div className={`board-row${on ? " on" : ""}${failing ? " failing-row" : ""}`} role="row" aria-selected={on} data-log={log} onClick={() => chooseRow(log)} onDoubleClick={onOpen}>
       <span role="cell">{proof === null ? <span className="quiet">·</span> : <Pebble kind={proof.refused !== null ? "unreached" : failing ? "fail" : "pass"} radius={6} label={proof.refused !== null ? "cannot be run" : failing ? "does not hold" : "holds"} />}</span>
       <span role="rowheader" className="board-name">
-        <button type="button" onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && chooseRow(log)} onClick={() => chooseRow(log)}>
+        <button type="button" data-row onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && chooseRow(log)} onClick={() => chooseRow(log)}>
           {title}
         </button>
-        <span className="mono quiet">{log}.inputs</span>
+        <span className="mono quiet">
+          {log}.inputs{tags.length > 0 && ` · ${tags.join(", ")}`}
+        </span>
       </span>
       <span role="cell" className="quiet board-rules">
         {rules}

@@ -47,6 +47,14 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
           <PathSays path={path} holds={proof?.holds ?? true} />
           {compared !== null && path?.kind === "differs" && <Changed compared={compared.project} revision={compared.revision} />}
           <AcceptedSays id={id} text={text} proof={proof} />
+          {proof?.status != null && (
+            <>
+              <dt>Ends</dt>
+              <dd>
+                {proof.status} at frame {proof.frames}
+              </dd>
+            </>
+          )}
         </dl>
         <details className="detail-more">
           <summary>Title, tags, notes, rules</summary>
