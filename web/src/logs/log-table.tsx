@@ -1,9 +1,9 @@
 import type { KeyRun, UntilChoice } from "@keen-pebble/core";
 import { MOST_LINE_FRAMES, asFrames, keyRuns, keysFromText, keysText, whatText, withLine, withLineAfter } from "@keen-pebble/core";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, useRef, useState } from "react";
-import Dropdown from "react-bootstrap/Dropdown";
-import { Icon } from "../look/icon.tsx";
+import { Fragment, useEffect, useMemo, useRef, useState } from "react";
+import type { ReactNode } from "react";
+import { FloatingMenu } from "../look/floating-menu.tsx";
 import { pause, showFrame } from "../session/bench.ts";
 import { useBench } from "../session/hooks.ts";
 import { changeShownLog } from "../session/log-edits.ts";
@@ -112,36 +112,37 @@ function RowMenu({ run }: { readonly run: KeyRun }) {
   const { at, line, from, to } = run;
   const [choices, setChoices] = useState<readonly UntilChoice[] | null>(null);
   const lasted = from !== null && to !== null ? to - from : null;
+  const item = (name: ReactNode, act: () => void) => (
+    <button type="button" className="dropdown-item" onClick={act}>
+      {name}
+    </button>
+  );
   return (
-    <Dropdown role="cell" align="start" onToggle={(open) => open && line.until === null && void untilChoicesOf(at).then(setChoices)}>
-      <Dropdown.Toggle variant="bare" className="btn-icon bare-toggle" aria-label={`More about frames ${from === null ? "not reached" : `${from + 1} to ${to}`}`}>
-        <Icon name="more" />
-      </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: "fixed" }}>
+    <span role="cell">
+      <FloatingMenu label={`More about frames ${from === null || to === null ? "not reached" : `${from + 1} to ${to}`}`} onOpen={() => line.until === null && void untilChoicesOf(at).then(setChoices)}>
         {line.until === null ? (
           <>
-            <Dropdown.Header>Hold until, so that it survives another speed</Dropdown.Header>
-            {choices === null && <Dropdown.ItemText className="quiet">looking</Dropdown.ItemText>}
-            {choices?.length === 0 && <Dropdown.ItemText className="quiet">Nothing comes about in this stretch that it could be held until.</Dropdown.ItemText>}
+            <h3 className="dropdown-header">Hold until, so that it survives another speed</h3>
+            {choices === null && <p className="dropdown-item-text quiet">looking</p>}
+            {choices?.length === 0 && <p className="dropdown-item-text quiet">Nothing comes about in this stretch that it could be held until.</p>}
             {choices?.map((choice) => (
-              <Dropdown.Item key={choice.text} as="button" onClick={() => changeShownLog(() => choice.log)}>
-                <span className="mono">{choice.text}</span> <span className={choice.holds ? "quiet" : "attention"}>{choice.same ? "same walk" : choice.holds ? `${choice.sooner} frames sooner, checks hold` : `${choice.sooner} frames sooner, breaks a check`}</span>
-              </Dropdown.Item>
+              <Fragment key={choice.text}>
+                {item(
+                  <>
+                    <span className="mono">{choice.text}</span> <span className={choice.holds ? "quiet" : "attention"}>{choice.same ? "same walk" : choice.holds ? `${choice.sooner} frames sooner, checks hold` : `${choice.sooner} frames sooner, breaks a check`}</span>
+                  </>,
+                  () => changeShownLog(() => choice.log),
+                )}
+              </Fragment>
             ))}
           </>
         ) : (
-          <Dropdown.Item as="button" onClick={() => changeShownLog((log) => withLine(log, at, asFrames(run)))}>
-            Back to {lasted ?? line.count} frames
-          </Dropdown.Item>
+          item(`Back to ${lasted ?? line.count} frames`, () => changeShownLog((log) => withLine(log, at, asFrames(run))))
         )}
-        <Dropdown.Divider />
-        <Dropdown.Item as="button" onClick={() => changeShownLog((log) => withLineAfter(log, at, { kind: "keys", count: 16, keys: 0, pointer: null, until: null }))}>
-          Add 16 frames of nothing behind
-        </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => changeShownLog((log) => withLine(log, at, null))}>
-          Take this run away
-        </Dropdown.Item>
-      </Dropdown.Menu>
-    </Dropdown>
+        <hr className="dropdown-divider" />
+        {item("Add 16 frames of nothing behind", () => changeShownLog((log) => withLineAfter(log, at, { kind: "keys", count: 16, keys: 0, pointer: null, until: null })))}
+        {item("Take this run away", () => changeShownLog((log) => withLine(log, at, null)))}
+      </FloatingMenu>
+    </span>
   );
 }

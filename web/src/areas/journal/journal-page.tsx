@@ -69,6 +69,7 @@ interface Props {
 
 function Revision({ entry, earlier, chosen, newest }: Props) {
   const { revision, summary, savedAt } = entry;
+  const [writing, setWriting] = useState(false);
   const navigate = useNavigate();
   const worldId = useProject((state) => state.worldId);
   const day = dayOf(savedAt);
@@ -82,9 +83,12 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
         <ProofsSaid entry={entry} />
         <div className="said">
           <p>{summary}</p>
-          <Note entry={entry} />
+          <Note entry={entry} writing={writing} onWrite={() => setWriting(true)} onDone={() => setWriting(false)} />
         </div>
         <div className="row-line acts">
+          <Button variant="plain" className="btn-icon" data-note={revision} aria-label={`Note to revision ${revision}`} title="Write a note: a reason, a fault found, what somebody said (N)" onClick={() => setWriting(true)}>
+            <Icon name="pen" />
+          </Button>
           <Button
             variant="plain"
             disabled={newest}
@@ -123,17 +127,23 @@ function ProofsSaid({ entry: { proofs } }: { readonly entry: RevisionEntry }) {
 }
 
 /** What somebody says of a revision: shown, and written in place. */
-function Note({ entry: { revision, note } }: { readonly entry: RevisionEntry }) {
+function Note({ entry: { revision, note }, writing, onWrite, onDone }: { readonly entry: RevisionEntry; readonly writing: boolean; readonly onWrite: () => void; readonly onDone: () => void }) {
   const [typed, setTyped] = useState<string | null>(null);
   if (typed === null) {
-    return (
-      <button type="button" className={`note${note === null ? " none" : ""}`} data-note={revision} onClick={() => setTyped(note ?? "")}>
-        {note ?? "Add a note: a reason, a fault found, what somebody said"}
-      </button>
-    );
+    if (note === null && !writing) return null;
+    if (!writing) {
+      return (
+        <button type="button" className="note" onClick={onWrite}>
+          {note}
+        </button>
+      );
+    }
   }
   const keep = async (): Promise<void> => {
-    if (typed.trim() === (note ?? "") || (await noteRevision(revision, typed))) setTyped(null);
+    if (typed === null || typed.trim() === (note ?? "") || (await noteRevision(revision, typed))) {
+      setTyped(null);
+      onDone();
+    }
   };
   return (
     <textarea
@@ -142,12 +152,15 @@ function Note({ entry: { revision, note } }: { readonly entry: RevisionEntry }) 
       autoFocus
       rows={3}
       maxLength={4000}
-      value={typed}
+      placeholder="A reason, a fault found, what somebody said"
+      value={typed ?? note ?? ""}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={() => void keep()}
       onKeyDown={(event) => {
-        if (event.key === "Escape") setTyped(null);
-        else if (event.key === "Enter" && event.ctrlKey) event.currentTarget.blur();
+        if (event.key === "Escape") {
+          setTyped(null);
+          onDone();
+        } else if (event.key === "Enter" && event.ctrlKey) event.currentTarget.blur();
       }}
     />
   );

@@ -60,7 +60,8 @@ export function WanderPanel({ world }: { readonly world: World }) {
             <li key={finding.law}>
               <strong>{finding.law}</strong>
               <span className="quiet">
-                in frame {finding.frame}; shrunk from {finding.foundAt} frames, seed {finding.seed}
+                in frame {finding.frame}
+                {finding.foundAt > finding.frame && `, shrunk from ${finding.foundAt}`}; seed {finding.seed}
               </span>
               <Button variant="plain" onClick={() => keepFinding(finding)}>
                 Keep it as a log
