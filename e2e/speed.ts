@@ -149,6 +149,40 @@ try {
   });
   say("between two pictures while walking", "512x512", walked.median, "ms", walked.spread, walked.best);
   await bench.key(Key.ESCAPE);
+
+  // A board of a thousand logs: all of them run in the page, and the board scrolled.
+  const many = Object.fromEntries(Array.from({ length: 1000 }, (_, i) => [`walk-${i}`, `keen-pebble-inputs 1\ntitle Walk ${i}\ncheck always aligned\ncheck never overlap\n---\n${["72 U\n48 R\n72 D\n48 L\n", "48 R\n72 U\n48 L\n72 D\n"][i % 2]!.repeat(15)}`]));
+  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "many"'), logs: many });
+  await started.api("/worlds/many/outcomes");
+  await browser.driver.get(`${started.address}/w/many/proofs`);
+  const told1000 = await browser.untilText(".status", (text) => /last look at 1000 logs took \d+ ms/.test(text));
+  const board = "1,000 logs of 3,600 frames in the page";
+  const looked = Number(/took (\d+) ms/.exec(told1000)![1]);
+  say("all logs run in the page", board, looked, "ms", 0, looked);
+  const scrolled = await pictures(() => browser.driver.executeAsyncScript("const done = arguments[0]; const box = document.querySelector('.board-rows'); let n = 0; (function on() { box.scrollTop += 90; if (n++ < 150) requestAnimationFrame(on); else done(); })();"));
+  say("between two pictures while the board is scrolled", board, scrolled.median, "ms", scrolled.spread, scrolled.best);
+
+  // A log of a million frames: from a key to the explanation of the next frame.
+  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "million"'), logs: { million: `keen-pebble-inputs 1\ncheck always aligned\n---\n${"72 U\n48 R\n72 D\n48 L\n".repeat(4166)}` } });
+  await browser.driver.get(`${started.address}/w/million/bench?log=million&f=654321`);
+  const ran = await browser.untilText(".status", (text) => /999840 frames in/.test(text));
+  const took = Number(/frames in ([\d.]+) ms/.exec(ran)![1]);
+  say("re-run of a log in the page's worker", "999,840 frames", took, "ms", 0, took);
+  const explained: number[] = [];
+  for (let i = 0; i < ROUNDS; i++) {
+    explained.push(
+      await browser.driver.executeAsyncScript<number>(
+        `const done = arguments[0];
+         const live = [...document.querySelectorAll(".visually-hidden[role=status]")].at(-1);
+         const began = performance.now();
+         const seen = new MutationObserver(() => { seen.disconnect(); done(performance.now() - began); });
+         seen.observe(live, { subtree: true, childList: true, characterData: true });
+         window.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight", bubbles: true }));`,
+      ),
+    );
+  }
+  const step = middle(explained);
+  say("from a key to the explanation of the next frame", "999,840 frames", step.median, "ms", step.spread, step.best);
 } finally {
   await browser.close();
   await started.stop();
