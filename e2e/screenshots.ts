@@ -155,7 +155,7 @@ try {
   await take("journal");
 
   await browser.driver.get(started.address);
-  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 hold"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));
   await take("shelf");
 } finally {
   await browser.close();

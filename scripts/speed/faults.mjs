@@ -1,31 +1,21 @@
 // 100 faults planted by seed in copies of the demo: the share that its logs find, and whether "what broke it" names the revision.
 import { randomUUID } from "node:crypto";
-import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from "node:fs";
-import os from "node:os";
+import { readFileSync, readdirSync } from "node:fs";
 import path from "node:path";
 import { readWorld } from "@keen-pebble/core/reading";
-import { startApplication, stopApplication } from "../setup/application.mjs";
-import { Postgres, freePort } from "../setup/postgres.mjs";
 import { ROOT } from "../setup/run.mjs";
 import { say } from "./measure.mjs";
+import { ownServer } from "./own-server.mjs";
 import { plant } from "./planted.mjs";
 import { numbersFrom } from "./worlds.mjs";
 
 const FAULTS = 100;
 const REVISIONS = 12;
-const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-faults-"));
 const demo = path.join(ROOT, "demo/saltglass-cistern");
 const text = readFileSync(path.join(demo, "saltglass-cistern.world.json"), "utf8");
 const logs = Object.fromEntries(readdirSync(path.join(demo, "logs")).map((name) => [name.slice(0, -".inputs".length), readFileSync(path.join(demo, "logs", name), "utf8").replace(/^world .*\n/m, "")]));
 
-chmodSync(folder, 0o755);
-const postgres = await new Postgres(path.join(folder, "postgres")).start();
-const { child, address } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), demo: false, log: "error" });
-const ask = async (route, method = "GET", body) => {
-  const answer = await fetch(`${address}/api${route}`, { method, headers: { "content-type": "application/json" }, ...(body ? { body: JSON.stringify(body) } : {}) });
-  if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`);
-  return answer.json();
-};
+const { ask, stop } = await ownServer();
 
 let found = 0;
 let named = 0;
@@ -69,6 +59,4 @@ const median = [...took].sort((a, b) => a - b)[Math.floor(took.length / 2)];
 say("planted faults that the demo's logs find", `${FAULTS} by seed; missed: ${[...missed].map(([kind, n]) => `${n} ${kind}`).join(", ") || "none"}`, found / FAULTS, "share", 0);
 say("found ones whose revision is named by \"what broke it\"", `${searches} among ${REVISIONS} revisions each`, named / searches, "share", 0);
 say("what broke it", `${REVISIONS} revisions`, median, "ms", 0, Math.min(...took));
-await stopApplication(child);
-postgres.stop("immediate");
-rmSync(folder, { recursive: true, force: true });
+await stop();

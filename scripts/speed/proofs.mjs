@@ -1,14 +1,13 @@
 // 1,000 logs of 3,600 frames with 5 checks each, on the demo: verified by the command line, and proven by the server.
 import { spawn } from "node:child_process";
 import { randomUUID } from "node:crypto";
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync, chmodSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { EMPTY_LOG, parseCheck, writeLog } from "@keen-pebble/core";
-import { startApplication, stopApplication } from "../setup/application.mjs";
-import { Postgres, freePort } from "../setup/postgres.mjs";
 import { ROOT } from "../setup/run.mjs";
 import { say } from "./measure.mjs";
+import { ownServer } from "./own-server.mjs";
 import { logOf } from "./worlds.mjs";
 
 const LOGS = 1000;
@@ -53,14 +52,7 @@ say("verify by the command line", SIZE, median(byHand), "ms", spread(byHand), Ma
 say("memory of verify at its most", SIZE, peak, "MiB", 0);
 
 // The server: from the question to the last outcome, each time for another content of the world.
-chmodSync(folder, 0o755);
-const postgres = await new Postgres(path.join(folder, "postgres")).start();
-const { child, address } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), demo: false, log: "error" });
-const ask = async (route, method = "GET", body) => {
-  const answer = await fetch(`${address}/api${route}`, { method, headers: { "content-type": "application/json" }, ...(body ? { body: JSON.stringify(body) } : {}) });
-  if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`);
-  return answer.json();
-};
+const { ask, pid, stop } = await ownServer();
 await ask("/imports", "POST", { world: readFileSync(demo, "utf8"), logs });
 const world = "/worlds/saltglass-cistern";
 await ask(`${world}/outcomes`);
@@ -73,8 +65,7 @@ for (let revision = 1; revision <= 5; revision++) {
   byServer.push(performance.now() - began);
 }
 say("proofs by the server", SIZE, median(byServer), "ms", spread(byServer), Math.min(...byServer));
-say("memory of the server at its most", SIZE, peakOf(child.pid), "MiB", 0);
+say("memory of the server at its most", SIZE, peakOf(pid), "MiB", 0);
 say("proofs by the server against the command line", SIZE, median(byServer) / median(byHand), "ratio", 0, Math.min(...byServer) / Math.min(...byHand));
-await stopApplication(child);
-postgres.stop("immediate");
+await stop();
 rmSync(folder, { recursive: true, force: true });

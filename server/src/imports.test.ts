@@ -6,13 +6,13 @@ import type { Zippable } from "fflate";
 import { fromPlain, invert, readLog, toPlain, writeWorld } from "@keen-pebble/core";
 import { writePng } from "@keen-pebble/core/reading";
 import request from "supertest";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { DeletedWorlds, Imported, WorldList, WorldOutcomes, WorldRevision } from "./api.ts";
 import { OutcomeRow } from "./models/outcome-row.ts";
 import { WorldRow } from "./models/world-row.ts";
 import type { TestApplication } from "./test-support/application.ts";
 import { firstEvent } from "./test-support/first-event.ts";
-import { testApplication } from "./test-support/application.ts";
+import { withTestApplication } from "./test-support/application.ts";
 
 const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
 const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
@@ -21,13 +21,8 @@ const LOG = "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n"
 const PNG = Buffer.from("89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c4890000000d49444154789c6360606060000000050001a5f645400000000049454e44ae426082", "hex");
 
 let test: TestApplication;
-beforeAll(async () => {
-  test = await testApplication();
-});
-afterAll(async () => {
-  const { mismatches } = test.held;
-  await test.close();
-  expect(mismatches).toEqual([]);
+withTestApplication((made) => {
+  test = made;
 });
 
 const api = () => request(test.app);

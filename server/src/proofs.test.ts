@@ -2,12 +2,12 @@ import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import type { EditStep } from "@keen-pebble/core";
 import request from "supertest";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { BreakSearch, ProofState, RevisionList, WorldOutcomes, WorldProofs, WorldRevision } from "./api.ts";
 import { OutcomeRow } from "./models/outcome-row.ts";
 import { PendingProofRow } from "./models/pending-proof-row.ts";
 import type { TestApplication } from "./test-support/application.ts";
-import { testApplication } from "./test-support/application.ts";
+import { withTestApplication } from "./test-support/application.ts";
 import { followEvents } from "./test-support/first-event.ts";
 
 const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
@@ -16,13 +16,8 @@ const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8").repla
 const turn = readFileSync(`${folder}logs/turn-in-time.inputs`, "utf8").replace("world saltglass-cistern\n", "");
 
 let test: TestApplication;
-beforeAll(async () => {
-  test = await testApplication();
-});
-afterAll(async () => {
-  const { mismatches } = test.held;
-  await test.close();
-  expect(mismatches).toEqual([]);
+withTestApplication((made) => {
+  test = made;
 });
 
 const api = () => request(test.app);

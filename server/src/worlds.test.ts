@@ -4,7 +4,7 @@ import type { EditStep } from "@keen-pebble/core";
 import { applyAll, fromPlain, readLog, writeWorld } from "@keen-pebble/core";
 import { readWorld } from "@keen-pebble/core/reading";
 import request from "supertest";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { WorldRevision } from "./api.ts";
 import { RevisionRow } from "./models/revision-row.ts";
 import { putDemoIn } from "./services/demo.ts";
@@ -13,20 +13,15 @@ import { createApp } from "./app.ts";
 import { connect } from "./database/connect.ts";
 import { pino } from "pino";
 import type { TestApplication } from "./test-support/application.ts";
-import { testApplication } from "./test-support/application.ts";
+import { withTestApplication } from "./test-support/application.ts";
 
 const folder = new URL("../../demo/", import.meta.url).pathname;
 const demo = readFileSync(`${folder}saltglass-cistern/saltglass-cistern.world.json`, "utf8");
 const LOG = "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n";
 
 let test: TestApplication;
-beforeAll(async () => {
-  test = await testApplication();
-});
-afterAll(async () => {
-  const { mismatches } = test.held;
-  await test.close();
-  expect(mismatches).toEqual([]);
+withTestApplication((made) => {
+  test = made;
 });
 
 const api = () => request(test.app);

@@ -12,6 +12,8 @@ export type JobHandler<K extends QueueName> = (job: { readonly id: string; reado
 const LOOK_MS = 1000;
 /** A job that was taken so long ago, and that nobody holds, is a dead worker's. */
 const UNCLAIMED_SECONDS = 5;
+/** Number of the lock that whoever looks for dead workers holds. */
+const BURYING = 7_105_331;
 
 /**
  * Takes jobs from the queue and does as many side by side as there are threads. Any number of processes may do so on
@@ -103,26 +105,32 @@ export class JobWorker {
     await TakenJobRow.query(this.db).deleteById(job);
   }
 
-  /** Gives the jobs of processes that have died back to the queue. */
+  /** Gives the jobs of processes that have died back to the queue; one process at a time, or a job might be given back twice. */
   private async bury(): Promise<void> {
     try {
-      const taken = await TakenJobRow.query(this.db);
-      for (const worker of new Set(taken.map((each) => each.worker))) {
-        if (!(await this.signals.isGone(Number(worker)))) continue;
-        for (const { jobId } of taken.filter((each) => each.worker === worker)) await this.giveBackAny(jobId);
-      }
-      const lost = await this.db.raw<{ rows: { id: string }[] }>(
-        `select id from pgboss.job where state = 'active' and started_on < now() - interval '${UNCLAIMED_SECONDS} seconds' and not exists (select 1 from taken_jobs where "jobId" = job.id)`,
-      );
-      for (const { id } of lost.rows) await this.giveBackAny(id);
+      await this.db.transaction(async (trx) => {
+        const { rows } = await trx.raw<{ rows: { mine: boolean }[] }>("select pg_try_advisory_xact_lock(?) as mine", [BURYING]);
+        if (!rows[0]!.mine) return;
+        const lost = await this.lostJobs(trx);
+        for (const id of lost) {
+          for (const name of ["prove", "search"] satisfies QueueName[]) await this.queue.fail(name, id, "the process that had it ended");
+          await TakenJobRow.query(trx).deleteById(id);
+        }
+        if (lost.length > 0) await this.signals.tell("jobs");
+      });
     } catch (error) {
       this.logger.debug({ err: error }, "could not look for dead workers");
     }
   }
 
-  private async giveBackAny(job: string): Promise<void> {
-    for (const name of ["prove", "search"] satisfies QueueName[]) await this.queue.fail(name, job, "the process that had it ended");
-    await TakenJobRow.query(this.db).deleteById(job);
-    await this.signals.tell("jobs");
+  /** Jobs that nobody works on any more: their process let its lock go, or ended before it said that it has them. */
+  private async lostJobs(trx: Knex.Transaction): Promise<string[]> {
+    const taken = await TakenJobRow.query(trx);
+    const gone = new Set<string>();
+    for (const worker of new Set(taken.map((each) => each.worker))) if (await this.signals.isGone(Number(worker))) gone.add(worker);
+    const unclaimed = await trx.raw<{ rows: { id: string }[] }>(
+      `select id from pgboss.job where state = 'active' and started_on < now() - interval '${UNCLAIMED_SECONDS} seconds' and not exists (select 1 from taken_jobs where "jobId" = job.id)`,
+    );
+    return [...taken.flatMap(({ jobId, worker }) => (gone.has(worker) ? [jobId] : [])), ...unclaimed.rows.map(({ id }) => id)];
   }
 }

@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { Express } from "express";
 import type { Knex } from "knex";
 import { pino } from "pino";
+import { afterAll, beforeAll, expect } from "vitest";
 import { apiRoutes, createApp } from "../app.ts";
 import { connect } from "../database/connect.ts";
 import { Jobs } from "../jobs/jobs.ts";
@@ -25,8 +26,22 @@ export interface TestApplication {
   readonly close: () => Promise<void>;
 }
 
+/** Makes one for the tests of a file and ends it after them; whatever its document did not say is a failure then. */
+export function withTestApplication(ready: (test: TestApplication) => void): void {
+  let test: TestApplication;
+  beforeAll(async () => {
+    test = await testApplication();
+    ready(test);
+  });
+  afterAll(async () => {
+    const { mismatches } = test.held;
+    await test.close();
+    expect(mismatches).toEqual([]);
+  });
+}
+
 /** Makes them; `npm test` starts the cluster. */
-export async function testApplication(): Promise<TestApplication> {
+async function testApplication(): Promise<TestApplication> {
   const cluster = process.env["TEST_DATABASE_URL"];
   if (!cluster) throw new Error("TEST_DATABASE_URL is not set: run these tests through npm test");
   const name = `test_${randomUUID().replaceAll("-", "")}`;

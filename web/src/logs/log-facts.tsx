@@ -1,13 +1,13 @@
-import { ACCEPTED, RefusedError, readLog } from "@keen-pebble/core";
-import type { InputLog } from "@keen-pebble/core";
+import { ACCEPTED } from "@keen-pebble/core";
 import { useMemo, useState } from "react";
 import { changeLog } from "../session/log-edits.ts";
 import { useProject } from "../session/hooks.ts";
+import { readOrNull } from "./read-or-null.ts";
 
 /** What a log is called, what it is about, and which rule set it goes by; all of it can be changed in place. */
 export function LogFacts({ id, text }: { readonly id: string; readonly text: string }) {
   const world = useProject((state) => state.project?.world ?? null);
-  const log = useMemo(() => parsed(text), [text]);
+  const log = useMemo(() => readOrNull(text), [text]);
   if (log === null || world === null) return null;
   const notes = log.notes.filter((note) => !note.startsWith(ACCEPTED));
   const accepted = log.notes.filter((note) => note.startsWith(ACCEPTED));
@@ -37,15 +37,6 @@ const parts = (text: string, at: RegExp): string[] =>
     .split(at)
     .map((part) => part.trim())
     .filter((part) => part !== "");
-
-function parsed(text: string): InputLog | null {
-  try {
-    return readLog(text);
-  } catch (error) {
-    if (error instanceof RefusedError) return null;
-    throw error;
-  }
-}
 
 interface FactProps {
   readonly label: string;

@@ -3,13 +3,13 @@ import { DOWN, EVENT_NAMES, LEFT, RIGHT, UP, gridDistance, keysText } from "@kee
 import { TRAIL_STEPS, trailColour } from "../field/trail-colour.ts";
 import type { Palette } from "../look/palette.ts";
 import type { LineScale } from "./line-scale.ts";
-import { frameX } from "./line-scale.ts";
+import { frameX, isOnLine } from "./line-scale.ts";
 
 /** Where the lanes lie, in px from the line's top. */
 export const CHECKS_Y = 36;
 const RULER_Y = 20;
 export const EVENTS_Y = 50;
-const KEYS_Y = 59;
+export const KEYS_Y = 59;
 const ROOM_Y = 77;
 const GRID_TOP = 96;
 const GRID_BASE = 114;
@@ -19,10 +19,18 @@ interface LaneInput {
   /** Frames of the log; the run may have ended earlier. */
   readonly tileSize: number;
   readonly roomNames: readonly string[];
+  /** Frames in which a line ended because what it was held until held. */
+  readonly untils: readonly UntilEnd[];
+}
+
+/** Where a line that was held until something ended, and what that was. */
+export interface UntilEnd {
+  readonly frame: number;
+  readonly text: string;
 }
 
 /** Draws ruler and lanes of a run. */
-export function drawLanes(c: CanvasRenderingContext2D, scale: LineScale, { rows, tileSize, roomNames }: LaneInput, colours: Palette): void {
+export function drawLanes(c: CanvasRenderingContext2D, scale: LineScale, { rows, tileSize, roomNames, untils }: LaneInput, colours: Palette): void {
   const end = rows.count - 1;
   drawNames(c, scale, colours);
   c.save();
@@ -32,6 +40,7 @@ export function drawLanes(c: CanvasRenderingContext2D, scale: LineScale, { rows,
   drawRuler(c, scale, end, colours);
   drawEvents(c, scale, rows, colours);
   drawKeys(c, scale, rows, colours);
+  drawUntils(c, scale, untils, colours);
   drawRooms(c, scale, rows, roomNames, colours);
   drawGridDistance(c, scale, rows, tileSize, colours);
   c.restore();
@@ -170,6 +179,23 @@ function drawKeys(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows
       if (width >= 14) drawArrow(c, x + Math.min(width / 2, 14), middle, arrow);
     } else if (width >= keysText(keys).length * 8) c.fillText(keysText(keys), x + width / 2, middle + 1);
   });
+}
+
+/** A small flag at the end of each line that was held until something. */
+function drawUntils(c: CanvasRenderingContext2D, scale: LineScale, untils: readonly UntilEnd[], colours: Palette): void {
+  let last = -10;
+  c.fillStyle = colours.ochre;
+  for (const { frame } of untils) {
+    const x = Math.round(frameX(scale, frame));
+    if (x - last < 3 || !isOnLine(scale, frame)) continue;
+    last = x;
+    c.fillRect(x - 1, KEYS_Y, 2, 15);
+    c.beginPath();
+    c.moveTo(x - 1, KEYS_Y);
+    c.lineTo(x - 7, KEYS_Y + 3);
+    c.lineTo(x - 1, KEYS_Y + 6);
+    c.fill();
+  }
 }
 
 function arrowOf(keys: number): readonly [number, number] | null {

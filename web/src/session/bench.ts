@@ -1,6 +1,7 @@
-import type { EditStep, InputLog, Project, SingleChange, TraceRows } from "@keen-pebble/core";
-import { ARRIVE, RefusedError, changedWorld, changesWorld, readLog, rulesById } from "@keen-pebble/core";
+import type { EditStep, Project, SingleChange, TraceRows } from "@keen-pebble/core";
+import { ARRIVE, changedWorld, changesWorld, rulesById } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
+import { readOrNull } from "../logs/read-or-null.ts";
 import type { Elsewhere } from "../workers/simulation.worker.ts";
 import type { Beside, Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
@@ -92,7 +93,7 @@ export function selectLog(log: string | null, frame = 0): void {
   }
   runAsked++;
   followsRun = true;
-  benchStore.setState({ log, parsed: parse(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null, writing: null, beside: keptBeside() });
+  benchStore.setState({ log, parsed: readOrNull(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null, writing: null, beside: keptBeside() });
   ghostStroke = null;
   forgetPictures();
   rerun(null, null);
@@ -102,15 +103,6 @@ export function selectLog(log: string | null, frame = 0): void {
 function keptBeside(): Beside | null {
   const { beside } = benchStore.getState();
   return beside?.where.kind === "rules" ? { ...beside, rows: null, differs: null, explanation: null } : null;
-}
-
-function parse(text: string): InputLog | null {
-  try {
-    return readLog(text);
-  } catch (error) {
-    if (error instanceof RefusedError) return null;
-    throw error;
-  }
 }
 
 /** A run that is asked for: the stroke that it follows, and when its change was made. */
@@ -153,7 +145,7 @@ async function runOnce({ stroke, changedAt }: WantedRun): Promise<void> {
   const ghost = sameStroke ? oldGhost : before?.log === log && before.pathHash !== answer.pathHash ? before.rows : before?.log === log ? oldGhost : null;
   ghostStroke = stroke;
   const { frame } = benchStore.getState();
-  const parsed = benchStore.getState().parsed ?? parse(text);
+  const parsed = benchStore.getState().parsed ?? readOrNull(text);
   benchStore.setState({ run: { log, ...answer, changedAt }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed });
   if (followsRun) chooseRoom(project.world.rooms[answer.rows.room[Math.min(frame, answer.frames)]!]!.id);
   followsRun = false;

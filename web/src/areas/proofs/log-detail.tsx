@@ -1,5 +1,5 @@
 import type { Proof, Verdict } from "@keen-pebble/core";
-import { ACCEPTED, RefusedError, differences, readLog, summary } from "@keen-pebble/core";
+import { ACCEPTED, differences, summary } from "@keen-pebble/core";
 import { useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
@@ -8,6 +8,7 @@ import { Pebble } from "../../look/pebble.tsx";
 import { expectedText } from "../../logs/expected-text.ts";
 import { LogFacts } from "../../logs/log-facts.tsx";
 import { logTitle } from "../../logs/log-title.ts";
+import { readOrNull } from "../../logs/read-or-null.ts";
 import { logFileAddress } from "../../session/api-client.ts";
 import type { PathAnswer } from "../../workers/proof.worker.ts";
 import { chooseCheck } from "../../session/board.ts";
@@ -133,14 +134,7 @@ function Changed({ compared, revision }: { readonly compared: Parameters<typeof 
 }
 
 function AcceptedSays({ id, text, proof }: { readonly id: string; readonly text: string; readonly proof: Proof | null }) {
-  const log = useMemo(() => {
-    try {
-      return readLog(text);
-    } catch (error) {
-      if (error instanceof RefusedError) return null;
-      throw error;
-    }
-  }, [text]);
+  const log = useMemo(() => readOrNull(text), [text]);
   if (log?.accept == null || proof === null) return null;
   const reason = log.notes.find((note) => note.startsWith(ACCEPTED))?.slice(ACCEPTED.length);
   return (

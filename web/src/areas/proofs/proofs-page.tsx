@@ -1,11 +1,12 @@
-import { useMemo, useRef, useState } from "react";
+import { useMemo } from "react";
 import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
 import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { KeyHelp } from "../../look/key-help.tsx";
-import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
+import { Tallies } from "../../look/tallies.tsx";
+import { useFileDrop } from "../../look/use-file-drop.ts";
 import { junitAddress } from "../../session/api-client.ts";
 import type { BoardFilter, BoardRow } from "../../session/board.ts";
 import { boardRows, boardStore, chooseFilter, isFailing, pathDiffers, shownRows, takeLogsIn } from "../../session/board.ts";
@@ -29,7 +30,7 @@ export function ProofsPage() {
   const beside = useBoard((state) => state.beside);
   const log = useBench((state) => state.log);
   const navigate = useNavigate();
-  const { over, handlers } = useLogDrop();
+  const { over, handlers } = useFileDrop((files) => void takeLogsIn(files));
   const rows = useMemo(() => (project === null ? [] : boardRows(project, { proofs, paths })), [project, proofs, paths]);
   const shown = useMemo(() => shownRows(rows, { filter, sought }), [rows, filter, sought]);
   boardHandle.open = () => {
@@ -72,8 +73,6 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
   const server = useProofs((state) => state.server);
   const saving = useSaving();
   const running = server?.state === "running";
-  const checks = rows.flatMap(({ proof }) => proof?.checks ?? []);
-  const count = (kind: "pass" | "fail" | "unreached"): number => checks.filter(({ verdict }) => verdict === kind).length;
   const choice = (which: BoardFilter, name: string, n: number) => (
     <button type="button" role="radio" aria-checked={filter === which} onClick={() => chooseFilter(which)}>
       {name} {n}
@@ -91,19 +90,7 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
         <input ref={(field) => void (boardHandle.search = () => field?.focus())} type="search" aria-label="Search" placeholder="Log, tag or check" value={sought} onChange={(event) => boardStore.setState({ sought: event.target.value })} />
       </label>
       <span className="grow" />
-      <span className="tallies row-line">
-        <Pebble kind="pass" label={null} /> {count("pass")} pass
-        {count("fail") > 0 && (
-          <>
-            <Pebble kind="fail" label={null} /> {count("fail")} fail
-          </>
-        )}
-        {count("unreached") > 0 && (
-          <>
-            <Pebble kind="unreached" label={null} /> {count("unreached")} not reached
-          </>
-        )}
-      </span>
+      <Tallies verdicts={rows.flatMap(({ proof }) => proof?.checks ?? [])} />
       <span className="bar" />
       <Button variant="plain" title={`${PROOFS.wander.name} (W)`} onClick={PROOFS.wander.act}>
         <Icon name="walk" /> Wander
@@ -129,35 +116,6 @@ function LogDrop() {
       </FileButton>
     </div>
   );
-}
-
-function useLogDrop() {
-  const [over, setOver] = useState(false);
-  const depth = useRef(0);
-  const hasFiles = (event: React.DragEvent): boolean => event.dataTransfer.types.includes("Files");
-  return {
-    over,
-    handlers: {
-      onDragEnter: (event: React.DragEvent) => {
-        if (!hasFiles(event)) return;
-        depth.current++;
-        setOver(true);
-      },
-      onDragOver: (event: React.DragEvent) => {
-        if (hasFiles(event)) event.preventDefault();
-      },
-      onDragLeave: (event: React.DragEvent) => {
-        if (hasFiles(event) && --depth.current <= 0) setOver(false);
-      },
-      onDrop: (event: React.DragEvent) => {
-        if (!hasFiles(event)) return;
-        event.preventDefault();
-        depth.current = 0;
-        setOver(false);
-        void takeLogsIn([...event.dataTransfer.files]);
-      },
-    },
-  };
 }
 
 function Status({ rows }: { readonly rows: readonly BoardRow[] }) {

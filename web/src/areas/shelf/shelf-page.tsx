@@ -1,10 +1,11 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
 import { Icon } from "../../look/icon.tsx";
 import { KeyHelp } from "../../look/key-help.tsx";
 import { Notice } from "../../look/notice.tsx";
 import { plural } from "../../look/plural.ts";
+import { useFileDrop } from "../../look/use-file-drop.ts";
 import { TopBar } from "../../look/top-bar.tsx";
 import { SHELF } from "../../session/commands.ts";
 import { useCommandKeys, useShelf } from "../../session/hooks.ts";
@@ -26,7 +27,8 @@ export function ShelfPage() {
   useEffect(() => void loadShelf(), []);
   useCommandKeys(SHELF);
   useShelfHandle();
-  const { over, handlers } = useDrop();
+  // On a card, loose logs go to its world.
+  const { over, handlers } = useFileDrop((files, target) => bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null));
   const onLook = useCallback((id: string, looked: Looked) => setLooks((all) => ({ ...all, [id]: looked })), []);
   const words = sought.trim().toLowerCase();
   const found = worlds?.filter((world) => words === "" || `${world.name} ${world.id} ${looks[world.id]?.names ?? ""}`.toLowerCase().includes(words));
@@ -78,37 +80,6 @@ export function ShelfPage() {
       <KeyHelp area="Shelf" commands={SHELF} />
     </div>
   );
-}
-
-/** Files dropped anywhere on the page come in; on a card, loose logs go to its world. */
-function useDrop() {
-  const [over, setOver] = useState(false);
-  const depth = useRef(0);
-  const hasFiles = (event: React.DragEvent): boolean => event.dataTransfer.types.includes("Files");
-  return {
-    over,
-    handlers: {
-      onDragEnter: (event: React.DragEvent) => {
-        if (!hasFiles(event)) return;
-        depth.current++;
-        setOver(true);
-      },
-      onDragOver: (event: React.DragEvent) => {
-        if (hasFiles(event)) event.preventDefault();
-      },
-      onDragLeave: (event: React.DragEvent) => {
-        if (hasFiles(event) && --depth.current <= 0) setOver(false);
-      },
-      onDrop: (event: React.DragEvent) => {
-        if (!hasFiles(event)) return;
-        event.preventDefault();
-        depth.current = 0;
-        setOver(false);
-        const card = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>("[data-world]") : null;
-        bringIn([...event.dataTransfer.files], card?.dataset["world"] ?? null);
-      },
-    },
-  };
 }
 
 /** What the keys do with the cards: the chosen world is the one whose card has the keyboard. */

@@ -1,9 +1,9 @@
-import type { Verdict } from "@keen-pebble/core";
 import type { WorldEntry } from "@keen-pebble/server/api";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
+import { Tallies } from "../../look/tallies.tsx";
 import { agoText } from "./ago-text.ts";
 import type { Looked, LookedLog } from "./look-at.ts";
 import { lookAt } from "./look-at.ts";
@@ -79,7 +79,6 @@ export function WorldCard({ world, looked, onLook }: Props) {
 
 function Pebbles({ logs }: { readonly logs: readonly LookedLog[] }) {
   const verdicts = logs.flatMap((log) => log.checks);
-  const count = (kind: Verdict["verdict"]): number => verdicts.filter((v) => v.verdict === kind).length;
   const refused = logs.filter((log) => log.refused !== null).length;
   return (
     <>
@@ -92,24 +91,13 @@ function Pebbles({ logs }: { readonly logs: readonly LookedLog[] }) {
           </span>
         ))}
       </div>
-      <div className="row-line tallies">
-        <Pebble kind="pass" label={null} /> {count("pass")} hold
-        {count("fail") > 0 && (
-          <>
-            <Pebble kind="fail" label={null} /> {count("fail")} fail
-          </>
-        )}
-        {count("unreached") > 0 && (
-          <>
-            <Pebble kind="unreached" label={null} /> {count("unreached")} not reached
-          </>
-        )}
+      <Tallies verdicts={verdicts}>
         {refused > 0 && (
           <>
             <Pebble kind="fail" label={null} /> {plural(refused, "log")} cannot be run
           </>
         )}
-      </div>
+      </Tallies>
     </>
   );
 }

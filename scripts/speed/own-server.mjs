@@ -1,0 +1,26 @@
+import { chmodSync, mkdtempSync, rmSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { startApplication, stopApplication } from "../setup/application.mjs";
+import { Postgres, freePort } from "../setup/postgres.mjs";
+
+/** The built application on a database of its own, without the demo; `stop` takes all of it away again. */
+export async function ownServer() {
+  const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-speed-"));
+  chmodSync(folder, 0o755);
+  const postgres = await new Postgres(path.join(folder, "postgres")).start();
+  const { child, address } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), demo: false, log: "error" });
+  return {
+    pid: child.pid,
+    ask: async (route, method = "GET", body) => {
+      const answer = await fetch(`${address}/api${route}`, { method, headers: { "content-type": "application/json" }, ...(body ? { body: JSON.stringify(body) } : {}) });
+      if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`);
+      return answer.json();
+    },
+    stop: async () => {
+      await stopApplication(child);
+      postgres.stop("immediate");
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

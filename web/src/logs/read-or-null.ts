@@ -1,0 +1,12 @@
+import type { InputLog } from "@keen-pebble/core";
+import { RefusedError, readLog } from "@keen-pebble/core";
+
+/** The log in a text, or null where it is not in order. */
+export function readOrNull(text: string): InputLog | null {
+  try {
+    return readLog(text);
+  } catch (error) {
+    if (error instanceof RefusedError) return null;
+    throw error;
+  }
+}
