@@ -9,9 +9,11 @@ await runSession(async ({ port, folder, database, keep }) => {
   ensureDebianPackages(["postgresql"]);
   ensurePackages();
   ensureBuild();
-  const { child, address, lines } = await startApplication({ databaseUrl: await database(), port });
+  const databaseUrl = await database();
+  const { child, address, lines } = await startApplication({ databaseUrl, port });
   keep(child);
   for (const line of lines) if (!line.startsWith("listening")) say(line);
   say(`worlds are kept in ${folder}`);
+  say(`another worker for the proofs: DATABASE_URL=${databaseUrl} npm run worker`);
   say(`Keen Pebble is at ${address}  (Ctrl-C stops it)`);
 });

@@ -16,7 +16,7 @@ export function LogFacts({ id, text }: { readonly id: string; readonly text: str
       <FactField label="Title" value={log.title ?? ""} most={80} onValue={(title) => changeLog(id, (each) => ({ ...each, title: title === "" ? null : title }))} />
       <FactField label="Tags" value={log.tags.join(", ")} most={300} onValue={(tags) => changeLog(id, (each) => ({ ...each, tags: parts(tags, /,/) }))} />
       <FactField label="Notes" value={notes.join("\n")} most={2000} lines onValue={(said) => changeLog(id, (each) => ({ ...each, notes: [...parts(said, /\n/), ...accepted] }))} />
-      <label className="fact">
+      <label className="log-fact">
         <span>Rules</span>
         <select className="form-select" value={log.rules ?? ""} onChange={(event) => changeLog(id, (each) => ({ ...each, rules: event.target.value === "" ? null : event.target.value }))}>
           <option value="">The world's own</option>
@@ -66,7 +66,7 @@ function FactField({ label, value, most, lines = false, onValue }: FactProps) {
     },
   };
   return (
-    <label className="fact">
+    <label className="log-fact">
       <span>{label}</span>
       {lines ? <textarea rows={2} {...field} /> : <input {...field} />}
     </label>
