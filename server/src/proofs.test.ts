@@ -6,6 +6,8 @@ import { describe, expect, it } from "vitest";
 import type { BreakSearch, ProofState, RevisionList, WorldOutcomes, WorldProofs, WorldRevision } from "./api.ts";
 import { OutcomeRow } from "./models/outcome-row.ts";
 import { PendingProofRow } from "./models/pending-proof-row.ts";
+import { ProofRunRow } from "./models/proof-run-row.ts";
+import { SearchRow } from "./models/search-row.ts";
 import type { TestApplication } from "./test-support/application.ts";
 import { withTestApplication } from "./test-support/application.ts";
 import { followEvents } from "./test-support/first-event.ts";
@@ -98,6 +100,23 @@ describe("proofs", () => {
     expect(await PendingProofRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id"))).toEqual([]);
     expect((await outcomes(id)).outcomes).toHaveLength(40);
   });
+});
+
+it("what no job is left for has failed, and runs when it is asked for again", async () => {
+  const id = await newWorld({ round });
+  const { outcomes: known } = await outcomes(id);
+  const [run] = await ProofRunRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id"));
+  const events = await followEvents(test.app, `/api/worlds/${id}/events`);
+  // As a job that ended again and again with its process leaves things.
+  await OutcomeRow.query(test.db).delete().where("worldHash", run!.worldHash);
+  await ProofRunRow.query(test.db).findById([run!.worldId, run!.revision]).patch({ state: "running" });
+  await PendingProofRow.query(test.db).insert({ worldHash: run!.worldHash, logHash: run!.logs["round"]!, worldId: run!.worldId, jobId: randomUUID() });
+  const lost = randomUUID();
+  await SearchRow.query(test.db).insert({ id: lost, worldId: run!.worldId, log: "round", check: "always aligned", state: "running", good: null, bad: 1, found: null });
+  for (let state = ""; state !== "failed"; ) state = String(((await events.next()).data as { state?: string }).state);
+  await events.close();
+  expect((await api().get(`/api/worlds/${id}/searches/${lost}`).expect(200)).body).toMatchObject({ state: "failed" });
+  expect((await outcomes(id)).outcomes).toEqual(known);
 });
 
 describe("what broke it", () => {

@@ -77,3 +77,28 @@ describe("a log that holds keys until a place is reached", () => {
     expect(logFrames(inFrames)).toBe(104);
   });
 });
+
+it("what a stretch may be held until comes about in it and not before it; where the walk is said to be the same it is, and back in frames it is again", () => {
+  let same = 0;
+  fc.assert(
+    fc.property(anyHouse, anyLog, fc.nat(8), (world, log, n) => {
+      const c = compile(world);
+      const at = n % log.lines.length;
+      const before = run(c, log, { rows: true });
+      const found = keyRuns(log, before.lineEnds).find((each) => each.at === at)!;
+      for (const choice of untilChoices(c, log, at)) {
+        const after = run(c, choice.log, { rows: true, checks: true });
+        const row = keyRuns(choice.log, after.lineEnds).find((each) => each.at === at)!;
+        expect(found.to! - row.to!).toBe(choice.sooner);
+        expect(row.to).toBeGreaterThan(row.from!);
+        expect(logHolds(after.verdicts)).toBe(choice.holds);
+        if (!choice.same) continue;
+        same++;
+        expect([Array.from(after.rows!.x), Array.from(after.rows!.y), Array.from(after.rows!.room)]).toEqual([Array.from(before.rows!.x), Array.from(before.rows!.y), Array.from(before.rows!.room)]);
+        expect(run(c, withLine(choice.log, at, asFrames(row))).pathHash).toBe(before.pathHash);
+      }
+    }),
+    FIXED,
+  );
+  expect(same).toBeGreaterThan(20);
+});

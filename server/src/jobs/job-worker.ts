@@ -1,5 +1,8 @@
 import type { Knex } from "knex";
 import type { Logger } from "pino";
+import { PendingProofRow } from "../models/pending-proof-row.ts";
+import { ProofRunRow } from "../models/proof-run-row.ts";
+import { SearchRow } from "../models/search-row.ts";
 import { TakenJobRow } from "../models/taken-job-row.ts";
 import type { Queue, QueueName, Queues } from "./queue.ts";
 import type { Signals } from "./signals.ts";
@@ -117,10 +120,22 @@ export class JobWorker {
           await TakenJobRow.query(trx).deleteById(id);
         }
         if (lost.length > 0) await this.signals.tell("jobs");
+        await this.giveUp(trx);
       });
     } catch (error) {
       this.logger.debug({ err: error }, "could not look for dead workers");
     }
+  }
+
+  /** Says of what no job is left for, because it was tried too often, that it failed: it can then be asked for again. */
+  private async giveUp(trx: Knex.Transaction): Promise<void> {
+    const alive = `select id from pgboss.job where state in ('created', 'retry', 'active')`;
+    const proofs = await PendingProofRow.query(trx).delete().whereRaw(`"jobId" not in (${alive})`).returning("worldId");
+    const worlds = [...new Set((proofs as unknown as { worldId: number }[]).map(({ worldId }) => worldId))];
+    await ProofRunRow.query(trx).patch({ state: "failed", finishedAt: new Date() }).whereIn("worldId", worlds).where("state", "running");
+    for (const world of worlds) await this.signals.tell("proofs", world);
+    const searches = await SearchRow.query(trx).patch({ state: "failed" }).where("state", "running").whereRaw(`id not in (${alive})`).returning("id");
+    for (const { id } of searches as unknown as { id: string }[]) await this.signals.tell("search", id);
   }
 
   /** Jobs that nobody works on any more: their process let its lock go, or ended before it said that it has them. */

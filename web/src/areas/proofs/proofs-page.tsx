@@ -148,6 +148,8 @@ function serverText({ state, revision, done, total, holds }: { readonly state: s
       return holds === total ? `Server run of revision ${revision}: all hold` : `Server run of revision ${revision}: ${holds} of ${total} hold`;
     case "none":
       return "The server has not run them yet";
+    case "failed":
+      return `Server run of revision ${revision} could not be finished: run it again`;
     default:
       return `Server run of revision ${revision}: taken back at ${done} of ${total}`;
   }
