@@ -8,6 +8,7 @@ import { FIXED } from "../test-support/arbitraries.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { World } from "../world/world.ts";
+import { shortestFindings, wanderSome, wanderTasks } from "./search.ts";
 import { shrinkWalk } from "./shrink.ts";
 import type { BrokenWalk } from "./wander.ts";
 import { Wanderer, walkLog } from "./wander.ts";
@@ -64,4 +65,24 @@ it("the same seed walks the same walk, and what is found is found again from its
     }),
     { ...FIXED, numRuns: 60 },
   );
+});
+
+it("walks parted into tasks are just those walks, and find what one after the other would find", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 1, max: 5000 }), fc.integer({ min: 1, max: 100_000 }), (seed, runs, frames) => {
+      const tasks = wanderTasks({ seed, runs, frames });
+      expect(tasks.flatMap((task) => [task.seed, task.seed + task.runs])).toEqual([seed, ...tasks.slice(1).flatMap((task) => [task.seed, task.seed]), seed + runs]);
+      expect(tasks.every((task) => task.runs >= 1 && task.frames === frames)).toBe(true);
+    }),
+    FIXED,
+  );
+  const c = compile(world(ROOM, { glide: { speed: 3, arrive: "past" } }));
+  const all = wanderSome(c, { seed: 1, runs: 40, frames: 600 });
+  expect(all.map(({ law }) => law).sort()).toEqual(["comes to overlap what blocks it", "rests off the grid"]);
+  const parted = wanderTasks({ seed: 1, runs: 40, frames: 30_000 }).flatMap((task) => wanderSome(c, { ...task, frames: 600 }));
+  const shortest = shortestFindings(parted);
+  expect(shortest.map(({ law }) => law)).toEqual(["comes to overlap what blocks it", "rests off the grid"]);
+  for (const { law, frame } of all) expect(shortest.find((finding) => finding.law === law)!.frame).toBeLessThanOrEqual(frame);
+  // What is known already is not looked for again.
+  expect(wanderSome(c, { seed: 1, runs: 40, frames: 600 }, new Set(["rests off the grid", "comes to overlap what blocks it"]))).toEqual([]);
 });

@@ -3,7 +3,7 @@ import { changeText } from "@keen-pebble/core";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { pause, showFrame } from "../session/bench.ts";
-import { BENCH } from "../session/commands.ts";
+import { BENCH } from "../session/commands/bench.ts";
 import { useBench, useMending, useProject } from "../session/hooks.ts";
 import type { MendingState } from "../session/mending.ts";
 import { endSearch, isBroken, mendWith, showPreview } from "../session/mending.ts";

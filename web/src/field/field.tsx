@@ -6,7 +6,7 @@ import type { IconName } from "../look/icon.tsx";
 import { changeRules, chooseRoom, pointAt } from "../session/bench.ts";
 import type { Overlay } from "../session/bench-store.ts";
 import { PENS, benchStore } from "../session/bench-store.ts";
-import { BENCH } from "../session/commands.ts";
+import { BENCH } from "../session/commands/bench.ts";
 import { KIND_TYPE, beginPlacing, finishPlacing, movePlacing, takeUpKind } from "../session/fixtures.ts";
 import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../session/hooks.ts";

@@ -2,7 +2,7 @@ import Button from "react-bootstrap/Button";
 import type { IconName } from "./icon.tsx";
 import { Icon } from "./icon.tsx";
 import { keyText } from "../session/keys.ts";
-import type { Command } from "../session/commands.ts";
+import type { Command } from "../session/commands/command.ts";
 
 /** A command as a button with a picture: named for screen readers, its key in the tooltip. */
 export function IconButton({ command, icon, variant = "bare", pressed, badge }: { readonly command: Command; readonly icon: IconName; readonly variant?: string; readonly pressed?: boolean; readonly badge?: string | undefined }) {

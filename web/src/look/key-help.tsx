@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { useEffect, useState } from "react";
 import Modal from "react-bootstrap/Modal";
-import type { Commands } from "../session/commands.ts";
+import type { Commands } from "../session/commands/command.ts";
 import { isTyping, keyOf, keyText } from "../session/keys.ts";
 import { isWalking } from "../session/walk.ts";
 

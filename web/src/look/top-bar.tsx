@@ -1,6 +1,7 @@
 import Button from "react-bootstrap/Button";
 import { Link, useLocation } from "react-router";
-import { BENCH, SHELF } from "../session/commands.ts";
+import { BENCH } from "../session/commands/bench.ts";
+import { SHELF } from "../session/commands/shelf.ts";
 import { useProject, useProofs, useSaving, useShelf } from "../session/hooks.ts";
 import { tally } from "../session/proofs.ts";
 import type { SaveState } from "../session/saving.ts";

@@ -50,11 +50,6 @@ let events: EventSource | null = null;
 /** Ends the following of the server. */
 let unfollow: (() => void) | null = null;
 
-/** The pool of workers with the open project in it. */
-export function proofPool(): ProofPool | null {
-  return pool;
-}
-
 /** Runs all logs of the open project now and after each change, and follows the server's proofs. Gives back what stops it. */
 export function startProofs(): () => void {
   pool = new ProofPool();

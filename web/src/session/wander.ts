@@ -5,7 +5,7 @@ import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
 import { boardStore } from "./board.ts";
 import { edit, projectStore } from "./project-store.ts";
-import { proofPool } from "./proofs.ts";
+import { ProofPool } from "./proof-pool.ts";
 
 /** Random walks of the open world: what was asked for, how far it is, and what was found. */
 export interface WanderState {
@@ -22,6 +22,7 @@ export interface WanderState {
 export const wanderStore = createStore<WanderState>(() => ({ asked: { runs: 2000, frames: 1200, seed: 1 }, rules: null, phase: "none", walked: 0, took: 0, findings: [], refused: null }));
 
 let asked = 0;
+let pool: ProofPool | null = null;
 
 /** Changes what is asked for. */
 export function askWander(task: Partial<WanderTask>): void {
@@ -35,9 +36,12 @@ export function chooseWanderRules(rules: string): void {
 /** Walks at random in workers until all walks are done or it is called off; each broken law is shrunk to a short log. */
 export async function wander(): Promise<void> {
   const { project } = projectStore.getState();
-  const pool = proofPool();
-  if (project === null || pool === null) return;
+  if (project === null) return;
+  stopWandering();
   const mine = ++asked;
+  // Workers of its own: the logs go on being run after each change, and a search that is called off ends at once.
+  pool = new ProofPool();
+  pool.load(project);
   const { asked: task, rules } = wanderStore.getState();
   const began = performance.now();
   wanderStore.setState({ phase: "walking", walked: 0, took: 0, findings: [], refused: null });
@@ -50,13 +54,23 @@ export async function wander(): Promise<void> {
     wanderStore.setState((state) => ({ walked: state.walked + walks, took: performance.now() - began, findings: shortestFindings([...state.findings, ...found]) }));
     return true;
   });
-  if (mine === asked) wanderStore.setState({ phase: "done", took: performance.now() - began });
+  if (mine !== asked) return;
+  stopWandering();
+  wanderStore.setState({ took: performance.now() - began });
 }
 
 /** Calls the walks off; what was found stays. */
 export function stopWandering(): void {
   asked++;
-  wanderStore.setState({ phase: "done" });
+  pool?.close();
+  pool = null;
+  if (wanderStore.getState().phase === "walking") wanderStore.setState({ phase: "done" });
+}
+
+/** What was found is of the world that is left. */
+export function forgetWandering(): void {
+  stopWandering();
+  wanderStore.setState({ phase: "none", walked: 0, took: 0, findings: [], refused: null, rules: null });
 }
 
 /** Keeps a found walk as a log of the world, and shows it. */

@@ -6,7 +6,7 @@ import { RoomText } from "../../kit/room-text.tsx";
 import { KeyHelp } from "../../look/key-help.tsx";
 import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
-import { BENCH } from "../../session/commands.ts";
+import { BENCH } from "../../session/commands/bench.ts";
 import { useBench, useCommandKeys } from "../../session/hooks.ts";
 import { StatusLine } from "./status-line.tsx";
 import "./bench.css";

@@ -8,7 +8,7 @@ import { Icon } from "../../look/icon.tsx";
 import { KeyHelp } from "../../look/key-help.tsx";
 import { logOrder, logTitle } from "../../logs/log-title.ts";
 import { selectLog, showFrame } from "../../session/bench.ts";
-import { FLOORPLAN } from "../../session/commands.ts";
+import { FLOORPLAN } from "../../session/commands/floorplan.ts";
 import { addRoomToPlan, floorplanStore, wallChosen, wrapChosen } from "../../session/floorplan.ts";
 import { useBench, useCommandKeys, useProject } from "../../session/hooks.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";

@@ -8,7 +8,7 @@ import { KeyHelp } from "../../look/key-help.tsx";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
 import { journalAddress } from "../../session/api-client.ts";
-import { JOURNAL } from "../../session/commands.ts";
+import { JOURNAL } from "../../session/commands/journal.ts";
 import { useCommandKeys, useProject, useProofs, useSaving } from "../../session/hooks.ts";
 import { chooseRevision, journalStore, noteRevision, readJournal, readOlder, restoreRevision } from "../../session/journal.ts";
 import { compareWithRevision } from "../../session/proofs.ts";

@@ -12,7 +12,7 @@ import { readOrNull } from "../../logs/read-or-null.ts";
 import { logFileAddress } from "../../session/api-client.ts";
 import type { PathAnswer } from "../../workers/proof.worker.ts";
 import { chooseCheck } from "../../session/board.ts";
-import { PROOFS } from "../../session/commands.ts";
+import { PROOFS } from "../../session/commands/proofs.ts";
 import { useBench, useBoard, useProject, useProofs } from "../../session/hooks.ts";
 import { acceptLog, acceptNone, copyLog, renameLog, takeLogAway } from "../../session/log-edits.ts";
 import { layAccepted } from "../../session/accepted.ts";

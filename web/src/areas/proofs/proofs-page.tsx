@@ -11,7 +11,7 @@ import { junitAddress } from "../../session/api-client.ts";
 import type { BoardFilter, BoardRow } from "../../session/board.ts";
 import { boardRows, boardStore, chooseFilter, isFailing, pathDiffers, shownRows, takeLogsIn } from "../../session/board.ts";
 import { boardHandle } from "../../session/board-handle.ts";
-import { PROOFS } from "../../session/commands.ts";
+import { PROOFS } from "../../session/commands/proofs.ts";
 import { useBench, useBoard, useCommandKeys, useProject, useProofs, useSaving } from "../../session/hooks.ts";
 import { runOnServer } from "../../session/proofs.ts";
 import { Board } from "./board.tsx";

@@ -7,7 +7,7 @@ import { Notice } from "../../look/notice.tsx";
 import { plural } from "../../look/plural.ts";
 import { useFileDrop } from "../../look/use-file-drop.ts";
 import { TopBar } from "../../look/top-bar.tsx";
-import { SHELF } from "../../session/commands.ts";
+import { SHELF } from "../../session/commands/shelf.ts";
 import { useCommandKeys, useShelf } from "../../session/hooks.ts";
 import { shelfHandle } from "../../session/shelf-handle.ts";
 import { bringIn, loadShelf, shelfStore, takeOffShelf, tellOnShelf } from "../../session/shelf-store.ts";

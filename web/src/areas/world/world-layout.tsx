@@ -10,6 +10,7 @@ import { closeProject, notice, openProject } from "../../session/project-store.t
 import { startProofs } from "../../session/proofs.ts";
 import { followSheets } from "../../session/sheets.ts";
 import { startSound } from "../../session/sound.ts";
+import { forgetWandering } from "../../session/wander.ts";
 import { endWalk } from "../../session/walk.ts";
 import { useAddress } from "./use-address.ts";
 
@@ -64,6 +65,7 @@ function useOpenWorld(worldId: string): void {
     void openProject(worldId);
     return () => {
       endWalk();
+      forgetWandering();
       for (const stop of stops) stop();
       closeProject();
     };
