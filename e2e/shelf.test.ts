@@ -61,7 +61,7 @@ it("files come in by button and by drop: a world, its logs, a changed file as on
   await shelf("Filter beds", "No logs yet. Walk through it once and keep the walk.");
 
   await drop('[data-world="filter-beds"] h2', { "Round the basin.inputs": round.replace("world saltglass-cistern\n", ""), "pressed.csv": "frame,keys\n1,U\n9,.\n" });
-  await shelf("Filter beds5 rooms, 2 logs, revision 2", "7 hold");
+  await shelf("Filter beds5 rooms, 2 logs, revision 2", "7 pass");
 
   const edited = beds.replace('"speed": 2', '"speed": 3').replace('"arrive": "land"', '"arrive": "past"');
   await drop(".shelf-head", { "filter-beds.world.json": edited });
