@@ -82,20 +82,25 @@ export class JobWorker {
     if (free <= 0) return;
     const jobs = await this.queue.take(name, free);
     if (jobs.length === 0) return;
-    await TakenJobRow.query(this.db).insert(jobs.map(({ id }) => ({ jobId: id, worker: String(this.signals.worker) }))).onConflict("jobId").merge();
-    for (const job of jobs) {
-      if (this.stopped) await this.giveBack(name, job.id, "the process stops");
-      else void this.run(name, job);
+    const controllers = jobs.map(() => new AbortController());
+    jobs.forEach(({ id }, i) => this.active.set(id, controllers[i]!));
+    try {
+      await TakenJobRow.query(this.db).insert(jobs.map(({ id }) => ({ jobId: id, worker: String(this.signals.worker) }))).onConflict("jobId").merge();
+    } catch (error) {
+      // Nobody has said that he has them: they are given back after a while.
+      for (const { id } of jobs) this.active.delete(id);
+      throw error;
     }
+    jobs.forEach((job, i) => void this.run(name, job, controllers[i]!));
   }
 
-  private async run<K extends QueueName>(name: K, job: { readonly id: string; readonly data: Queues[K] }): Promise<void> {
-    const controller = new AbortController();
-    this.active.set(job.id, controller);
+  private async run<K extends QueueName>(name: K, job: { readonly id: string; readonly data: Queues[K] }, controller: AbortController): Promise<void> {
     try {
+      if (this.stopped) throw new Error("the process stops");
       await this.handlers[name](job, controller.signal);
     } catch (error) {
-      if (!controller.signal.aborted) this.logger.warn({ err: error, job: job.id }, "a job failed");
+      if (!controller.signal.aborted && !this.stopped) this.logger.warn({ err: error, job: job.id }, "a job failed");
+      // Where not even that can be said, whoever looks for the dead finds it.
       await this.giveBack(name, job.id, error instanceof Error ? error.message : String(error)).catch(() => undefined);
     } finally {
       this.active.delete(job.id);
@@ -138,14 +143,18 @@ export class JobWorker {
     for (const { id } of searches as unknown as { id: string }[]) await this.signals.tell("search", id);
   }
 
-  /** Jobs that nobody works on any more: their process let its lock go, or ended before it said that it has them. */
+  /**
+   * Jobs that nobody works on any more: their process let its lock go, or ended before it said that it has them, or is
+   * this one and could not say that it has given them up.
+   */
   private async lostJobs(trx: Knex.Transaction): Promise<string[]> {
     const taken = await TakenJobRow.query(trx);
     const gone = new Set<string>();
     for (const worker of new Set(taken.map((each) => each.worker))) if (await this.signals.isGone(Number(worker))) gone.add(worker);
+    const isLost = ({ jobId, worker }: TakenJobRow): boolean => gone.has(worker) || (worker === String(this.signals.worker) && !this.active.has(jobId));
     const unclaimed = await trx.raw<{ rows: { id: string }[] }>(
       `select id from pgboss.job where state = 'active' and started_on < now() - interval '${UNCLAIMED_SECONDS} seconds' and not exists (select 1 from taken_jobs where "jobId" = job.id)`,
     );
-    return [...taken.flatMap(({ jobId, worker }) => (gone.has(worker) ? [jobId] : [])), ...unclaimed.rows.map(({ id }) => id)];
+    return [...taken.filter(isLost).map(({ jobId }) => jobId), ...unclaimed.rows.map(({ id }) => id)];
   }
 }

@@ -1,7 +1,9 @@
-/** The ids of a world's logs in the order in which they are shown: by title. */
+const byNumbersToo = new Intl.Collator("en", { numeric: true });
+
+/** The ids of a world's logs in the order in which they are shown: by title, the ninth walk before the tenth. */
 export function logOrder(logs: Readonly<Record<string, string>>): string[] {
-  const key = (id: string): string => `${logTitle(logs[id]!, id)}\0${id}`;
-  return Object.keys(logs).sort((a, b) => (key(a) < key(b) ? -1 : 1));
+  const titles = new Map(Object.entries(logs).map(([id, text]) => [id, logTitle(text, id)]));
+  return Object.keys(logs).sort((a, b) => byNumbersToo.compare(titles.get(a)!, titles.get(b)!) || (a < b ? -1 : 1));
 }
 
 /** A log's title, read from its header without reading all of it; its id where it has none. */
