@@ -152,6 +152,7 @@ try {
   await browser.driver.actions().sendKeys("Without the buffer the early turn is lost. Back again.").perform();
   await browser.driver.executeScript("document.activeElement.blur()");
   await browser.untilText(`[data-revision="${at + 1}"] .note`, (text) => text.startsWith("Without"));
+  await browser.untilText(`[data-revision="${at + 3}"]`, (text) => text.includes("22 hold"));
   await take("journal");
 
   await browser.driver.get(started.address);

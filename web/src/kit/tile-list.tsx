@@ -23,7 +23,7 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
   return (
     <>
       <div className="row-line">
-        {world.tiles.length >= SEARCH_FROM ? <input type="search" className="form-control grow" aria-label="Search tiles" placeholder="Name, id or flag" value={sought} onChange={(event) => setSought(event.target.value)} /> : <span className="quiet grow">{world.tiles.length} tiles</span>}
+        {world.tiles.length >= SEARCH_FROM ? <input type="search" className="form-control grow" aria-label="Search tiles" title="Name, id or flag" placeholder="Find" value={sought} onChange={(event) => setSought(event.target.value)} /> : <span className="quiet grow">{world.tiles.length} tiles</span>}
         <Button variant="bare" className="btn-icon" title="New tile" aria-label="New tile" onClick={makeTile}>
           <Icon name="plus" />
         </Button>

@@ -116,7 +116,7 @@ export function CheckWriter() {
             </span>
           )}
           {words.length > 0 && (
-            <ul className="writer-words" id="check-words" role="listbox" aria-label={`Words for ${completion.name}`}>
+            <ul className="writer-words" style={{ "--at": `${completion.from}ch` } as React.CSSProperties} id="check-words" role="listbox" aria-label={`Words for ${completion.name}`}>
               {words.slice(0, 40).map((word, i) => (
                 <li key={word} id={`check-word-${i}`} role="option" aria-selected={i === chosen} onMouseDown={(event) => event.preventDefault()} onClick={() => take(word)}>
                   {word}
@@ -135,6 +135,9 @@ export function CheckWriter() {
       <p className="writer-says" id="check-says" role="status">
         {text.trim() === "" ? (
           <span className="quiet">Type, or take what is true in this frame:</span>
+        ) : fault !== null && unfinished && words.length > 0 ? (
+          // The list of words lies over this line and says the same.
+          "\u00a0"
         ) : fault !== null ? (
           <span className={unfinished ? "quiet" : "attention"}>{fault.message}</span>
         ) : verdict === null ? (
