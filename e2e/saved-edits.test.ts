@@ -58,6 +58,29 @@ it("what was done can be undone after the page was loaded anew", async () => {
   expect(world.rules[0]!.glide.speed).toBe(2);
 });
 
+it("the world's name leads to another world in the same area; an edit made just before is kept and can be undone there and back", async () => {
+  const turnTo = async (id: string, name: string): Promise<void> => {
+    await (await browser.find(".world-switch")).click();
+    const entry = `.top .dropdown-menu.show a[href="/w/${id}/bench"]`;
+    await browser.untilText(entry, (text) => text.startsWith(name));
+    await browser.driver.executeScript("document.querySelector(arguments[0]).click()", entry);
+    await browser.untilText(".world-switch", (text) => text === name);
+    await bench.ready();
+  };
+  await open();
+  await bench.tile("Rubble");
+  await bench.drag([2, 9]);
+  await turnTo("trying-grounds", "Trying grounds");
+  await browser.untilText(".holding", (text) => text === "10");
+  expect(new URL(await browser.driver.getCurrentUrl()).pathname).toBe("/w/trying-grounds/bench");
+  await turnTo("saltglass-cistern", "Saltglass Cistern");
+  await saved();
+  expect(await tileAt(2, 9)).toBe("rubble");
+  await bench.key(Key.CONTROL, "z");
+  await saved();
+  expect(await tileAt(2, 9)).toBe("flagstone");
+});
+
 it("two tabs on one world both keep their edits; what cannot be put on top is told and kept as a copy", async () => {
   await open();
   const first = await browser.driver.getWindowHandle();

@@ -10,6 +10,7 @@ import { IconButton } from "./icon-button.tsx";
 import { showKeyHelp } from "./key-help.tsx";
 import { Pebble } from "./pebble.tsx";
 import { Wordmark } from "./wordmark.tsx";
+import { WorldSwitch } from "./world-switch.tsx";
 
 /** The areas of one world, by the ends of their addresses. */
 export const WORLD_AREAS = ["bench", "floorplan", "proofs", "journal"] as const;
@@ -28,7 +29,7 @@ export function TopBar({ area }: { readonly area: WorldArea | "shelf" }) {
         <Wordmark />
         Keen Pebble
       </Link>
-      {inWorld && name !== null && <strong>{name}</strong>}
+      {inWorld && name !== null && worldId !== null && <WorldSwitch worldId={worldId} name={name} area={area} />}
       <nav className="areas" aria-label="Areas">
         <Link to="/" aria-current={inWorld ? undefined : "page"}>
           Shelf

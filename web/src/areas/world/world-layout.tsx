@@ -14,9 +14,14 @@ import { forgetWandering } from "../../session/wander.ts";
 import { endWalk } from "../../session/walk.ts";
 import { useAddress } from "./use-address.ts";
 
-/** The areas of one world: it is opened once for all of them. */
+/** The areas of the world that the address names; another one begins afresh, with nothing left of the one before. */
 export function WorldLayout() {
-  const { world: worldId = "" } = useParams();
+  const { world = "" } = useParams();
+  return <OneWorld key={world} worldId={world} />;
+}
+
+/** It is opened once for all of its areas. */
+function OneWorld({ worldId }: { readonly worldId: string }) {
   const { pathname } = useLocation();
   const phase = useProject((state) => state.phase);
   const message = useProject((state) => state.message);
