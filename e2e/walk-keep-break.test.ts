@@ -163,6 +163,28 @@ it("every gait walks the same log, each with its own settings in the anatomy", a
   await browser.untilText("[aria-label=Motion]", (text) => text.includes("Speed x"));
 });
 
+it("every act of an area is found by name or key, even out of a field; what cannot be done now does nothing", async () => {
+  await openBench("saltglass-cistern", "?log=turn-in-time&f=10");
+  const typed = (...keys: string[]): Promise<void> => browser.driver.switchTo().activeElement().sendKeys(...keys);
+  const found = (names: string): Promise<string> => browser.untilText(".acts-list", (text) => text === names);
+  await (await browser.find("input[aria-label='Search tiles']")).click();
+  await typed(Key.chord(Key.CONTROL, "k"));
+  await browser.untilText(".acts-list", (text) => text.includes("First frame") && text.includes("What mends it"));
+  await typed("last");
+  await found("Last frameEnd");
+  expect(await seriousFindings(browser)).toEqual([]);
+  await typed(Key.ENTER);
+  await browser.untilText(".frame-count .frame", (text) => text === "48");
+
+  // Nothing is broken, so that nothing is to be mended.
+  await browser.driver.executeScript("document.activeElement.blur()");
+  await bench.key("?");
+  await typed("mends", Key.ENTER);
+  await found("What mends itY");
+  await typed(Key.chord(Key.CONTROL, "a"), "frame back", Key.ARROW_DOWN, Key.ENTER);
+  await browser.untilText(".frame-count .frame", (text) => text === "38");
+});
+
 it("edits made while the database is stopped stay here, over a closed tab too, and go out when it is back", async () => {
   await bringIn("stopped", (text) => text, { stand: "keen-pebble-inputs 1\n---\n5 .\n" });
   await openBench("stopped");

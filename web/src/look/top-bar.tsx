@@ -7,7 +7,7 @@ import { tally } from "../session/proofs.ts";
 import type { SaveState } from "../session/saving.ts";
 import { Icon } from "./icon.tsx";
 import { IconButton } from "./icon-button.tsx";
-import { showKeyHelp } from "./key-help.tsx";
+import { showActs } from "./act-finder.tsx";
 import { Pebble } from "./pebble.tsx";
 import { Wordmark } from "./wordmark.tsx";
 import { WorldSwitch } from "./world-switch.tsx";
@@ -84,7 +84,7 @@ function ShelfTools() {
 
 function HelpButton() {
   return (
-    <Button variant="bare" className="btn-icon" title="Keys (?)" aria-label="Keys" onClick={showKeyHelp}>
+    <Button variant="bare" className="btn-icon" title="Acts and keys (? or Ctrl K)" aria-label="Acts and keys" onClick={showActs}>
       <Icon name="help" />
     </Button>
   );

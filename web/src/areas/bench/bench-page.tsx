@@ -3,7 +3,7 @@ import { Field } from "../../field/field.tsx";
 import { Kit } from "../../kit/kit.tsx";
 import { MatchColours } from "../../kit/match-colours.tsx";
 import { RoomText } from "../../kit/room-text.tsx";
-import { KeyHelp } from "../../look/key-help.tsx";
+import { ActFinder } from "../../look/act-finder.tsx";
 import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
 import { BENCH } from "../../session/commands/bench.ts";
@@ -27,9 +27,9 @@ export function BenchPage() {
       <StatusLine />
       <LiveRegion />
       <MatchColours />
-      <KeyHelp area="Bench" commands={BENCH}>
+      <ActFinder area="Bench" commands={BENCH}>
         While walking: arrows or WASD walk, E or Space uses, Q is spare, Esc stops.
-      </KeyHelp>
+      </ActFinder>
     </>
   );
 }

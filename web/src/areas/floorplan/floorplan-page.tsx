@@ -5,7 +5,7 @@ import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
 import { MemoryTable } from "../../kit/bag-panel.tsx";
 import { Icon } from "../../look/icon.tsx";
-import { KeyHelp } from "../../look/key-help.tsx";
+import { ActFinder } from "../../look/act-finder.tsx";
 import { logOrder, logTitle } from "../../logs/log-title.ts";
 import { selectLog, showFrame } from "../../session/bench.ts";
 import { FLOORPLAN } from "../../session/commands/floorplan.ts";
@@ -29,9 +29,9 @@ export function FloorplanPage() {
         <Memory world={world} />
       </main>
       <Status world={world} />
-      <KeyHelp area="Floorplan" commands={FLOORPLAN}>
+      <ActFinder area="Floorplan" commands={FLOORPLAN}>
         Drag a room to move it, from side to side to link; Shift links the opening only, Alt one way. A double click goes to the Bench.
-      </KeyHelp>
+      </ActFinder>
     </>
   );
 }

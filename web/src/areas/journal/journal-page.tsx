@@ -4,7 +4,7 @@ import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
 import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
-import { KeyHelp } from "../../look/key-help.tsx";
+import { ActFinder } from "../../look/act-finder.tsx";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
 import { journalAddress } from "../../session/api-client.ts";
@@ -55,7 +55,7 @@ export function JournalPage() {
         <span className="grow" />
         <span>N writes a note, G compares the proofs with it</span>
       </footer>
-      <KeyHelp area="Journal" commands={JOURNAL} />
+      <ActFinder area="Journal" commands={JOURNAL} />
     </>
   );
 }

@@ -3,7 +3,7 @@ import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
 import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
-import { KeyHelp } from "../../look/key-help.tsx";
+import { ActFinder } from "../../look/act-finder.tsx";
 import { plural } from "../../look/plural.ts";
 import { Tallies } from "../../look/tallies.tsx";
 import { useFileDrop } from "../../look/use-file-drop.ts";
@@ -61,9 +61,9 @@ export function ProofsPage() {
         {beside === "wander" ? <WanderPanel world={project.world} /> : log !== null && project.logs[log] !== undefined ? <LogDetail key={log} id={log} onOpen={boardHandle.open} /> : <aside className="proof-detail" />}
       </main>
       <Status rows={rows} />
-      <KeyHelp area="Proofs" commands={PROOFS}>
+      <ActFinder area="Proofs" commands={PROOFS}>
         A pebble of the last runs compares all paths with its revision. Files of logs may be dropped anywhere.
-      </KeyHelp>
+      </ActFinder>
     </>
   );
 }

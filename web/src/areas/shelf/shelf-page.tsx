@@ -2,7 +2,7 @@ import { useCallback, useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
 import { Icon } from "../../look/icon.tsx";
-import { KeyHelp } from "../../look/key-help.tsx";
+import { ActFinder } from "../../look/act-finder.tsx";
 import { Notice } from "../../look/notice.tsx";
 import { plural } from "../../look/plural.ts";
 import { useFileDrop } from "../../look/use-file-drop.ts";
@@ -77,7 +77,7 @@ export function ShelfPage() {
         <span className="grow" />
         <span>Enter opens a world, Delete takes it off the shelf</span>
       </footer>
-      <KeyHelp area="Shelf" commands={SHELF} />
+      <ActFinder area="Shelf" commands={SHELF} />
     </div>
   );
 }
