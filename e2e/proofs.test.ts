@@ -236,3 +236,26 @@ it("random walks in the page find a leg that never ends, and keep it as a short 
   })()).find(([log]) => log.startsWith("wander-"))!;
   expect(kept[1]).toContain("check always aligned\n---\n");
 });
+
+it("with the database stopped the page proves on by itself; once it is back, the server's proofs and the Journal come by themselves", async () => {
+  const id = await copy();
+  await openBench(id, "log=round-the-basin&f=60");
+  await whole();
+  await area("proofs");
+  await browser.untilText(".status", (text) => text.includes("Server run of revision 1: all hold"));
+  started.postgres.stop("immediate");
+  // As when one comes back to the tab: the server's word is asked for anew, and refused.
+  await browser.driver.executeScript("document.dispatchEvent(new Event('visibilitychange'))");
+  await browser.untilText(".status", (text) => text.includes("The server does not answer; this page's own proofs go on"));
+  await press(".proofs .btn", "Run on the server");
+  await browser.untilText(".notice", (text) => text.includes("could not be asked") && text.includes("Those of this page go on."));
+  await area("bench");
+  await bench.number("Speed", "4");
+  await browser.untilText(".holding", (text) => text !== "22");
+  await area("journal");
+  await browser.untilText(".journal", (text) => text.includes("The journal cannot be read"));
+  await started.postgres.restart();
+  await browser.untilText("[data-revision='2']", (text) => text.includes("Main: speed 2 to 4") && / of 22 hold/.test(text));
+  await area("proofs");
+  await browser.untilText(".status", (text) => text.includes("Server run of revision 2"));
+});

@@ -25,6 +25,8 @@ export interface ProofsState {
   readonly total: number;
   readonly took: number | null;
   readonly compared: ComparedRevision | null;
+  /** Whether the server's word comes in; what it said before stays. */
+  readonly reached: boolean;
   /** How the server's proofs stand, and what its last runs said, the newest last. */
   readonly server: ProofState | null;
   readonly history: readonly ProofHistory[];
@@ -32,12 +34,14 @@ export interface ProofsState {
   readonly search: BreakSearch | null;
 }
 
-const NOTHING: ProofsState = { proofs: {}, paths: {}, done: 0, total: 0, took: null, compared: null, server: null, history: [], search: null };
+const NOTHING: ProofsState = { proofs: {}, paths: {}, done: 0, total: 0, took: null, compared: null, reached: true, server: null, history: [], search: null };
 
 export const proofsStore = createStore<ProofsState>(() => NOTHING);
 
 /** A drag of a number changes the world every few ms: all logs are run again once it rests for so long. */
 const REST_MS = 70;
+/** A browser tries a broken stream again by itself, but not one that was refused (a stopped database): that is ours. */
+const ASK_AGAIN_MS = 1500;
 
 let pool: ProofPool | null = null;
 let asked = 0;
@@ -122,23 +126,35 @@ async function proveWanted(): Promise<void> {
  * would use them all up.
  */
 function followServer(world: string): void {
+  let again: ReturnType<typeof setTimeout> | undefined;
   const turn = (): void => {
+    clearTimeout(again);
     events?.close();
     events = document.visibilityState === "visible" ? listen(world) : null;
+    events?.addEventListener("error", ({ target }) => {
+      if (target === events && events?.readyState === EventSource.CLOSED) again = setTimeout(turn, ASK_AGAIN_MS);
+    });
   };
   document.addEventListener("visibilitychange", turn);
   unfollow = () => {
     document.removeEventListener("visibilitychange", turn);
+    clearTimeout(again);
     events?.close();
     events = null;
     unfollow = null;
   };
   turn();
-  void readHistory(world);
 }
 
 function listen(world: string): EventSource {
   const stream = new EventSource(worldEventsAddress(world));
+  stream.addEventListener("open", () => {
+    // What was said while nobody listened is asked for.
+    proofsStore.setState({ reached: true });
+    void readHistory(world);
+    void readSearch(world);
+  });
+  stream.addEventListener("error", () => proofsStore.setState({ reached: false }));
   stream.addEventListener("proofs", (event) => {
     const server = JSON.parse(String(event.data)) as ProofState;
     const before = proofsStore.getState().server;
@@ -244,7 +260,7 @@ async function told<T>(answer: Promise<T>): Promise<T | null> {
     return await answer;
   } catch (error) {
     if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
-    notice(`${error.message}.`);
+    notice(`The server's proofs could not be asked: ${error.message}. Those of this page go on.`);
     return null;
   }
 }

@@ -14,6 +14,8 @@ import { chooseRevision, journalStore, noteRevision, readJournal, readOlder, res
 import { compareWithRevision } from "../../session/proofs.ts";
 import "./journal.css";
 
+const ASK_AGAIN_MS = 2000;
+
 /** The Journal: what was changed, why, and what it did to the proofs. */
 export function JournalPage() {
   const worldId = useProject((state) => state.worldId);
@@ -26,6 +28,12 @@ export function JournalPage() {
   useEffect(() => {
     if (ready) void readJournal();
   }, [ready, newest, server]);
+  const faulty = fault !== null;
+  useEffect(() => {
+    if (!faulty) return;
+    const again = setInterval(() => void readJournal(), ASK_AGAIN_MS);
+    return () => clearInterval(again);
+  }, [faulty]);
   return (
     <>
       <main className="area journal">
@@ -37,7 +45,7 @@ export function JournalPage() {
             <Icon name="takeHome" /> Markdown
           </a>
         </div>
-        {fault !== null && <p className="attention journal-none">The journal cannot be read: {fault}. Nothing is lost.</p>}
+        {fault !== null && <p className="attention journal-none">The journal cannot be read: {fault}. Nothing is lost; it is asked for again by itself.</p>}
         {fault === null && revisions === null && <p className="quiet journal-none">reading</p>}
         <ol className="revisions" aria-label="Revisions">
           {revisions?.map((entry, i) => <Revision key={entry.revision} entry={entry} earlier={revisions[i + 1] ?? null} chosen={entry.revision === chosen} newest={entry.revision === newest} />)}

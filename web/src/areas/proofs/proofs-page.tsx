@@ -120,7 +120,7 @@ function LogDrop() {
 
 function Status({ rows }: { readonly rows: readonly BoardRow[] }) {
   const { revision } = useSaving();
-  const { done, total, took, server } = useProofs((state) => state);
+  const { done, total, took, reached, server } = useProofs((state) => state);
   const frames = rows.reduce((sum, { proof }) => sum + (proof?.frames ?? 0), 0);
   const checks = rows.reduce((sum, { proof }) => sum + (proof?.checks.length ?? 0), 0);
   return (
@@ -133,7 +133,7 @@ function Status({ rows }: { readonly rows: readonly BoardRow[] }) {
         {plural(rows.length, "log")}, <b className="mono">{frames.toLocaleString("en")}</b> frames, <b className="mono">{checks}</b> checks; {took === null ? `running ${done} of ${total}` : `the last look at ${plural(total, "log")} took ${Math.round(took)} ms`}
       </span>
       <span className="bar" />
-      <span>{server === null ? "The server has not been asked yet" : serverText(server)}</span>
+      <span>{!reached ? "The server does not answer; this page's own proofs go on" : server === null ? "The server has not been asked yet" : serverText(server)}</span>
       <span className="grow" />
       <span>Enter opens the frame on the Bench</span>
     </footer>
