@@ -120,16 +120,17 @@ it("what no job is left for has failed, and runs when it is asked for again", as
 });
 
 describe("what broke it", () => {
-  const search = async (id: string, log: string, check: string): Promise<BreakSearch> => {
-    let found = (await api().post(`/api/worlds/${id}/searches`).send({ log, check }).expect(202)).body as BreakSearch;
+  const ended = async (id: string, search: string): Promise<BreakSearch> => {
     const events = await followEvents(test.app, `/api/worlds/${id}/events`);
-    found = (await api().get(`/api/worlds/${id}/searches/${found.id}`).expect(200)).body as BreakSearch;
-    while (found.state === "running") {
-      const { event } = await events.next();
-      if (event === "search") found = (await api().get(`/api/worlds/${id}/searches/${found.id}`).expect(200)).body as BreakSearch;
-    }
+    const look = async (): Promise<BreakSearch> => (await api().get(`/api/worlds/${id}/searches/${search}`).expect(200)).body as BreakSearch;
+    let found = await look();
+    while (found.state === "running") if ((await events.next()).event === "search") found = await look();
     await events.close();
     return found;
+  };
+  const search = async (id: string, log: string, check: string): Promise<BreakSearch> => {
+    const begun = (await api().post(`/api/worlds/${id}/searches`).send({ log, check }).expect(202)).body as BreakSearch;
+    return ended(id, begun.id);
   };
 
   it("names the first revision at which a check fails, and what that did", async () => {
@@ -144,6 +145,24 @@ describe("what broke it", () => {
     expect(await search(id, "round", "by 72 cell 4 3")).toMatchObject({ state: "found", good: broken - 1, bad: broken, found: { revision: broken, summary: "Intake hall: 1 cell", frame: 72, seen: "cell 4 8" } });
     expect(await search(id, "round", "always aligned")).toMatchObject({ state: "holds" });
     expect(await search(id, "round", "always still")).toMatchObject({ state: "never-held" });
+  });
+
+  it("looks before the revision that it was asked of, though the fault was mended and proven while it waited", async () => {
+    const id = await newWorld({ round });
+    await outcomes(id);
+    await store(id, 1, wall(33));
+    await store(id, 2, speed(2, 4));
+    await store(id, 3, wall(34));
+    await store(id, 4, speed(4, 2));
+    expect((await outcomes(id)).outcomes).toMatchObject([{ holds: true }]);
+    // As one that was asked for at revision 4, and is taken up only now.
+    const late = randomUUID();
+    const { id: worldId } = (await test.db<{ id: number; slug: string }>("worlds").where("slug", id).first())!;
+    await test.db.transaction(async (trx) => {
+      await SearchRow.query(trx).insert({ id: late, worldId, log: "round", check: "end cell 16 9", state: "running", good: null, bad: 4, found: null });
+      await trx.raw("insert into pgboss.job (id, name, data) values (?, 'search', ?)", [late, JSON.stringify({ search: late })]);
+    });
+    expect(await ended(id, late)).toMatchObject({ state: "found", good: 2, bad: 3, found: { revision: 3, summary: "Main: speed 2 to 4" } });
   });
 
   it("looks from where the log came in, and refuses what is no check", async () => {

@@ -65,12 +65,12 @@ export function searchJob({ db, projects, queue, signals, pool }: JobTools): Job
   };
 }
 
-/** The newest revision at which a proof of this very check passed; null where none is kept. */
-async function lastRunThatHeld(db: Knex, { worldId, log, check }: SearchRow): Promise<number | null> {
+/** The newest revision before the failing one at which a proof of this very check passed; null where none is kept. */
+async function lastRunThatHeld(db: Knex, { worldId, log, check, bad }: SearchRow): Promise<number | null> {
   const { rows } = await db.raw<{ rows: { revision: number }[] }>(
     `select r.revision from proof_runs r join outcomes o on o."worldHash" = r."worldHash" and o."logHash" = r.logs ->> ?
-      where r."worldId" = ? and o.checks @> ?::jsonb order by r.revision desc limit 1`,
-    [log, worldId, JSON.stringify([{ check, verdict: "pass" }])],
+      where r."worldId" = ? and r.revision < ? and o.checks @> ?::jsonb order by r.revision desc limit 1`,
+    [log, worldId, bad, JSON.stringify([{ check, verdict: "pass" }])],
   );
   return rows[0]?.revision ?? null;
 }
