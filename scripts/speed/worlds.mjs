@@ -11,8 +11,8 @@ const tile = (id, flags, shape = { kind: "full" }) => ({ id, name: id, flags, sh
 
 /** A world of rooms of one size under glide; a wall in every eighth cell, none round the start. */
 export function worldOf(width, height, { rooms = 1, tiles = 2, fixtures = 0, speed = 2, edges = {} } = {}) {
-  const any = numbersFrom(width * 1000 + height);
-  const cells = () => Array.from({ length: width * height }, (_, i) => (i > 2 * width && any(8) === 0 ? 1 : 0));
+  const upTo = numbersFrom(width * 1000 + height);
+  const cells = () => Array.from({ length: width * height }, (_, i) => (i > 2 * width && upTo(8) === 0 ? 1 : 0));
   const places = Array.from({ length: fixtures }, (_, i) => ({ id: `lamp-${i}`, kind: "checkpoint", cell: [i % width, Math.floor(i / width) % height] }));
   return {
     format: "keen-pebble-world",
@@ -31,22 +31,22 @@ export function worldOf(width, height, { rooms = 1, tiles = 2, fixtures = 0, spe
 
 /** A world of one room with walls, slopes and ledges all over, under a gait. */
 export function mixedWorld(width, height, gait, edges = {}) {
-  const any = numbersFrom(width + height);
+  const upTo = numbersFrom(width + height);
   const base = worldOf(width, height, { edges });
   const shapes = [{ kind: "full" }, { kind: "poly", points: [[16, 0], [16, 16], [0, 16]] }, { kind: "poly", points: [[0, 0], [16, 16], [0, 16]] }, { kind: "boxes", boxes: [[0, 10, 16, 6], [4, 0, 4, 4]] }];
   const tiles = [base.tiles[0], ...shapes.map((shape, i) => tile(`shape-${i}`, ["solid"], shape))];
-  const cells = base.rooms[0].cells.map((_, i) => (i > 2 * width && any(10) === 0 ? 1 + any(4) : 0));
+  const cells = base.rooms[0].cells.map((_, i) => (i > 2 * width && upTo(10) === 0 ? 1 + upTo(4) : 0));
   const rules = { ...base.rules[0], gait, walker: { body: { kind: "box", box: [2, 2, 12, 12] } }, hop: { repeatAfter: 8, repeatEvery: 4 }, roam: { speedX: 1.5, speedY: 1.5 }, drift: { maxSpeed: 2 } };
   return { ...base, tiles, rules: [rules], rooms: [{ ...base.rooms[0], cells }] };
 }
 
 /** A log that presses all directions, some of them together, for that many frames. */
 export function logOf(frames, seed = 7) {
-  const any = numbersFrom(seed);
+  const upTo = numbersFrom(seed);
   const lines = [];
   for (let left = frames; left > 0; ) {
-    const count = Math.min(left, 4 + any(60));
-    lines.push({ kind: "keys", count, keys: any(16), pointer: null, until: null });
+    const count = Math.min(left, 4 + upTo(60));
+    lines.push({ kind: "keys", count, keys: upTo(16), pointer: null, until: null });
     left -= count;
   }
   return lines;

@@ -50,10 +50,10 @@ it("a finding is true where it says, and is gone when the setting that it names 
   // What these do to a frame can be seen in that frame alone; a body or a buffer changes what went before it.
   const inOneFrame: readonly string[] = ["response", "diagonal", "idle"];
   fc.assert(
-    fc.property(anyRows, anyGait, anyLog, fc.constantFrom(undefined, undefined, ["mist"]), (rows, any, anyKeys, blockedBy) => {
+    fc.property(anyRows, anyGait, anyLog, fc.constantFrom(undefined, undefined, ["mist"]), (rows, gait, anyKeys, blockedBy) => {
       // A lost turn wants a slow walker and short taps, and is rare among random keys.
-      const taps = any.gait === "glide" && any.glide?.carry === true;
-      const options: TinyOptions = taps ? { ...any, glide: { ...any.glide, speed: 1, arrive: "land" } } : any;
+      const taps = gait.gait === "glide" && gait.glide?.carry === true;
+      const options: TinyOptions = taps ? { ...gait, glide: { ...gait.glide, speed: 1, arrive: "land" } } : gait;
       const log = taps ? { ...anyKeys, lines: anyKeys.lines.map((line) => (line.kind === "keys" ? { ...line, count: 1 + (line.count % 5) } : line)) } : anyKeys;
       const world = thin(tinyWorld(rows, blockedBy ? { ...options, blockedBy } : options));
       for (const finding of logFindings(compile(world), log)) {

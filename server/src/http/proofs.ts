@@ -4,13 +4,11 @@ import type { NewSearch } from "../api.ts";
 import type { Proofs } from "../services/proofs.ts";
 import type { Searches } from "../services/searches.ts";
 import type { Shelf } from "../services/shelf.ts";
-import type { WorldEvents } from "./world-events.ts";
+import { searchOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
-import { addressIds, newSearch, searchAddress } from "./schemas.ts";
+import { newSearch } from "./schemas.ts";
 import { validate } from "./validate.ts";
-
-const world = (req: Request): string => validate<{ world: string }>(addressIds, req.params).world;
-const searchOf = (req: Request): { world: string; search: string } => validate(searchAddress, req.params);
+import type { WorldEvents } from "./world-events.ts";
 
 /** `/worlds/{world}/proofs`, `/searches` and `/events`: logs proven by the server, and word of how far it is. */
 export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, events: WorldEvents): Route[] {
@@ -22,7 +20,7 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       status: 200,
       answer: { json: "WorldProofs" },
       problems: [404],
-      handle: async (req, res) => void res.json(await proofs.ofWorld(world(req))),
+      handle: async (req, res) => void res.json(await proofs.ofWorld(worldOf(req))),
     },
     {
       method: "post",
@@ -31,7 +29,7 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       status: 202,
       answer: { json: "ProofState" },
       problems: [404],
-      handle: async (req, res) => void res.status(202).json(await proofs.request(world(req))),
+      handle: async (req, res) => void res.status(202).json(await proofs.request(worldOf(req))),
     },
     {
       method: "delete",
@@ -40,7 +38,7 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       status: 200,
       answer: { json: "ProofState" },
       problems: [404],
-      handle: async (req, res) => void res.json(await proofs.cancel(world(req))),
+      handle: async (req, res) => void res.json(await proofs.cancel(worldOf(req))),
     },
     {
       method: "get",
@@ -49,7 +47,7 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       status: 200,
       answer: { json: "WorldOutcomes" },
       problems: [404],
-      handle: async (req, res) => void res.json(await proofs.outcomes(world(req))),
+      handle: async (req, res) => void res.json(await proofs.outcomes(worldOf(req))),
     },
     {
       method: "get",
@@ -59,7 +57,7 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       answer: { media: "application/xml" },
       problems: [404],
       handle: async (req, res) => {
-        const id = world(req);
+        const id = worldOf(req);
         const { outcomes } = await proofs.outcomes(id);
         const { project } = await shelf.project(id);
         const reports = outcomes.map(({ log, refused, frames, checks }) => (refused === null ? { log: `${log}.inputs`, frames: frames ?? 0, checks } : { log: `${log}.inputs`, error: refused }));
@@ -73,7 +71,7 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       status: 200,
       answer: { media: "text/event-stream" },
       problems: [404],
-      handle: async (req: Request, res: Response) => events.follow(await shelf.row(world(req)), req, res),
+      handle: async (req: Request, res: Response) => events.follow(await shelf.row(worldOf(req)), req, res),
     },
     {
       method: "post",
@@ -85,7 +83,7 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       problems: [404, 422],
       handle: async (req, res) => {
         const { log, check } = validate<NewSearch>(newSearch, req.body);
-        res.status(202).json(await searches.begin(world(req), log, check));
+        res.status(202).json(await searches.begin(worldOf(req), log, check));
       },
     },
     {

@@ -2,15 +2,10 @@ import type { NewRevision, RevisionNote } from "../api.ts";
 import type { Journal } from "../services/journal.ts";
 import { journalText } from "../services/journal-text.ts";
 import type { Shelf } from "../services/shelf.ts";
+import { logOf, revisionOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
-import { addressIds, newRevision, revisionAddress, revisionNote, revisionsQuery } from "./schemas.ts";
+import { newRevision, revisionNote, revisionsQuery } from "./schemas.ts";
 import { validate } from "./validate.ts";
-
-const address = (params: unknown): { world: string; revision: number } => {
-  const { world, revision } = validate<{ world: string; revision: string }>(revisionAddress, params);
-  return { world, revision: Number(revision) };
-};
-const worldOf = (params: unknown): string => validate<{ world: string }>(addressIds, params).world;
 
 /** `/worlds/{world}/revisions`: what was changed, why, and what it did to the proofs. */
 export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
@@ -25,7 +20,7 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       problems: [404],
       handle: async (req, res) => {
         const { before } = validate<{ before?: string }>(revisionsQuery, req.query);
-        res.json(await journal.list(worldOf(req.params), before === undefined ? null : Number(before)));
+        res.json(await journal.list(worldOf(req), before === undefined ? null : Number(before)));
       },
     },
     {
@@ -37,7 +32,7 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       answer: { json: "StoredRevision" },
       problems: [404, 409, 413, 422],
       handle: async (req, res) => {
-        const world = worldOf(req.params);
+        const world = worldOf(req);
         res.status(201).json(await shelf.store(world, validate<NewRevision>(newRevision, req.body)));
       },
     },
@@ -49,7 +44,7 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       answer: { json: "WorldRevision" },
       problems: [404],
       handle: async (req, res) => {
-        const { world, revision } = address(req.params);
+        const { world, revision } = revisionOf(req);
         res.json(await shelf.openAt(world, revision));
       },
     },
@@ -62,7 +57,7 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       answer: { json: "RevisionNote" },
       problems: [404],
       handle: async (req, res) => {
-        const { world, revision } = address(req.params);
+        const { world, revision } = revisionOf(req);
         const { note } = validate<RevisionNote>(revisionNote, req.body);
         await shelf.note(world, revision, note);
         res.json({ note: note.trim() } satisfies RevisionNote);
@@ -76,7 +71,7 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       answer: { json: "AcceptedAt" },
       problems: [404],
       handle: async (req, res) => {
-        const { world, log } = validate<{ world: string; log: string }>(addressIds, req.params);
+        const { world, log } = logOf(req);
         res.json(await journal.acceptedAt(world, log));
       },
     },
@@ -88,7 +83,7 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       answer: { media: "text/markdown" },
       problems: [404],
       handle: async (req, res) => {
-        const { row, project } = await shelf.project(worldOf(req.params));
+        const { row, project } = await shelf.project(worldOf(req));
         res.attachment(`${row.slug}.journal.md`).type("text/markdown").send(journalText(project.world.name, await shelf.revisions(row)));
       },
     },

@@ -5,9 +5,8 @@ import { writeBundle } from "../services/bundle-writer.ts";
 import { journalText } from "../services/journal-text.ts";
 import { NotFoundError } from "../services/service-errors.ts";
 import type { Shelf } from "../services/shelf.ts";
+import { logOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
-import { addressIds } from "./schemas.ts";
-import { validate } from "./validate.ts";
 
 /** `/worlds`: parse, call the service, answer. */
 export function worldRoutes(shelf: Shelf): Route[] {
@@ -31,7 +30,7 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { json: "WorldRevision" },
       problems: [404],
       handle: async (req, res) => {
-        res.json(await shelf.open(ids(req.params).world));
+        res.json(await shelf.open(worldOf(req)));
       },
     },
     {
@@ -42,7 +41,7 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { json: "DeletedWorld" },
       problems: [404],
       handle: async (req, res) => {
-        res.json(await shelf.remove(ids(req.params).world));
+        res.json(await shelf.remove(worldOf(req)));
       },
     },
     {
@@ -53,7 +52,7 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { json: "NewWorld" },
       problems: [404, 409],
       handle: async (req, res) => {
-        const made = await shelf.copy(ids(req.params).world);
+        const made = await shelf.copy(worldOf(req));
         res.status(201).location(`/api/worlds/${made.id}`).json(made);
       },
     },
@@ -65,7 +64,7 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { media: "application/json" },
       problems: [404],
       handle: async (req, res) => {
-        const { row, project } = await shelf.project(ids(req.params).world);
+        const { row, project } = await shelf.project(worldOf(req));
         asFile(res, `${row.slug}.world.json`, "application/json").send(writeWorld(project.world));
       },
     },
@@ -77,7 +76,7 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { media: "application/zip" },
       problems: [404],
       handle: async (req, res) => {
-        const { row, project } = await shelf.project(ids(req.params).world);
+        const { row, project } = await shelf.project(worldOf(req));
         const journal = journalText(project.world.name, await shelf.revisions(row));
         const bundle = writeBundle({ world: writeWorld(project.world), logs: project.logs, sheets: await shelf.sheets(row), journal });
         asFile(res, `${row.slug}.keenpebble.zip`, "application/zip").send(bundle);
@@ -91,17 +90,13 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { media: "text/plain" },
       problems: [404],
       handle: async (req, res) => {
-        const { world, log } = ids(req.params);
+        const { world, log } = logOf(req);
         const text = (await shelf.project(world)).project.logs[log];
         if (text === undefined) throw new NotFoundError("log", log);
         asFile(res, `${log}.inputs`, "text/plain").send(text);
       },
     },
   ];
-}
-
-function ids(params: unknown): { world: string; log: string } {
-  return validate<{ world: string; log: string }>(addressIds, params);
 }
 
 function asFile(res: Response, name: string, media: string): Response {

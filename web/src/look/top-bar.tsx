@@ -11,6 +11,7 @@ import { showActs } from "./act-finder.tsx";
 import { Pebble } from "./pebble.tsx";
 import { Wordmark } from "./wordmark.tsx";
 import { WorldSwitch } from "./world-switch.tsx";
+import "./top-bar.css";
 
 /** The areas of one world, by the ends of their addresses. */
 export const WORLD_AREAS = ["bench", "floorplan", "proofs", "journal"] as const;
