@@ -64,11 +64,6 @@ function ToolRow() {
         <IconButton key={name} command={BENCH[name]} icon={icon} pressed={overlays[name]} />
       ))}
       <span className="grow" />
-      {walking && (
-        <span className="walking" role="status">
-          Walking: arrows or WASD, <kbd>Esc</kbd> stops
-        </span>
-      )}
       <Form.Select className="room-choice" aria-label="Room" value={room} disabled={walking} onChange={(event) => chooseRoom(event.target.value)}>
         {rooms?.map((r) => (
           <option key={r.id} value={r.id}>

@@ -10,6 +10,7 @@ export function StatusLine() {
   const roomId = useBench((state) => state.room);
   const pointer = useBench((state) => state.pointer);
   const run = useBench((state) => state.run);
+  const walking = useBench((state) => state.walk?.phase === "walking");
   const most = useStore(latencyStore, (state) => state.most);
   const place = useBench((state) => {
     const row = walkerRow(state);
@@ -37,7 +38,7 @@ export function StatusLine() {
       <span className="bar" />
       <WalkerPlace place={place} size={size} />
       <span className="grow" />
-      <span>Right-click sets down there; Shift: with this frame's bag</span>
+      <span role="status">{walking ? "Arrows or WASD walk, E or Space uses, Esc stops" : "Right-click sets down there; Shift: with this frame's bag"}</span>
       {most !== null && (
         <span className="mono" title="From a change to the picture of its run: 95 of 100 took at most so long">
           95% in {most.toFixed(0)} ms
