@@ -92,7 +92,7 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
 
   await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
   await bench.key("r");
-  await browser.untilText(".tools", (text) => text.includes("Walking"));
+  await browser.untilText(".status", (text) => text.includes("Walking:"));
   // Through the door to the other room's far wall, and back into the first one.
   await browser.driver.actions().keyDown(Key.ARROW_RIGHT).perform();
   await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "room-1", 15_000);
@@ -150,7 +150,7 @@ it("set down with a frame's bag and doors, the walk is kept whole in itself", as
   await bench.key(Key.CONTROL, "z");
   await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
   await bench.key(Key.SHIFT, "s");
-  await browser.untilText(".tools", (text) => text.includes("Walking"));
+  await browser.untilText(".status", (text) => text.includes("Walking:"));
   await bench.hold(Key.ARROW_RIGHT, (x) => x >= 17);
   await browser.untilText(".status", (text) => text.includes("on the grid"));
   await bench.key(Key.ESCAPE);

@@ -38,7 +38,7 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   await bench.ready();
 
   await bench.key("r");
-  await browser.untilText(".tools", (text) => text.includes("Walking"));
+  await browser.untilText(".status", (text) => text.includes("Walking:"));
   await bench.hold(Key.ARROW_UP, (_x, y) => y <= 9);
   await bench.hold(Key.ARROW_LEFT, (x) => x <= 2);
   await browser.untilText(".status", (text) => text.includes("on the grid"));

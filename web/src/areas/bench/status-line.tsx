@@ -38,7 +38,7 @@ export function StatusLine() {
       <span className="bar" />
       <WalkerPlace place={place} size={size} />
       <span className="grow" />
-      <span role="status">{walking ? "Arrows or WASD walk, E or Space uses, Esc stops" : "Right-click sets down there; Shift: with this frame's bag"}</span>
+      <span role="status">{walking ? "Walking: arrows or WASD, E or Space uses, Esc stops" : "Right-click sets down there; Shift: with this frame's bag"}</span>
       {most !== null && (
         <span className="mono" title="From a change to the picture of its run: 95 of 100 took at most so long">
           95% in {most.toFixed(0)} ms
