@@ -28,7 +28,7 @@ try {
     strokes++;
   }
   const said = await browser.untilText(".saving", (text) => text.startsWith("offline"));
-  await started.postgres.restart();
+  started.postgres.restart();
   const back = performance.now();
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
   const { world } = await started.api<{ world: { tiles: { id: string }[]; rooms: { cells: number[] }[] } }>("/worlds/saltglass-cistern");

@@ -254,7 +254,7 @@ it("with the database stopped the page proves on by itself; once it is back, the
   await browser.untilText(".holding", (text) => text !== "22");
   await area("journal");
   await browser.untilText(".journal", (text) => text.includes("The journal cannot be read"));
-  await started.postgres.restart();
+  started.postgres.restart();
   await browser.untilText("[data-revision='2']", (text) => text.includes("Main: speed 2 to 4") && / of 22 hold/.test(text));
   await area("proofs");
   await browser.untilText(".status", (text) => text.includes("Server run of revision 2"));

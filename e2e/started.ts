@@ -2,7 +2,9 @@ import { mkdtempSync, chmodSync, rmSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { startApplication, stopApplication } from "../scripts/setup/application.mjs";
-import { Postgres, freePort } from "../scripts/setup/postgres.mjs";
+import { makeDataFolder } from "../scripts/setup/data-folder.mjs";
+import { freePort } from "../scripts/setup/free-port.mjs";
+import { Postgres } from "../scripts/setup/postgres.mjs";
 
 type Child = Awaited<ReturnType<typeof startApplication>>["child"];
 
@@ -18,10 +20,17 @@ export class Started {
   static async start(): Promise<Started> {
     const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-e2e-"));
     chmodSync(folder, 0o755);
-    const postgres = await new Postgres(path.join(folder, "postgres")).start();
+    const data = path.join(folder, "data");
+    makeDataFolder(data);
+    const postgres = await new Postgres(data).start();
     const port = (await freePort()) as number;
-    const { address, child } = await startApplication({ databaseUrl: postgres.url(), port, log: "silent" });
+    const { address, child } = await startApplication({ databaseUrl: postgres.url(), port, data, log: "silent" });
     return new Started(folder, postgres, address, child);
+  }
+
+  /** Number of the server's process. */
+  get pid(): number {
+    return this.child.pid!;
   }
 
   /** Asks the server's API; throws where it says no. */
@@ -43,7 +52,7 @@ export class Started {
   /** Starts the server again at the address that it had. */
   async startAgain(): Promise<void> {
     const port = Number(new URL(this.address).port);
-    this.child = (await startApplication({ databaseUrl: this.postgres.url(), port, log: "silent" })).child;
+    this.child = (await startApplication({ databaseUrl: this.postgres.url(), port, data: this.postgres.data, log: "silent" })).child;
   }
 
   async stop(): Promise<void> {

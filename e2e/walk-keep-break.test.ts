@@ -193,7 +193,7 @@ it("edits made while the database is stopped stay here, over a closed tab too, a
   await bench.tile("Mossy stone");
   await bench.drag([13, 4], [13, 8]);
   await browser.untilText(".saving", (text) => /^offline, \d edits? kept here$/.test(text));
-  await started.postgres.restart();
+  started.postgres.restart();
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
 
   started.postgres.stop("immediate");
@@ -202,7 +202,7 @@ it("edits made while the database is stopped stay here, over a closed tab too, a
   await browser.driver.get("about:blank");
   await browser.driver.get(`${started.address}/w/stopped/bench`);
   await browser.untilText(".empty", (text) => text.includes("the database does not answer") && text.includes("kept in this browser"));
-  await started.postgres.restart();
+  started.postgres.restart();
   await (await browser.find(".empty .btn")).click();
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
   const { world } = await started.api<{ world: { rooms: { cells: number[] }[] } }>("/worlds/stopped");

@@ -5,6 +5,7 @@ import os from "node:os";
 import path from "node:path";
 import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
+import { makeDataFolder } from "./setup/data-folder.mjs";
 import { Postgres } from "./setup/postgres.mjs";
 import { SetupError, runShown, say } from "./setup/run.mjs";
 
@@ -57,8 +58,10 @@ try {
   ensureBuild();
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);
-  postgres = await new Postgres(path.join(temporary, "postgres")).start();
-  const env = { TEST_DATABASE_URL: postgres.url(), KEEN_PEBBLE_LOG: "silent" };
+  const data = path.join(temporary, "data");
+  makeDataFolder(data);
+  postgres = await new Postgres(data).start();
+  const env = { TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
   await vitest("server", ["server"], env);
   await vitest("browser", ["e2e"], env);

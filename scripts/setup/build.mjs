@@ -45,6 +45,11 @@ export function ensureBuild() {
   stamp("build", digest);
 }
 
+/** What tells one build from another. */
+export function buildStamp() {
+  return readFileSync(path.join(STAMPS, "build"), "utf8");
+}
+
 function addFolder(hash, folder) {
   for (const name of readdirSync(folder).sort()) {
     if (name === "dist" || name === "node_modules" || name.endsWith(".tsbuildinfo")) continue;

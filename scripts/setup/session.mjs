@@ -1,8 +1,8 @@
-import net from "node:net";
-import path from "node:path";
 import { stopApplication } from "./application.mjs";
 import { ensureNode } from "./build.mjs";
 import { dataFolder, takeDataFolder } from "./data-folder.mjs";
+import { ensureDebianPackages } from "./debian.mjs";
+import { isFree } from "./free-port.mjs";
 import { Postgres } from "./postgres.mjs";
 import { SetupError, say } from "./run.mjs";
 
@@ -12,12 +12,22 @@ function wantedPort() {
   return port;
 }
 
-function ensurePortIsFree(port) {
-  return new Promise((resolve, reject) => {
-    const probe = net.createServer();
-    probe.on("error", () => reject(new SetupError(`port ${port} is taken, perhaps by another copy of Keen Pebble; stop it, or name another with KEEN_PEBBLE_PORT`)));
-    probe.listen(port, "127.0.0.1", () => probe.close(resolve));
-  });
+/** After its supervisor was killed a server needs a moment to end by itself. */
+const LEAVING_MS = 15_000;
+
+async function ensurePortIsFree(port, leftBehind) {
+  for (const until = Date.now() + (leftBehind ? LEAVING_MS : 0); !(await isFree(port)); await new Promise((resolve) => setTimeout(resolve, 100))) {
+    if (Date.now() >= until) throw new SetupError(`port ${port} is taken, perhaps by another copy of Keen Pebble; stop it, or name another with KEEN_PEBBLE_PORT`);
+  }
+}
+
+/** npm may end without a word to what it runs: who started it with `npm` wants it to end with `npm`. */
+function whenNpmEnds(stop) {
+  if (process.env.npm_lifecycle_event === undefined) return;
+  const parent = process.ppid;
+  setInterval(() => {
+    if (process.ppid !== parent) stop();
+  }, 250).unref();
 }
 
 /**
@@ -40,23 +50,25 @@ export async function runSession(run) {
     })();
     return stopping;
   };
-  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) {
-    process.on(signal, () => {
-      if (!stopping) say("\nstopping");
-      void stop(0);
-    });
-  }
+  const end = () => {
+    if (!stopping) say("\nstopping");
+    void stop(0);
+  };
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, end);
+  whenNpmEnds(end);
   try {
     ensureNode();
     const port = wantedPort();
     const folder = dataFolder();
-    release = takeDataFolder(folder, port);
-    await ensurePortIsFree(port);
+    ensureDebianPackages(["postgresql"]);
+    const taken = takeDataFolder(folder, port);
+    release = taken.release;
+    await ensurePortIsFree(port, taken.leftBehind);
     await run({
       port,
       folder,
       database: async () => {
-        postgres = new Postgres(path.join(folder, "postgres"));
+        postgres = new Postgres(folder);
         return (await postgres.start()).url();
       },
       keep: (child) => {

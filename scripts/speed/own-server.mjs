@@ -2,15 +2,23 @@ import { chmodSync, mkdtempSync, rmSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { startApplication, stopApplication } from "../setup/application.mjs";
-import { Postgres, freePort } from "../setup/postgres.mjs";
+import { makeDataFolder } from "../setup/data-folder.mjs";
+import { freePort } from "../setup/free-port.mjs";
+import { Postgres } from "../setup/postgres.mjs";
 
-/** The built application on a database of its own, without the demo; `stop` takes all of it away again. */
-export async function ownServer() {
+/**
+ * The built application on a database of its own, without the demo; `stop` takes all of it away again.
+ * @param {Record<string, string>} more further variables for the server
+ */
+export async function ownServer(more = {}) {
   const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-speed-"));
   chmodSync(folder, 0o755);
-  const postgres = await new Postgres(path.join(folder, "postgres")).start();
-  const { child, address } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), demo: false, log: "error" });
+  const data = path.join(folder, "data");
+  makeDataFolder(data);
+  const postgres = await new Postgres(data).start();
+  const { child, address } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), data, demo: false, log: "error", more });
   return {
+    address,
     pid: child.pid,
     ask: async (route, method = "GET", body) => {
       const answer = await fetch(`${address}/api${route}`, { method, headers: { "content-type": "application/json" }, ...(body ? { body: JSON.stringify(body) } : {}) });

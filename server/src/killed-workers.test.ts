@@ -1,6 +1,5 @@
 import type { ChildProcess } from "node:child_process";
 import { spawn } from "node:child_process";
-import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import net from "node:net";
 import type { Knex } from "knex";
@@ -10,6 +9,8 @@ import { OutcomeRow } from "./models/outcome-row.ts";
 import { PendingProofRow } from "./models/pending-proof-row.ts";
 import { ProofRunRow } from "./models/proof-run-row.ts";
 import { TakenJobRow } from "./models/taken-job-row.ts";
+import type { OwnDatabase } from "./test-support/own-database.ts";
+import { ownDatabase } from "./test-support/own-database.ts";
 
 const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
 const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
@@ -17,28 +18,22 @@ const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8").repla
 const dist = new URL("../dist/", import.meta.url).pathname;
 const LOGS = 1000;
 
-let admin: Knex;
+let database: OwnDatabase;
 let db: Knex;
 let url: string;
 let port: number;
 const children: ChildProcess[] = [];
 
 beforeAll(async () => {
-  const cluster = process.env["TEST_DATABASE_URL"]!;
-  const name = `test_${randomUUID().replaceAll("-", "")}`;
-  admin = connect(cluster);
-  await admin.raw(`create database ${name}`);
-  const made = new URL(cluster);
-  made.pathname = `/${name}`;
-  url = made.href;
+  database = await ownDatabase();
+  ({ url } = database);
   db = connect(url);
   port = await freePort();
 });
 afterAll(async () => {
   for (const child of children) child.kill("SIGKILL");
   await db.destroy();
-  await admin.raw(`drop database ${new URL(url).pathname.slice(1)} with (force)`);
-  await admin.destroy();
+  await database.drop();
 });
 
 /** Starts the built server or worker, one log a job, and resolves once it says that it is there. */

@@ -3,11 +3,14 @@ import { pino } from "pino";
 import { createApp } from "./app.ts";
 import { readConfig } from "./config/config.ts";
 import { connect } from "./database/connect.ts";
+import { endWell } from "./end-well.ts";
 import { Jobs } from "./jobs/jobs.ts";
 import { migrate } from "./migrations/index.ts";
 import { putDemoIn } from "./services/demo.ts";
 import { servicesOf } from "./services/services.ts";
 
+// Whatever it writes is for its own account alone.
+process.umask(0o077);
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel }, pino.destination(2));
 const db = connect(config.databaseUrl);
@@ -32,20 +35,13 @@ server.on("error", (error: NodeJS.ErrnoException) => {
   process.exit(1);
 });
 
-let stopping = false;
-const stop = (): void => {
-  if (stopping) return;
-  stopping = true;
-  server.close(() => {
-    void services.afterSave
-      .stop()
-      .then(() => jobs.stop())
-      .then(() => db.destroy())
-      .finally(() => process.exit(0));
-  });
+endWell(async () => {
+  const closed = new Promise((resolve) => server.close(resolve));
   server.closeIdleConnections();
   // Whoever keeps a connection open does not keep the server from stopping.
   setTimeout(() => server.closeAllConnections(), 1000).unref();
-};
-process.on("SIGINT", stop);
-process.on("SIGTERM", stop);
+  await closed;
+  await services.afterSave.stop();
+  await jobs.stop();
+  await db.destroy();
+});

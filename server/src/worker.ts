@@ -1,10 +1,12 @@
 import { pino } from "pino";
 import { readConfig } from "./config/config.ts";
 import { connect } from "./database/connect.ts";
+import { endWell } from "./end-well.ts";
 import { Jobs } from "./jobs/jobs.ts";
 import { migrate } from "./migrations/index.ts";
 
 // `npm run worker` with a `DATABASE_URL`: another process, here or on another machine, that takes jobs from the queue.
+process.umask(0o077);
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel }, pino.destination(2));
 const db = connect(config.databaseUrl);
@@ -13,14 +15,7 @@ const jobs = new Jobs({ databaseUrl: config.databaseUrl, db, logger, works: true
 await jobs.start();
 process.stdout.write(`working on jobs as process ${process.pid}; Ctrl-C stops it\n`);
 
-let stopping = false;
-const stop = (): void => {
-  if (stopping) return;
-  stopping = true;
-  void jobs
-    .stop()
-    .then(() => db.destroy())
-    .then(() => process.exit(0));
-};
-process.on("SIGINT", stop);
-process.on("SIGTERM", stop);
+endWell(async () => {
+  await jobs.stop();
+  await db.destroy();
+});

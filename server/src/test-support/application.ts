@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import type { Express } from "express";
 import type { Knex } from "knex";
 import { pino } from "pino";
@@ -12,6 +11,7 @@ import { openApi } from "../http/openapi.ts";
 import { migrate } from "../migrations/index.ts";
 import type { OpenApiDocument } from "./held-to-openapi.ts";
 import { HeldToOpenApi } from "./held-to-openapi.ts";
+import { ownDatabase } from "./own-database.ts";
 
 /**
  * A database of its own in the cluster of `TEST_DATABASE_URL`, and the application on it, held against its OpenAPI
@@ -42,17 +42,12 @@ export function withTestApplication(ready: (test: TestApplication) => void): voi
 
 /** Makes them; `npm test` starts the cluster. */
 async function testApplication(): Promise<TestApplication> {
-  const cluster = process.env["TEST_DATABASE_URL"];
-  if (!cluster) throw new Error("TEST_DATABASE_URL is not set: run these tests through npm test");
-  const name = `test_${randomUUID().replaceAll("-", "")}`;
-  const admin = connect(cluster);
-  await admin.raw(`create database ${name}`);
-  const url = new URL(cluster);
-  url.pathname = `/${name}`;
-  const db = connect(url.href);
+  const database = await ownDatabase();
+  const { url } = database;
+  const db = connect(url);
   await migrate(db);
   const logger = pino({ level: process.env["KEEN_PEBBLE_LOG"] ?? "silent" });
-  const jobs = new Jobs({ databaseUrl: url.href, db, logger, works: true });
+  const jobs = new Jobs({ databaseUrl: url, db, logger, works: true });
   await jobs.start();
   const services = servicesOf({ db, jobs, logger, logsOfJob: 2 });
   const inner = createApp({ db, services, logger, webFolder: null, hosts: ["127.0.0.1"] });
@@ -60,11 +55,10 @@ async function testApplication(): Promise<TestApplication> {
     await services.afterSave.stop();
     await jobs.stop();
     await db.destroy();
-    await admin.raw(`drop database ${name} with (force)`);
-    await admin.destroy();
+    await database.drop();
   };
   // As it goes over the network.
   const document = JSON.parse(JSON.stringify(openApi(apiRoutes(db, services, logger)))) as OpenApiDocument;
   const held = new HeldToOpenApi(inner, document);
-  return { app: held.app, held, db, url: url.href, services, close };
+  return { app: held.app, held, db, url, services, close };
 }
