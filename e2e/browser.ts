@@ -39,6 +39,13 @@ export class Browser {
     return browser;
   }
 
+  /** Opens another tab of the same size and turns to it; gives back its handle. */
+  async newTab(): Promise<string> {
+    await this.driver.switchTo().newWindow("tab");
+    await this.command("Emulation.setDeviceMetricsOverride", { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false });
+    return this.driver.getWindowHandle();
+  }
+
   /** Sends a DevTools command. */
   async command(name: string, parameters: Record<string, unknown>): Promise<unknown> {
     return (this.driver as unknown as { sendAndGetDevToolsCommand: (n: string, p: object) => Promise<unknown> }).sendAndGetDevToolsCommand(name, parameters);

@@ -65,7 +65,7 @@ it("one signal to `npm start` ends server and database; after everything was kil
   process.kill(pid, "SIGKILL");
   expect(await isFree(orphaned)).toBe(false);
 
-  const third = await npmStart();
+  await npmStart();
   expect(await worlds()).toBe(3);
   expect(await isFree(orphaned)).toBe(true);
   const last = databasePort();

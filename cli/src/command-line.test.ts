@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { closeSync, lstatSync, mkdtempSync, openSync, readFileSync, readdirSync, readlinkSync, rmSync, statSync, symlinkSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import type { TestSuites } from "junit2json";
@@ -168,4 +168,59 @@ it("verify says whether a log walks as was accepted, and takes many logs side by
   const reports = JSON.parse(keenPebble("verify", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout) as { log: string; frames?: number; error?: string }[];
   expect(reports.map(({ log }) => log)).toEqual([...long, path.join(folder, "bad-again.inputs")]);
   expect(reports.slice(0, 12).map(({ frames }) => frames)).toEqual(long.map((_, i) => 60_000 + i));
+});
+
+it("what it writes goes through links and into devices and pipes, and replaces nothing but ordinary files", () => {
+  const log = three[0]!;
+  const plain = path.join(folder, "plain.csv");
+  expect(keenPebble("replay", demo, log, "--trace", plain).status).toBe(0);
+  const trace = readFileSync(plain, "utf8");
+  const fresh = (name: string): string => path.join(folder, name);
+
+  // A link stays one, and what it leads to is written whole.
+  const target = file("target.csv", "old");
+  symlinkSync("target.csv", fresh("link.csv"));
+  expect(keenPebble("replay", demo, log, "--trace", fresh("link.csv")).status).toBe(0);
+  expect([readlinkSync(fresh("link.csv")), readFileSync(target, "utf8")]).toEqual(["target.csv", trace]);
+  symlinkSync("made.csv", fresh("dangling.csv"));
+  expect(keenPebble("replay", demo, log, "--trace", fresh("dangling.csv")).status).toBe(0);
+  expect([readlinkSync(fresh("dangling.csv")), readFileSync(fresh("made.csv"), "utf8")]).toEqual(["made.csv", trace]);
+
+  // Devices and pipes are written to and stay what they are.
+  expect(spawnSync("mkfifo", [fresh("pipe")]).status).toBe(0);
+  // Open at both ends, so that nobody waits for the other.
+  const pipe = openSync(fresh("pipe"), "r+");
+  expect(keenPebble("replay", demo, log, "--flat", fresh("pipe")).status).toBe(0);
+  closeSync(pipe);
+  expect(lstatSync(fresh("pipe")).isFIFO()).toBe(true);
+  expect(keenPebble("replay", demo, log, "--trace", "/dev/null").status).toBe(0);
+  expect(statSync("/dev/null").isCharacterDevice()).toBe(true);
+  for (const out of ["/dev/stdout", "-"]) {
+    const { status, stdout } = keenPebble("replay", demo, log, "--trace", out);
+    expect(status).toBe(0);
+    expect(stdout).toContain(trace);
+  }
+  expect(lstatSync("/dev/stdout").isSymbolicLink()).toBe(true);
+  expect(keenPebble("replay", demo, log, "--trace", "/dev/full")).toMatchObject({ status: 2, stderr: "keen-pebble: /dev/full cannot be written: ENOSPC\n" });
+
+  // What lies beside under the name of a half-written file is somebody else's.
+  const other = file("plain.csv.part", "mine");
+  expect(keenPebble("replay", demo, log, "--trace", plain).status).toBe(0);
+  expect(keenPebble("replay", demo, log, "--trace", path.join(folder, "nowhere", "plain.csv")).status).toBe(2);
+  expect(readFileSync(other, "utf8")).toBe("mine");
+  expect(readdirSync(folder).filter((name) => name.startsWith("."))).toEqual([]);
+});
+
+it("worlds, logs, rooms and items may be called like what every object has", () => {
+  const world = JSON.parse(readFileSync(path.join(root, demo), "utf8")) as { id: string; name: string; items: { id: string; name: string }[]; rooms: { id: string; name: string }[] };
+  world.name = "__proto__";
+  world.rooms[1]!.name = "toString";
+  const text = JSON.stringify({ ...world, id: "constructor" }).replaceAll(`"${world.items[0]!.id}"`, '"valueof"').replaceAll(`"${world.rooms[1]!.id}"`, '"constructor"');
+  const odd = file("constructor.world.json", text);
+  const log = file("constructor.inputs", "keen-pebble-inputs 1\nworld constructor\ntitle __proto__\ntag toString\nnote hasOwnProperty\ncheck never room constructor\ncheck never holds valueof 9\n---\n4 .\n");
+  expect(keenPebble("check", odd).status).toBe(0);
+  expect(keenPebble("verify", odd, log)).toMatchObject({ status: 0, stdout: expect.stringContaining("1 of 1 log") as string });
+  expect(keenPebble("text", odd, "constructor").status).toBe(0);
+  expect(keenPebble("text", odd, "valueof")).toMatchObject({ status: 1, stderr: expect.stringContaining("has no room valueof") as string });
+  expect(keenPebble("replay", odd, log, "--rules", "constructor").stderr).toMatch(/constructor/);
 });

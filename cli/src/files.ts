@@ -1,5 +1,5 @@
-import { createHash } from "node:crypto";
-import { closeSync, openSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeSync } from "node:fs";
+import { createHash, randomUUID } from "node:crypto";
+import { closeSync, existsSync, fchmodSync, lstatSync, openSync, readFileSync, readdirSync, realpathSync, renameSync, rmSync, statSync, writeSync } from "node:fs";
 import path from "node:path";
 import type { InputLog, ReadTrace, TextHash, World } from "@keen-pebble/core";
 import { LIMITS, readLog } from "@keen-pebble/core";
@@ -75,22 +75,84 @@ export function traceFile(file: string): ReadTrace {
   return readTrace(readText(file, LIMITS.csvBytes), file);
 }
 
+/** Where standard output is written to. */
+export const STANDARD_OUTPUT = "-";
+
 /**
- * Writes a file, beside its place first, so that it is there whole or not at all.
+ * Writes a file, beside its place first, so that it is there whole or not at all. A link stays a link: what it leads to is
+ * written. What is no ordinary file (a device, a pipe) is written to, never replaced; `-` is standard output.
  * @throws {UnreadableFile} where it cannot be written
  */
 export function writeWhole(file: string, pieces: Iterable<string>): void {
-  const half = `${file}.part`;
   try {
-    const out = openSync(half, "w");
+    const open = openAlready(file);
+    if (open !== null) writeTo(open, pieces);
+    else if (isReplaceable(file)) replace(existsSync(file) ? realpathSync(file) : file, pieces);
+    else {
+      const out = openSync(file, "w");
+      try {
+        writeTo(out, pieces);
+      } finally {
+        closeSync(out);
+      }
+    }
+  } catch (error) {
+    throw new UnreadableFile(file, (error as NodeJS.ErrnoException).code ?? String(error), "written");
+  }
+}
+
+/** The number of what is open already under that name: it may be a socket, which cannot be opened again. */
+function openAlready(file: string): number | null {
+  if (file === STANDARD_OUTPUT) return 1;
+  const name = path.resolve(file);
+  const numbered = /^\/(?:dev|proc\/self)\/fd\/(\d{1,4})$/.exec(name);
+  return numbered ? Number(numbered[1]) : name === "/dev/stdout" ? 1 : name === "/dev/stderr" ? 2 : null;
+}
+
+/** Whether there is an ordinary file or nothing at that place. */
+function isReplaceable(file: string): boolean {
+  // Nothing there is ours to replace.
+  if (/^\/(dev|proc)\//.test(path.resolve(file))) return false;
+  const there = statSync(file, { throwIfNoEntry: false });
+  // A link that leads nowhere: what it names is made, and the link stays.
+  if (there === undefined) return lstatSync(file, { throwIfNoEntry: false }) === undefined;
+  return there.isFile();
+}
+
+function replace(file: string, pieces: Iterable<string>): void {
+  // A name that nobody else has: what lies there already is not ours.
+  const half = path.join(path.dirname(file), `.${path.basename(file)}.${randomUUID()}.part`);
+  const mode = statSync(file, { throwIfNoEntry: false })?.mode;
+  const out = openSync(half, "wx", mode ?? 0o666);
+  try {
     try {
-      for (const piece of pieces) writeSync(out, piece);
+      // What is made anew may be read by whom the old one was.
+      if (mode !== undefined) fchmodSync(out, mode & 0o7777);
+      writeTo(out, pieces);
     } finally {
       closeSync(out);
     }
     renameSync(half, file);
   } catch (error) {
     rmSync(half, { force: true });
-    throw new UnreadableFile(file, (error as NodeJS.ErrnoException).code ?? String(error), "written");
+    throw error;
+  }
+}
+
+function writeTo(out: number, pieces: Iterable<string>): void {
+  for (const piece of pieces) {
+    const bytes = Buffer.from(piece, "utf8");
+    for (let at = 0; at < bytes.length; ) at += written(out, bytes, at);
+  }
+}
+
+/** A pipe that is full takes nothing for a moment. */
+function written(out: number, bytes: Uint8Array, at: number): number {
+  try {
+    return writeSync(out, bytes, at);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== "EAGAIN") throw error;
+    Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 5);
+    return 0;
   }
 }

@@ -18,6 +18,29 @@ export interface WorldList {
   readonly worlds: readonly WorldEntry[];
 }
 
+/** What a log comes to, as the Shelf shows it; the outcome is null until it was run. */
+export interface ShelfLog {
+  readonly log: string;
+  readonly title: string | null;
+  readonly outcome: Pick<LogOutcome, "holds" | "refused" | "frames" | "checks"> | null;
+}
+
+/** A world as the Shelf shows it. */
+export interface ShelfEntry extends WorldEntry {
+  readonly roomNames: readonly string[];
+  readonly outcomes: readonly ShelfLog[];
+}
+
+/** `GET /api/shelf` */
+export interface ShelfSummary {
+  readonly worlds: readonly ShelfEntry[];
+}
+
+/** A world that was just made. */
+export interface NewWorld extends StoredRevision {
+  readonly id: string;
+}
+
 /** `GET /api/worlds/:world` */
 export interface WorldRevision {
   readonly revision: number;
@@ -131,6 +154,18 @@ export interface BreakSearch extends NewSearch {
   readonly found: { readonly revision: number; readonly summary: string; readonly frame: number; readonly seen: string | null } | null;
 }
 
+/** What `GET /api/events` tells: each with the world that it is of. */
+export interface ServerEvents {
+  /** How the proofs of a world stand, whenever that changes. */
+  readonly proofs: ProofState & { readonly world: string };
+  /** A world has a new revision. */
+  readonly saved: { readonly world: string; readonly revision: number };
+  /** A search has got on. */
+  readonly search: { readonly world: string; readonly search: string };
+  /** The shelf has other worlds than before. */
+  readonly shelf: Record<string, never>;
+}
+
 /** `POST /api/imports` as JSON: files as texts. */
 export interface ImportedFiles {
   /** A world file. */
@@ -140,6 +175,8 @@ export interface ImportedFiles {
   /** Logs as CSV, by id. */
   readonly csvLogs?: Readonly<Record<string, string>>;
   readonly into?: string;
+  /** The world whose sheets a world file comes with. */
+  readonly sheetsOf?: string;
 }
 
 /** The answer to an import. */
@@ -178,8 +215,9 @@ export interface Problem {
   readonly data?: unknown;
 }
 
-/** `data` of the problem `stale-base`: what happened since the base. */
+/** `data` of the problem `stale-base`, and `GET /api/worlds/:world/steps`: what happened since the base. */
 export interface StaleBase {
   readonly revision: number;
-  readonly steps: readonly EditStep[];
+  /** Null where the base is not kept apart from later revisions any more: it is too old. */
+  readonly steps: readonly EditStep[] | null;
 }

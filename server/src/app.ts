@@ -5,15 +5,16 @@ import helmet from "helmet";
 import type { Knex } from "knex";
 import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
+import type { Desk } from "./desk/desk.ts";
 import { guard } from "./http/guard.ts";
 import { problems } from "./http/problems.ts";
 import { deletedWorldRoutes } from "./http/deleted-worlds.ts";
-import { bundleBody, importRoutes } from "./http/imports.ts";
+import { Events } from "./http/events.ts";
+import { importRoutes } from "./http/imports.ts";
 import { openApi } from "./http/openapi.ts";
 import type { Route } from "./http/route.ts";
 import { routerOf } from "./http/route.ts";
-import { pngBody, sheetRoutes } from "./http/sheets.ts";
-import { WorldEvents } from "./http/world-events.ts";
+import { sheetRoutes } from "./http/sheets.ts";
 import { worldRoutes } from "./http/worlds.ts";
 import { proofRoutes } from "./http/proofs.ts";
 import { revisionRoutes } from "./http/revisions.ts";
@@ -23,6 +24,7 @@ import type { Services } from "./services/services.ts";
 /** What the application is made of. */
 export interface Dependencies {
   readonly db: Knex;
+  readonly desk: Desk;
   readonly services: Services;
   readonly logger: Logger;
   readonly webFolder: string | null;
@@ -31,10 +33,10 @@ export interface Dependencies {
 }
 
 /** The Express application; it does not listen. */
-export function createApp({ db, services, logger, webFolder, hosts }: Dependencies): Express {
+export function createApp({ db, desk, services, logger, webFolder, hosts }: Dependencies): Express {
   const app = express();
   app.disable("x-powered-by");
-  app.use(pinoHttp({ logger }));
+  app.use(pinoHttp({ logger, customLogLevel: (_req, res, error) => (res.statusCode >= 500 && res.writableEnded ? "error" : error ? "debug" : "info") }));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -55,9 +57,7 @@ export function createApp({ db, services, logger, webFolder, hosts }: Dependenci
     }),
   );
   app.use(guard(hosts));
-  app.use("/api", express.json({ limit: "40mb" }));
-  app.use("/api", bundleBody, pngBody);
-  app.use("/api", routerOf(apiRoutes(db, services, logger)));
+  app.use("/api", routerOf(apiRoutes({ db, desk, services, logger })));
   app.use("/api", (req) => {
     throw new NotFoundError("address", `/api${req.path}`);
   });
@@ -67,9 +67,9 @@ export function createApp({ db, services, logger, webFolder, hosts }: Dependenci
 }
 
 /** Every operation of the API. */
-export function apiRoutes(db: Knex, { shelf, imports, proofs, searches, journal, signals }: Services, logger: Logger): Route[] {
-  const events = new WorldEvents(proofs, signals, logger);
-  const routes = [healthRoute(db), ...worldRoutes(shelf), ...revisionRoutes(shelf, journal), ...proofRoutes(shelf, proofs, searches, events), ...sheetRoutes(shelf), ...importRoutes(imports), ...deletedWorldRoutes(shelf)];
+export function apiRoutes({ db, desk, services, logger }: Pick<Dependencies, "db" | "desk" | "services" | "logger">): Route[] {
+  const events = new Events(db, services.proofs, services.signals, logger);
+  const routes = [healthRoute(db), ...worldRoutes(services, desk), ...revisionRoutes(services, desk), ...proofRoutes(services, desk, events), ...sheetRoutes(services, desk), ...importRoutes(services), ...deletedWorldRoutes(services)];
   routes.push(documentRoute(routes));
   return routes;
 }
@@ -108,7 +108,8 @@ function healthRoute(db: Knex): Route {
 function servePage(app: Express, webFolder: string): void {
   app.use(express.static(webFolder, { index: false, setHeaders: (res, file) => res.setHeader("Cache-Control", file.includes(`${path.sep}assets${path.sep}`) ? "public, max-age=31536000, immutable" : "no-cache") }));
   app.get(/.*/, (req, res, next) => {
-    if (!req.accepts("html")) {
+    // What has an ending is a file, and no area of the page.
+    if (!req.accepts("html") || path.extname(req.path) !== "" || req.path.startsWith("/assets/")) {
       next(new NotFoundError("file", req.path));
       return;
     }

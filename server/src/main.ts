@@ -3,6 +3,7 @@ import { pino } from "pino";
 import { createApp } from "./app.ts";
 import { readConfig } from "./config/config.ts";
 import { connect } from "./database/connect.ts";
+import { Desk } from "./desk/desk.ts";
 import { endWell } from "./end-well.ts";
 import { Jobs } from "./jobs/jobs.ts";
 import { migrate } from "./migrations/index.ts";
@@ -13,21 +14,22 @@ import { servicesOf } from "./services/services.ts";
 process.umask(0o077);
 const config = readConfig(process.env);
 const logger = pino({ level: config.logLevel }, pino.destination(2));
+await migrate(config.databaseUrl);
 const db = connect(config.databaseUrl);
-
-await migrate(db);
-const jobs = new Jobs({ databaseUrl: config.databaseUrl, db, logger, works: config.works });
+const desk = new Desk(config.databaseUrl, logger);
+const jobs = new Jobs({ databaseUrl: config.databaseUrl, db, desk, logger, works: config.works });
 await jobs.start();
-const services = servicesOf({ db, jobs, logger, logsOfJob: config.logsOfJob });
+const services = servicesOf({ db, desk, jobs, logger, logsOfJob: config.logsOfJob, keepDays: config.keepDays });
 if (config.demoFolder !== null) {
   const added = await putDemoIn(db, services.shelf, config.demoFolder);
   if (added.length > 0) process.stdout.write(`put in the demo: ${added.join(", ")}\n`);
 }
 
 await services.catchUp();
+services.retention.start();
 
 const hosts = ["127.0.0.1", "localhost", "[::1]", config.host];
-const server = createServer(createApp({ db, logger, services, webFolder: config.webFolder, hosts }));
+const server = createServer(createApp({ db, desk, logger, services, webFolder: config.webFolder, hosts }));
 server.listen(config.port, config.host);
 server.on("listening", () => process.stdout.write(`listening on http://${config.host}:${config.port}\n`));
 server.on("error", (error: NodeJS.ErrnoException) => {
@@ -43,5 +45,7 @@ endWell(async () => {
   await closed;
   await services.afterSave.stop();
   await jobs.stop();
+  services.retention.stop();
+  await desk.stop();
   await db.destroy();
 });

@@ -10,7 +10,7 @@ import { ProofRunRow } from "./models/proof-run-row.ts";
 import { SearchRow } from "./models/search-row.ts";
 import type { TestApplication } from "./test-support/application.ts";
 import { withTestApplication } from "./test-support/application.ts";
-import { followEvents } from "./test-support/first-event.ts";
+import { followEvents } from "./test-support/follow-events.ts";
 
 const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
 const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
@@ -37,16 +37,20 @@ const store = (id: string, base: number, step: EditStep, note?: string) =>
     .post(`/api/worlds/${id}/revisions`)
     .send({ batch: randomUUID(), base, steps: [step], ...(note === undefined ? {} : { note }) })
     .expect(201);
+/** Asks until the proofs of a world are in that state. */
+const stateOf = async (id: string, wanted: ProofState["state"]): Promise<void> => {
+  for (let state = ""; state !== wanted; ) state = ((await api().get(`/api/worlds/${id}/proofs`).expect(200)).body as WorldProofs).proofs.state;
+};
 const outcomes = async (id: string): Promise<WorldOutcomes> => (await api().get(`/api/worlds/${id}/outcomes`).expect(200)).body as WorldOutcomes;
 
 describe("proofs", () => {
   it("run by themselves after a save, tell how far they are, and keep what each run said", async () => {
     const id = await newWorld();
-    const events = await followEvents(test.app, `/api/worlds/${id}/events`);
+    const events = await followEvents(test.app, "/api/events");
     const until = async (wanted: Partial<ProofState>): Promise<void> => {
       for (;;) {
         const { event, data } = await events.next();
-        if (event === "proofs" && Object.entries(wanted).every(([key, value]) => (data as Record<string, unknown>)[key] === value)) return;
+        if (event === "proofs" && (data as { world: string }).world === id && Object.entries(wanted).every(([key, value]) => (data as Record<string, unknown>)[key] === value)) return;
       }
     };
     await until({ revision: 1, state: "done", done: 2, total: 2, holds: 2 });
@@ -106,7 +110,7 @@ it("what no job is left for has failed, and runs when it is asked for again", as
   const id = await newWorld({ round });
   const { outcomes: known } = await outcomes(id);
   const [run] = await ProofRunRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id"));
-  const events = await followEvents(test.app, `/api/worlds/${id}/events`);
+  const events = await followEvents(test.app, "/api/events");
   // As a job that ended again and again with its process leaves things.
   await OutcomeRow.query(test.db).delete().where("worldHash", run!.worldHash);
   await ProofRunRow.query(test.db).findById([run!.worldId, run!.revision]).patch({ state: "running" });
@@ -119,9 +123,51 @@ it("what no job is left for has failed, and runs when it is asked for again", as
   expect((await outcomes(id)).outcomes).toEqual(known);
 });
 
+it("a job whose logs were proven by another meanwhile ends, and the run with it", async () => {
+  const id = await newWorld();
+  const { outcomes: known } = await outcomes(id);
+  const [run] = await ProofRunRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id"));
+  const { worldId, revision, worldHash } = run!;
+  const logs = Object.values(run!.logs);
+  expect(logs).toHaveLength(2);
+  // One of the two is stored already, as when two jobs were asked for it at the same time.
+  await OutcomeRow.query(test.db).delete().where({ worldHash, logHash: logs[1]! });
+  await ProofRunRow.query(test.db).findById([worldId, revision]).patch({ state: "running" });
+  const job = randomUUID();
+  await test.db.transaction(async (trx) => {
+    await PendingProofRow.query(trx).insert(logs.map((logHash) => ({ worldHash, logHash, worldId, jobId: job })));
+    await test.jobs.queue.put(trx, "prove", [{ id: job, data: { worldId, revision, worldHash, logs }, priority: 0 }]);
+  });
+  await test.services.signals.tell("jobs");
+  await stateOf(id, "done");
+  const { rows } = await test.db.raw<{ rows: { state: string; retry_count: number }[] }>("select state, retry_count from pgboss.job where id = ?", [job]);
+  expect(rows).toEqual([{ state: "completed", retry_count: 0 }]);
+  expect((await outcomes(id)).outcomes).toEqual(known);
+});
+
+it("a run that its job left, though all is known, is found to be over", async () => {
+  const id = await newWorld();
+  await outcomes(id);
+  await ProofRunRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id")).patch({ state: "running", holds: 0 });
+  await stateOf(id, "done");
+});
+
+it("jobs that nobody wants any more are told whole, however many they are", async () => {
+  const heard = new Set<string>();
+  const all = Array.from({ length: 1000 }, () => randomUUID());
+  const told = new Promise<void>((resolve) => {
+    test.services.signals.on("cancelled", (jobs) => {
+      for (const job of jobs) heard.add(job);
+      if (heard.size === all.length) resolve();
+    });
+  });
+  await test.services.signals.tellCancelled(all);
+  await told;
+});
+
 describe("what broke it", () => {
   const ended = async (id: string, search: string): Promise<BreakSearch> => {
-    const events = await followEvents(test.app, `/api/worlds/${id}/events`);
+    const events = await followEvents(test.app, "/api/events");
     const look = async (): Promise<BreakSearch> => (await api().get(`/api/worlds/${id}/searches/${search}`).expect(200)).body as BreakSearch;
     let found = await look();
     while (found.state === "running") if ((await events.next()).event === "search") found = await look();

@@ -63,7 +63,7 @@ describe("worlds", () => {
 describe("edits", () => {
   it("are stored as revisions that lead to just what applying them gives, over many snapshots", async () => {
     const id = await newWorld();
-    const start = { world: readWorld(demo), logs: {} };
+    const start = { world: readWorld(demo), logs: new Map<string, string>() };
     const steps: EditStep[] = [];
     for (let i = 0; i < 60; i++) {
       const step: EditStep = i % 2 === 0 ? speed(i === 0 ? 2 : 1 + ((i - 2) % 16), 1 + (i % 16)) : { kind: "set-cells", room: "intake-hall", cells: [100 + i], before: [start.world.rooms[0]!.cells[100 + i]!], after: [0] };
@@ -135,7 +135,7 @@ describe("requests", () => {
 
   it("are answered 503 while the database is away", async () => {
     const away = connect("postgres://keen_pebble@127.0.0.1:1/none");
-    const app = createApp({ db: away, services: { ...test.services, shelf: new Shelf(away) }, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
+    const app = createApp({ db: away, desk: test.desk, services: { ...test.services, shelf: new Shelf(away) }, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
     expect(await request(app).get("/api/worlds")).toMatchObject({ status: 503, body: { code: "no-database", detail: "the database does not answer; nothing was stored" } });
     await away.destroy();
   });

@@ -37,6 +37,11 @@ export class Watch {
     this.dangling = danglingInWhat(c.world, check.what);
   }
 
+  /** Whether there is nothing more to look at. */
+  get isDecided(): boolean {
+    return this.verdict !== null;
+  }
+
   /** Looks at the row of the state's frame. */
   row(s: SimState): void {
     if (this.verdict !== null) return;

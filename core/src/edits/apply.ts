@@ -70,25 +70,26 @@ function changeRules(project: Project, step: ChangeRules): Project {
 function addLog(project: Project, step: AddLog): Project {
   const place = `log ${step.log}`;
   if (!ID_PATTERN.test(step.log)) throw new EditError(`a log's id is 1 to 40 of a to z, 0 to 9 and -`, step, place);
-  if (Object.hasOwn(project.logs, step.log)) throw new EditError(`there is a log ${step.log} already`, step, place);
+  if (project.logs.has(step.log)) throw new EditError(`there is a log ${step.log} already`, step, place);
   ensureLog(step, step.text);
-  return { ...project, logs: { ...project.logs, [step.log]: step.text } };
+  return { ...project, logs: new Map(project.logs).set(step.log, step.text) };
 }
 
 function removeLog(project: Project, step: RemoveLog): Project {
   const place = `log ${step.log}`;
-  if (!Object.hasOwn(project.logs, step.log)) throw new EditError(`there is no log ${step.log}`, step, place);
-  if (project.logs[step.log] !== step.text) throw new EditError(`log ${step.log} is not the one that was to be removed`, step, place);
-  const { [step.log]: _removed, ...logs } = project.logs;
+  if (!project.logs.has(step.log)) throw new EditError(`there is no log ${step.log}`, step, place);
+  if (project.logs.get(step.log) !== step.text) throw new EditError(`log ${step.log} is not the one that was to be removed`, step, place);
+  const logs = new Map(project.logs);
+  logs.delete(step.log);
   return { ...project, logs };
 }
 
 function changeLog(project: Project, step: ChangeLog): Project {
   const place = `log ${step.log}`;
-  if (!Object.hasOwn(project.logs, step.log)) throw new EditError(`there is no log ${step.log}`, step, place);
-  if (project.logs[step.log] !== step.before) throw new EditError(`log ${step.log} is not the one that was to be changed`, step, place);
+  if (!project.logs.has(step.log)) throw new EditError(`there is no log ${step.log}`, step, place);
+  if (project.logs.get(step.log) !== step.before) throw new EditError(`log ${step.log} is not the one that was to be changed`, step, place);
   ensureLog(step, step.after);
-  return { ...project, logs: { ...project.logs, [step.log]: step.after } };
+  return { ...project, logs: new Map(project.logs).set(step.log, step.after) };
 }
 
 function ensureLog(step: AddLog | ChangeLog, text: string): void {

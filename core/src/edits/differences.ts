@@ -75,9 +75,9 @@ function settledOrder(was: readonly string[], is: readonly string[]): string[] {
 }
 
 function logSteps(before: Project, after: Project): EditStep[] {
-  const ids = [...new Set([...Object.keys(before.logs), ...Object.keys(after.logs)])].sort();
+  const ids = [...new Set([...before.logs.keys(), ...after.logs.keys()])].sort();
   return ids.flatMap((log): EditStep[] => {
-    const [was, is] = [before.logs[log], after.logs[log]];
+    const [was, is] = [before.logs.get(log), after.logs.get(log)];
     if (was === is) return [];
     if (was === undefined) return [{ kind: "add-log", log, text: is! }];
     return is === undefined ? [{ kind: "remove-log", log, text: was }] : [{ kind: "change-log", log, before: was, after: is }];

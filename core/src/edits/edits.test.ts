@@ -16,7 +16,7 @@ import { invert } from "./step.ts";
 import { summary } from "./summary.ts";
 
 const LOG = "keen-pebble-inputs 1\n---\n1 .\n";
-const empty: Project = { world: tinyWorld(["S...", "....", "..#."]), logs: {} };
+const empty: Project = { world: tinyWorld(["S...", "....", "..#."]), logs: new Map() };
 
 /** A step that fits the project, by a few random numbers. */
 function fittingStep(project: Project, [kind, a, b]: readonly [number, number, number]): EditStep {
@@ -28,7 +28,7 @@ function fittingStep(project: Project, [kind, a, b]: readonly [number, number, n
     return { kind: "set-cells", room: "a", cells, before: cells.map((cell) => room.cells[cell]!), after: cells.map((_, i) => (a + i) % 4) };
   }
   if (kind === 1) return { kind: "change-rules", rules: "main", setting: "glide.speed", before: speed, after: 1 + (b % 16) };
-  const text = project.logs[log];
+  const text = project.logs.get(log);
   return text === undefined ? { kind: "add-log", log, text: LOG } : { kind: "remove-log", log, text };
 }
 
@@ -118,8 +118,8 @@ it("the differences of two worlds turn one into the other, over JSON too, and ba
   const kinds = new Set<string>();
   fc.assert(
     fc.property(anyChanged, anyChanged, fc.array(fc.constantFrom("a", "b", "c")), fc.array(fc.constantFrom("b", "c", "d")), (one, other, logs, otherLogs) => {
-      const before = { world: one, logs: Object.fromEntries(logs.map((log) => [log, LOG])) };
-      const after = { world: other, logs: Object.fromEntries(otherLogs.map((log) => [log, log === "b" ? LOG.replace("1 .", "2 R") : LOG])) };
+      const before = { world: one, logs: new Map(logs.map((log) => [log, LOG])) };
+      const after = { world: other, logs: new Map(otherLogs.map((log) => [log, log === "b" ? LOG.replace("1 .", "2 R") : LOG])) };
       const steps = JSON.parse(JSON.stringify(differences(before, after))) as EditStep[];
       for (const step of steps) kinds.add(step.kind);
       expect(applyAll(before, steps)).toEqual(after);

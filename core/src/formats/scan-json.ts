@@ -15,23 +15,34 @@ export function placeText(path: JSONPath): string {
   return path.map((part, i) => (typeof part === "number" ? `[${part}]` : i === 0 ? part : `.${part}`)).join("");
 }
 
+/** How much a JSON text may hold; those of a world file where nothing else is said. */
+export interface JsonLimits {
+  readonly bytes?: number;
+  readonly values?: number;
+  /** Keys of one object. */
+  readonly keys?: number;
+}
+
+/** What no text may hold that is to be stored: NUL, and halves of a character that is written as two. */
+const UNSTORABLE = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+
 /**
  * Scans JSON before anything is built: refuses broken syntax, comments, nesting deeper than 32, too many values
- * or keys, and keys that stand twice, each with line and column; then builds the value.
+ * or keys, keys that stand twice, and texts with NUL or half a character, each with line and column; then builds the value.
  * @throws {RefusedError}
  */
-export function scanJson(text: string, name: string): unknown {
+export function scanJson(text: string, name: string, { bytes = LIMITS.fileBytes, values: mostValues = MOST_VALUES, keys: mostKeys = MOST_KEYS }: JsonLimits = {}): unknown {
   const refuse = (place: string, line: number, column: number, message: string): never => {
     throw new RefusedError(name, [{ place, line: line + 1, column: column + 1, message }]);
   };
-  if (text.length > LIMITS.fileBytes) {
-    throw new RefusedError(name, [{ place: "", line: null, column: null, message: `is larger than ${LIMITS.fileBytes} bytes` }]);
+  if (text.length > bytes) {
+    throw new RefusedError(name, [{ place: "", line: null, column: null, message: `is larger than ${bytes} bytes` }]);
   }
   let depth = 0;
   let values = 0;
   const keys: Set<string>[] = [];
   const count = (line: number, column: number) => {
-    if (++values > MOST_VALUES) refuse("", line, column, `has more than ${MOST_VALUES} values`);
+    if (++values > mostValues) refuse("", line, column, `has more than ${mostValues} values`);
   };
   const enter = (line: number, column: number) => {
     count(line, column);
@@ -56,9 +67,13 @@ export function scanJson(text: string, name: string): unknown {
         const seen = keys.at(-1)!;
         if (seen.has(key)) refuse(placeText([...path(), key]), line, column, "the key stands twice");
         seen.add(key);
-        if (seen.size > MOST_KEYS) refuse(placeText(path()), line, column, `has more than ${MOST_KEYS} keys`);
+        if (seen.size > mostKeys) refuse(placeText(path()), line, column, `has more than ${mostKeys} keys`);
+        if (UNSTORABLE.test(key)) refuse(placeText(path()), line, column, "has a key with NUL or half a character in it");
       },
-      onLiteralValue: (_value, _offset, _length, line, column) => count(line, column),
+      onLiteralValue: (value: unknown, _offset, _length, line, column, path) => {
+        count(line, column);
+        if (typeof value === "string" && UNSTORABLE.test(value)) refuse(placeText(path()), line, column, "holds NUL or half a character");
+      },
       onError: (code: ParseErrorCode, _offset, _length, line, column) => refuse("", line, column, `broken JSON: ${syntaxText(code)}`),
     },
     { disallowComments: true, allowTrailingComma: false },

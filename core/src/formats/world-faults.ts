@@ -138,9 +138,13 @@ function lastSign(points: readonly Pair[], at: number): number {
   return 0;
 }
 
+/** How far a body may reach in a world of that tile size, in px from the frame-square's corner: least and most on each axis. */
+export const bodyReach = (tileSize: number): readonly [number, number] => [-tileSize, 2 * tileSize];
+
 /** What is wrong with a body in a world of that tile size, or null: it reaches at most one tile beyond the frame-square. */
 export function bodyFault(body: Body, tileSize: number): string | null {
-  const within = (v: number) => v >= -tileSize && v <= 2 * tileSize;
+  const [least, most] = bodyReach(tileSize);
+  const within = (v: number) => v >= least && v <= most;
   const fits =
     body.kind === "box"
       ? within(body.box[0]) && within(body.box[1]) && within(body.box[0] + body.box[2]) && within(body.box[1] + body.box[3])

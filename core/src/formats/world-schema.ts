@@ -120,6 +120,20 @@ function rules(tileSize: number): Joi.ObjectSchema {
   });
 }
 
+/** A long list of whole numbers from 0 on, looked through by a plain loop: a schema for each of them would take seconds. */
+export function numberList(most: number, longest: number): Joi.Schema {
+  return J.any()
+    .custom((value: unknown, helpers) => {
+      if (!Array.isArray(value) || value.length > longest) return helpers.error("numbers.list");
+      for (let i = 0; i < value.length; i++) {
+        const each = value[i] as unknown;
+        if (typeof each !== "number" || !Number.isInteger(each) || each < 0 || each > most) return helpers.error("numbers.one", { at: i });
+      }
+      return value as number[];
+    })
+    .messages({ "numbers.list": `must be a list of at most ${longest} numbers`, "numbers.one": `must hold whole numbers from 0 to ${most}; number {{#at}} of the list is none` });
+}
+
 const edgeKinds: Record<string, Joi.SchemaMap> = {
   wall: {},
   wrap: {},
@@ -230,16 +244,17 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
  * Shape of a part of a world, for steps that come over the network (`edits/parts.ts`). Ranges that hang on the tile size
  * are as wide as the largest one allows; the world that comes of it is checked again. Null where there is no such part.
  */
-export function partSchema(part: string): Joi.Schema | null {
+export function partSchema(part: string, tileSize: number = LIMITS.tileSize[1]): Joi.Schema | null {
   const address = partAddress(part);
   if (address === null) return null;
   switch (address.kind) {
     case "whole":
-      return worldSchema(LIMITS.tileSize[1]).extract(address.key);
+      return worldSchema(tileSize).extract(address.key);
     case "order":
       return order;
     case "thing":
-      things ??= { sheets: sheet, items: item, tiles: tile, rules: rules(LIMITS.tileSize[1]), rooms: room.keys({ cells: plainCells, actors: J.forbidden() }) };
+      if (address.list === "rules") return rules(tileSize).allow(null);
+      things ??= { sheets: sheet, items: item, tiles: tile, rooms: room.keys({ cells: plainCells, actors: J.forbidden() }) };
       return things[address.list].allow(null);
     case "of-room":
       return room.extract(address.key);
@@ -247,5 +262,5 @@ export function partSchema(part: string): Joi.Schema | null {
 }
 
 const order = J.array().items(id).max(LIMITS.fixtures);
-const plainCells = J.array().items(whole(0, LIMITS.tiles - 1)).max(LIMITS.roomSide[1] ** 2);
-let things: Record<ListPart, Joi.ObjectSchema> | null = null;
+const plainCells = numberList(LIMITS.tiles - 1, LIMITS.roomSide[1] ** 2);
+let things: Record<Exclude<ListPart, "rules">, Joi.ObjectSchema> | null = null;

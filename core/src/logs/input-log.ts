@@ -49,6 +49,12 @@ export interface InputLog {
 /** The most frames that a log may have in all. */
 export const MOST_FRAMES = 10_000_000;
 
+/** The most lines, comments too. */
+export const MOST_LINES = 2_000_000;
+
+/** The most that frames times checks may be: a run looks at each check in each frame, and somebody waits for it. */
+export const MOST_CHECKED = 200_000_000;
+
 /** The most frames that a line may have. */
 export const MOST_LINE_FRAMES = 1_000_000;
 

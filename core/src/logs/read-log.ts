@@ -5,8 +5,9 @@ import { RefusedError } from "../errors/refused-error.ts";
 import { keysFromText } from "../movement/keys.ts";
 import { isFacing } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
+import type { Start } from "../world/world.ts";
 import type { InputLog, LogLine, Pointer, WithLine } from "./input-log.ts";
-import { EMPTY_LOG, MOST_FRAMES, MOST_LINE_FRAMES } from "./input-log.ts";
+import { EMPTY_LOG, MOST_CHECKED, MOST_FRAMES, MOST_LINES, MOST_LINE_FRAMES } from "./input-log.ts";
 
 /** The first line of every log. */
 export const LOG_HEADER = "keen-pebble-inputs 1";
@@ -17,8 +18,8 @@ const REPEATED: ReadonlySet<string> = new Set<HeaderKey>(["with", "tag", "note",
 const MOST_TEXT = 1000;
 const MOST_LISTED = 20;
 
-/** What a header line adds to the log, or a sentence that says what was expected. */
-type HeaderResult = { readonly add: Partial<InputLog> } | { readonly fault: string };
+/** A log whose header is being read. */
+type Growing = { -readonly [K in keyof InputLog]: InputLog[K] extends readonly (infer T)[] ? T[] : InputLog[K] };
 
 /**
  * Reads an input log strictly (formats.md section 2).
@@ -34,6 +35,11 @@ export function readLog(text: string, name = "the log"): InputLog {
   };
   if (text.length > LIMITS.fileBytes) throw new RefusedError(name, [{ place: "", line: null, column: null, message: `is larger than ${LIMITS.fileBytes} bytes` }]);
 
+  // No database takes it, and no editor shows it.
+  const nul = text.indexOf("\0");
+  if (nul >= 0) throw new RefusedError(name, [{ place: "", line: linesIn(text, nul) + 1, column: null, message: "holds a NUL character" }]);
+
+  if (linesIn(text, text.length) > MOST_LINES) throw new RefusedError(name, [{ place: "", line: MOST_LINES + 1, column: null, message: `a log has at most ${MOST_LINES} lines` }]);
   const rows = text.split("\n");
   if (rows.at(-1) === "") rows.pop();
   if (rows[0] !== LOG_HEADER) refuse(1, "header", `expected \`${LOG_HEADER}\`, found ${quoted(rows[0] ?? "")}`);
@@ -41,7 +47,8 @@ export function readLog(text: string, name = "the log"): InputLog {
 
   const dashes = rows.indexOf("---");
   if (dashes < 0) throw new RefusedError(name, [{ place: "header", line: rows.length, column: null, message: "expected a line `---` after the header" }]);
-  let log: InputLog = EMPTY_LOG;
+  const log: Growing = { ...EMPTY_LOG, with: [], tags: [], notes: [], checks: [], lines: [] };
+  const subjects = new Set<string>();
   let reached = 0;
   for (let i = 1; i < dashes; i++) {
     const row = rows[i]!;
@@ -52,13 +59,11 @@ export function readLog(text: string, name = "the log"): InputLog {
       refuse(i + 1, key, order < reached ? `must stand before \`${HEADER_ORDER[reached]}\`` : "stands twice");
     } else {
       reached = order;
-      const result = readHeader(key as HeaderKey, rest, log);
-      if ("fault" in result) refuse(i + 1, key, result.fault);
-      else log = { ...log, ...result.add };
+      const fault = readHeader(key as HeaderKey, rest, log, subjects);
+      if (fault !== null) refuse(i + 1, key, fault);
     }
   }
 
-  const lines: LogLine[] = [];
   let frames = 0;
   for (let i = dashes + 1; i < rows.length; i++) {
     const result = readLine(rows[i]!);
@@ -66,15 +71,23 @@ export function readLog(text: string, name = "the log"): InputLog {
       refuse(i + 1, "line", result.fault);
       continue;
     }
-    lines.push(result.line);
+    log.lines.push(result.line);
     if (result.line.kind === "keys") frames += result.line.count;
     if (frames > MOST_FRAMES) {
       refuse(i + 1, "line", `a log has at most ${MOST_FRAMES} frames in all`);
       break;
     }
   }
+  if (frames * log.checks.length > MOST_CHECKED) refuse(dashes + 1, "check", `${log.checks.length} checks over ${frames} frames are too many: frames times checks may be at most ${MOST_CHECKED}`);
   if (refusals.length > 0) throw new RefusedError(name, refusals);
-  return { ...log, lines };
+  return log;
+}
+
+/** Ends of lines before a place in the text. */
+function linesIn(text: string, before: number): number {
+  let lines = 0;
+  for (let at = text.indexOf("\n"); at >= 0 && at < before; at = text.indexOf("\n", at + 1)) lines++;
+  return lines;
 }
 
 function quoted(text: string): string {
@@ -86,47 +99,56 @@ function firstWord(row: string): [string, string] {
   return blank < 0 ? [row, ""] : [row.slice(0, blank), row.slice(blank + 1)];
 }
 
-function readHeader(key: HeaderKey, rest: string, log: InputLog): HeaderResult {
+/** Puts what a header line says into the log, or says what was expected. `subjects` is what `with` lines have named so far. */
+function readHeader(key: HeaderKey, rest: string, log: Growing, subjects: Set<string>): string | null {
   const words = rest.split(" ").filter((word) => word !== "");
   const [one = ""] = words;
   switch (key) {
     case "world":
     case "rules":
-      return words.length === 1 && ID_PATTERN.test(one) ? { add: { [key]: one } } : { fault: `expected \`${key} ID\`` };
+      if (words.length !== 1 || !ID_PATTERN.test(one)) return `expected \`${key} ID\``;
+      log[key] = one;
+      return null;
     case "start":
-      return readStart(words);
+      log.start = readStart(words);
+      return log.start === null ? "expected `start ROOM X Y FACING`" : null;
     case "with": {
       const line = readWith(words);
-      if (line === null) {
-        return { fault: "expected `holds ITEM [N]`, `taken FIXTURE`, `open FIXTURE`, `circuit NAME on`, `lives N` or `respawn FIXTURE`" };
-      }
-      if (log.with.some((other) => withSubject(other) === withSubject(line))) return { fault: `\`${withSubject(line)}\` stands twice` };
-      return { add: { with: [...log.with, line] } };
+      if (line === null) return "expected `holds ITEM [N]`, `taken FIXTURE`, `open FIXTURE`, `circuit NAME on`, `lives N` or `respawn FIXTURE`";
+      const subject = withSubject(line);
+      if (subjects.has(subject)) return `\`${subject}\` stands twice`;
+      subjects.add(subject);
+      log.with.push(line);
+      return null;
     }
-    case "seed": {
-      const seed = wholeNumber(one);
-      return words.length === 1 && seed !== null ? { add: { seed } } : { fault: "expected `seed N`" };
-    }
+    case "seed":
+      log.seed = words.length === 1 ? wholeNumber(one) : null;
+      return log.seed === null ? "expected `seed N`" : null;
     case "title":
-      return textFault(rest) ?? { add: { title: rest } };
+      log.title = rest;
+      return textFault(rest);
     case "tag":
-      return textFault(rest) ?? { add: { tags: [...log.tags, rest] } };
+      log.tags.push(rest);
+      return textFault(rest);
     case "note":
-      return textFault(rest) ?? { add: { notes: [...log.notes, rest] } };
+      log.notes.push(rest);
+      return textFault(rest);
     case "accept":
-      return words.length === 1 && /^[0-9a-f]{64}$/.test(one)
-        ? { add: { accept: one } }
-        : { fault: "expected a fingerprint of 64 digits 0 to f" };
+      if (words.length !== 1 || !/^[0-9a-f]{64}$/.test(one)) return "expected a fingerprint of 64 digits 0 to f";
+      log.accept = one;
+      return null;
     case "check": {
       const result = parseCheck(words);
-      return "fault" in result ? result : { add: { checks: [...log.checks, result.check] } };
+      if ("fault" in result) return result.fault;
+      log.checks.push(result.check);
+      return null;
     }
   }
 }
 
-function textFault(text: string): { fault: string } | null {
-  if (text === "") return { fault: "expected a text" };
-  return text.length > MOST_TEXT || hasControls(text) ? { fault: `expected a text of at most ${MOST_TEXT} characters without control characters` } : null;
+function textFault(text: string): string | null {
+  if (text === "") return "expected a text";
+  return text.length > MOST_TEXT || hasControls(text) ? `expected a text of at most ${MOST_TEXT} characters without control characters` : null;
 }
 
 function hasControls(text: string): boolean {
@@ -137,14 +159,12 @@ function hasControls(text: string): boolean {
   return false;
 }
 
-function readStart(words: readonly string[]): HeaderResult {
+function readStart(words: readonly string[]): Start | null {
   const [room = "", x = "", y = "", facing = ""] = words;
   const cx = wholeNumber(x);
   const cy = wholeNumber(y);
-  if (words.length !== 4 || !ID_PATTERN.test(room) || cx === null || cy === null || !isFacing(facing)) {
-    return { fault: "expected `start ROOM X Y FACING`" };
-  }
-  return { add: { start: { room, cell: [cx, cy], facing } } };
+  if (words.length !== 4 || !ID_PATTERN.test(room) || cx === null || cy === null || !isFacing(facing)) return null;
+  return { room, cell: [cx, cy], facing };
 }
 
 function readWith(words: readonly string[]): WithLine | null {

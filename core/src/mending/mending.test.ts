@@ -26,14 +26,14 @@ it("finds what mends a runaway, smallest first, and leaves out what breaks anoth
   // Two cells in five frames want 8 px; the other log wants to be on its way still after one.
   const broken = log("4 R,1 .", "end aligned strictly", "end cell 2 0");
   const mended = (logs: Record<string, typeof broken>): string[] => {
-    const trying = beginTrying(world, { broken, ...logs }, "broken");
+    const trying = beginTrying(world, new Map(Object.entries({ broken, ...logs })), "broken");
     expect(trying.findings.map(({ kind }) => kind)).toEqual(["speed that does not fit"]);
     return singleChanges(world, world.rules[0]!, trying.findings.flatMap(({ cures }) => cures)).filter((change) => mends(tryChange(trying, change))).map((change) => changeText(world, world.rules[0]!, change));
   };
   expect(mended({})).toEqual(["Speed 7 to 8 px", "Arrive equal to land"]);
   expect(mended({ other: log("2 R", "end aligned strictly") })).toEqual(["Speed 7 to 8 px", "Arrive equal to land"]);
   expect(mended({ other: log("1 R", "at 1 pixel 7 0") })).toEqual(["Arrive equal to land"]);
-  const trial = tryChange(beginTrying(world, { broken }, "broken"), { path: "glide.arrive", value: "land" });
+  const trial = tryChange(beginTrying(world, new Map([["broken", broken]]), "broken"), { path: "glide.arrive", value: "land" });
   expect(trial).toMatchObject({ holds: true, differs: true, breaks: [], cures: [0] });
 });
 
@@ -52,7 +52,7 @@ it("tries nothing that a rule set may not say, and nothing twice; what mends, me
         if (setting !== undefined) expect(settingFault(setting, value, world.tileSize)).toBeNull();
       }
       const watched = { ...keys, checks: [checkOf("never event bump")] };
-      const trying = beginTrying(world, { watched }, "watched");
+      const trying = beginTrying(world, new Map([["watched", watched]]), "watched");
       for (const change of changes.slice(0, 12)) {
         const trial = tryChange(trying, change);
         expect(trial.holds).toBe(logHolds(run(compile(changedWorld(world, "main", change)), watched, { checks: true }).verdicts));
@@ -75,7 +75,7 @@ it("reaches fixtures and cells: a lock's count, what a fixture keeps, one cell o
     rooms: [{ ...room, fixtures: [{ ...common, id: "key-1", kind: "item", cell: [1, 0], give: "key", count: 1 }, { ...common, id: "door-1", kind: "door", cell: [2, 0], lock: { kind: "item", item: "key", count: 2, spends: false }, opensOn: "push", closes: "never" }] }],
   };
   const mended = (broken: ReturnType<typeof log>): string[] => {
-    const trying = beginTrying(world, { broken }, "broken");
+    const trying = beginTrying(world, new Map([["broken", broken]]), "broken");
     const rules = world.rules[0]!;
     return singleChanges(world, rules, [], trying.stops).filter((change) => mends(tryChange(trying, change))).map((change) => changeText(world, rules, change));
   };

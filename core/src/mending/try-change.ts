@@ -33,7 +33,7 @@ export interface Trying {
   readonly world: World;
   readonly rules: string;
   readonly log: string;
-  readonly logs: Readonly<Record<string, InputLog>>;
+  readonly logs: ReadonlyMap<string, InputLog>;
   readonly pathHash: number;
   readonly findings: readonly LogFinding[];
   /** The other logs that hold now. */
@@ -46,12 +46,12 @@ export interface Trying {
  * Runs everything once as it is: the log, its findings, and which of the other logs hold.
  * @throws {CoreError} where the log cannot be run
  */
-export function beginTrying(world: World, logs: Readonly<Record<string, InputLog>>, log: string): Trying {
-  const own = logs[log]!;
+export function beginTrying(world: World, logs: ReadonlyMap<string, InputLog>, log: string): Trying {
+  const own = logs.get(log)!;
   const rules = own.rules ?? world.activeRules;
   const c = compile(world, rules);
-  const others = Object.keys(logs).filter((each) => each !== log);
-  return { world, stops: stopCells(c, own), rules, log, logs, pathHash: run(c, own).pathHash, findings: logFindings(c, own), holding: others.filter((each) => holds(world, logs[each]!)) };
+  const others = [...logs.keys()].filter((each) => each !== log);
+  return { world, stops: stopCells(c, own), rules, log, logs, pathHash: run(c, own).pathHash, findings: logFindings(c, own), holding: others.filter((each) => holds(world, logs.get(each)!)) };
 }
 
 /** Tries one change. Never throws for what the world refuses: that change mends nothing. */
@@ -61,12 +61,12 @@ export function tryChange(trying: Trying, change: SingleChange): Trial {
   try {
     const changed = changedWorld(world, rules, change);
     const c = compile(changed, rules);
-    const result = run(c, logs[log]!, { checks: true });
+    const result = run(c, logs.get(log)!, { checks: true });
     if (!logHolds(result.verdicts)) return nothing;
     const named = findings.flatMap((finding, i) => (finding.path === change.path || finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change)) ? [i] : []));
-    const left = named.length === 0 ? [] : logFindings(c, logs[log]!);
+    const left = named.length === 0 ? [] : logFindings(c, logs.get(log)!);
     const cures = named.filter((i) => !left.some((again) => again.kind === findings[i]!.kind && again.path === findings[i]!.path));
-    return { change, holds: true, differs: result.pathHash !== trying.pathHash, breaks: trying.holding.filter((each) => canBreak(trying, each, change) && !holds(changed, logs[each]!)), cures };
+    return { change, holds: true, differs: result.pathHash !== trying.pathHash, breaks: trying.holding.filter((each) => canBreak(trying, each, change) && !holds(changed, logs.get(each)!)), cures };
   } catch (error) {
     if (error instanceof CoreError) return nothing;
     throw error;
@@ -75,7 +75,7 @@ export function tryChange(trying: Trying, change: SingleChange): Trial {
 
 /** Only logs that go by the same rule set can break where a rule set changes. */
 function canBreak({ world, rules, logs }: Trying, log: string, change: SingleChange): boolean {
-  return !isOfRules(change) || (logs[log]!.rules ?? world.activeRules) === rules;
+  return !isOfRules(change) || (logs.get(log)!.rules ?? world.activeRules) === rules;
 }
 
 const MOST_STOPS = 24;

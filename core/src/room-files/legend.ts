@@ -51,8 +51,9 @@ export function readLegendLine(line: string): { readonly legend: LegendLine } | 
     const value = valueOf(kind, key, text.slice(equals + 1));
     if (value === undefined) return { fault: `${key}: "${text.slice(equals + 1, equals + 41)}" is no value for it`, column: at + 1 };
     const [first, second] = key.split(".") as [string, string | undefined];
-    const group = second === undefined ? values : (values[first] ??= {});
-    if (typeof group !== "object" || Object.hasOwn(group, second ?? first)) return { fault: `${key} stands twice`, column: at + 1 };
+    // Own ones only: every object has a `constructor`.
+    const group = second === undefined ? values : Object.hasOwn(values, first) ? values[first] : (values[first] = {});
+    if (typeof group !== "object" || group === null || Object.hasOwn(group, second ?? first)) return { fault: `${key} stands twice`, column: at + 1 };
     (group as Record<string, unknown>)[second ?? first] = value;
   }
   return { legend: { character, kind: kind as LegendLine["kind"], id, on, values } };

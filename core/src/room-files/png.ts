@@ -1,5 +1,6 @@
 import type { DecodedPng } from "fast-png";
 import { convertIndexedToRgb, decode, encode } from "fast-png";
+import { Unzlib } from "fflate";
 import { RefusedError } from "../errors/refused-error.ts";
 import type { Pixels } from "./room-pixels.ts";
 
@@ -12,8 +13,14 @@ export function pngSize(bytes: Uint8Array): { readonly width: number; readonly h
   return view.getUint32(12) === 0x49484452 ? { width: view.getUint32(16), height: view.getUint32(20) } : null;
 }
 
+/** Chunks that decide what is seen; others, some of them packed, are passed over. */
+const SEEN = new Set(["IHDR", "PLTE", "tRNS", "IDAT", "IEND"]);
+
+/** So many packed bytes are unpacked at a time: a thousand times as many may come out of them. */
+const PIECE = 8192;
+
 /**
- * Decodes a PNG, whatever its kind of colour.
+ * Decodes a PNG, whatever its kind of colour. How large it becomes is known before it is unpacked.
  * @param most largest width and height; a larger one is refused before anything is unpacked
  * @throws {RefusedError} saying what is wrong with it
  */
@@ -24,12 +31,69 @@ export function readPng(bytes: Uint8Array, most: number, name = "the picture"): 
   const size = pngSize(bytes) ?? refuse("is no PNG");
   if (size.width < 1 || size.height < 1 || size.width > most || size.height > most) refuse(`has ${size.width}x${size.height} pixels; it may have 1x1 to ${most}x${most}`);
   try {
-    const decoded = decode(bytes, { checkCrc: true });
+    const chunks = chunksOf(bytes).filter(({ type }) => SEEN.has(type));
+    const packed = chunks.filter(({ type }) => type === "IDAT").map(({ data }) => data);
+    if (unpackedSize(packed, mostUnpacked(bytes, size)) === null) refuse("unpacks to more than its size says");
+    const decoded = decode(joined([bytes.subarray(0, SIGNATURE.length), ...chunks.map(({ whole }) => whole)]), { checkCrc: true });
     return { width: decoded.width, height: decoded.height, rgba: rgbaOf(decoded, refuse) };
   } catch (error) {
     if (error instanceof RefusedError) throw error;
     return refuse(`is a broken PNG: ${(error as Error).message}`);
   }
+}
+
+interface Chunk {
+  readonly type: string;
+  readonly data: Uint8Array;
+  /** With its length, type and check sum. */
+  readonly whole: Uint8Array;
+}
+
+function chunksOf(bytes: Uint8Array): Chunk[] {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const chunks: Chunk[] = [];
+  for (let at: number = SIGNATURE.length; at < bytes.length; ) {
+    if (at + 12 > bytes.length) throw new Error("its last chunk is cut short");
+    const length = view.getUint32(at);
+    const end = at + 12 + length;
+    if (end > bytes.length) throw new Error("a chunk is cut short");
+    const type = String.fromCharCode(...bytes.subarray(at + 4, at + 8));
+    chunks.push({ type, data: bytes.subarray(at + 8, end - 4), whole: bytes.subarray(at, end) });
+    if (type === "IEND") break;
+    at = end;
+  }
+  return chunks;
+}
+
+/** Bytes that a picture of that size unpacks to at the most: 8 bytes a pixel, a byte a row, and the rows of all passes of an interlaced one. */
+function mostUnpacked(bytes: Uint8Array, { width, height }: { readonly width: number; readonly height: number }): number {
+  const bits = bytes[24]! * ([1, 0, 3, 1, 2, 0, 4][bytes[25]!] ?? 4);
+  return height * (Math.ceil((width * bits) / 8) + 1) + (bytes[28] === 0 ? 0 : 8 * (width + height) + 64);
+}
+
+/** How many bytes come out of packed ones; null as soon as there are more than so many. Only counts, and keeps nothing. */
+function unpackedSize(packed: readonly Uint8Array[], most: number): number | null {
+  let size = 0;
+  const unzlib = new Unzlib((out) => {
+    size += out.length;
+  });
+  for (const data of packed) {
+    for (let at = 0; at < data.length; at += PIECE) {
+      unzlib.push(data.subarray(at, at + PIECE), false);
+      if (size > most) return null;
+    }
+  }
+  return size;
+}
+
+function joined(pieces: readonly Uint8Array[]): Uint8Array {
+  const all = new Uint8Array(pieces.reduce((length, piece) => length + piece.length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    all.set(piece, at);
+    at += piece.length;
+  }
+  return all;
 }
 
 function rgbaOf(decoded: DecodedPng, refuse: (message: string) => never): Uint8Array {

@@ -105,6 +105,9 @@ class Run {
   readonly state: SimState;
   private readonly recorder: TraceRecorder | null;
   private readonly watches: readonly Watch[];
+  /** Watches that have not decided yet: the first `watching` of them. */
+  private readonly undecided: Watch[];
+  private watching: number;
   private readonly laws: number;
   private readonly lineEnds: number[] = [];
   private readonly last: number;
@@ -128,6 +131,8 @@ class Run {
     this.recorder = options.rows ? new TraceRecorder(logFrames(log)) : null;
     const laws = options.checks ? lawChecks(c.world) : [];
     this.watches = options.checks ? [...log.checks, ...laws].map((check) => new Watch(c, check)) : [];
+    this.undecided = [...this.watches];
+    this.watching = this.watches.length;
     this.laws = laws.length;
     this.last = options.last ?? Infinity;
     this.explained = options.explain ? this.last : -1;
@@ -200,11 +205,16 @@ class Run {
   }
 
   private row(): void {
-    const { state, watches, recorder } = this;
+    const { state, undecided, recorder } = this;
     let hash = Math.imul(this.pathHash ^ state.room, 0x01000193);
     hash = Math.imul(hash ^ state.x, 0x01000193);
     this.pathHash = Math.imul(hash ^ state.y, 0x01000193) ^ (hash >>> 15);
     if (recorder !== null) recorder.row(state);
-    for (let i = 0; i < watches.length; i++) watches[i]!.row(state);
+    for (let i = 0; i < this.watching; i++) {
+      const watch = undecided[i]!;
+      watch.row(state);
+      // What has decided looks no further: the last one takes its place.
+      if (watch.isDecided) undecided[i--] = undecided[--this.watching]!;
+    }
   }
 }

@@ -1,11 +1,11 @@
 import { CoreError } from "../errors/core-error.ts";
-import { LOCK_ITEM } from "../fixtures/compiled-fixture.ts";
 import { follow } from "../fixtures/doors.ts";
 import { touchPortals } from "../fixtures/place-walker.ts";
 import type { WithLine } from "../logs/input-log.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Start } from "../world/world.ts";
 import type { Compiled } from "./compiled.ts";
+import { startFault } from "./start-fault.ts";
 import { SimState } from "./state.ts";
 
 /**
@@ -16,14 +16,11 @@ import { SimState } from "./state.ts";
  *   a line names what the world does not have, or what cannot be so
  */
 export function startState(c: Compiled, start: Start = c.world.start, lines: readonly WithLine[] = []): SimState {
+  const fault = startFault(c.world, start, lines);
+  if (fault !== null) throw new CoreError(fault.code, fault.message, start);
   const state = new SimState(c);
   const room = c.world.rooms.findIndex((r) => r.id === start.room);
-  const found = c.world.rooms[room];
-  if (!found) throw new CoreError("no-such-place", `the start names room ${start.room}, which this world does not have`, start);
   const [cx, cy] = start.cell;
-  if (cx < 0 || cy < 0 || cx >= found.width || cy >= found.height) {
-    throw new CoreError("no-such-place", `the start names cell ${cx} ${cy}, which lies outside room ${start.room} (${found.width}x${found.height})`, start);
-  }
   state.room = room;
   state.x = cx * c.tileUnits;
   state.y = cy * c.tileUnits;
@@ -43,38 +40,27 @@ export function startState(c: Compiled, start: Start = c.world.start, lines: rea
   return state;
 }
 
-/** Sets one thing up before row 0. */
+/** Sets one thing up before row 0; that it is there `startFault` has looked at. */
 function setUp(c: Compiled, { memory }: SimState, line: WithLine): void {
+  const fixture = (id: string): number => c.fixtures.all.findIndex((each) => each.id === id);
   switch (line.kind) {
     case "holds":
-      memory.bag[numberOf(line, "item", line.item, c.world.items.findIndex(({ id }) => id === line.item))] = line.count;
+      memory.bag[c.world.items.findIndex(({ id }) => id === line.item)] = line.count;
       return;
     case "taken":
-      memory.take(fixtureOf(c, line, line.fixture, "an item", ({ kind }) => kind === 0), true);
+      memory.take(fixture(line.fixture), true);
       return;
     case "open":
-      memory.setOpen(fixtureOf(c, line, line.fixture, "a door that is not locked by a circuit or by what is collected", ({ lock }) => lock >= 0 && lock <= LOCK_ITEM), true);
+      memory.setOpen(fixture(line.fixture), true);
       return;
     case "circuit":
-      memory.setCircuit(numberOf(line, "circuit", line.circuit, c.world.circuits.indexOf(line.circuit)), true);
+      memory.setCircuit(c.world.circuits.indexOf(line.circuit), true);
       return;
     case "lives":
-      if (!c.countsLives) throw new CoreError("no-such-thing", "`with lives` in a log, but this world counts no lives", line);
       memory.lives = line.lives;
       return;
     case "respawn":
-      memory.checkpoint = fixtureOf(c, line, line.fixture, "a checkpoint", ({ kind }) => kind === 3);
+      memory.checkpoint = fixture(line.fixture);
       return;
   }
-}
-
-function numberOf(line: WithLine, what: string, id: string, number: number): number {
-  if (number < 0) throw new CoreError("no-such-thing", `\`with ${line.kind}\` in a log names ${what} ${id}, which this world does not have`, line);
-  return number;
-}
-
-function fixtureOf(c: Compiled, line: WithLine, id: string, wanted: string, fits: (fixture: Compiled["fixtures"]["all"][number]) => boolean): number {
-  const number = numberOf(line, "fixture", id, c.fixtures.all.findIndex((fixture) => fixture.id === id));
-  if (!fits(c.fixtures.all[number]!)) throw new CoreError("no-such-thing", `\`with ${line.kind}\` in a log names ${id}, which is not ${wanted}`, line);
-  return number;
 }

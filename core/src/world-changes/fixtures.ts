@@ -140,7 +140,7 @@ export function changeItem(world: World, id: string, how: (item: Item) => Item):
 /** Whether something in the world or its logs names an item, and so it cannot be taken away. */
 export function isItemUsed({ world, logs }: Project, id: string): boolean {
   const inFixture = (fixture: Fixture): boolean => (fixture.kind === "item" && fixture.give === id) || (fixture.kind === "door" && "item" in fixture.lock && fixture.lock.item === id);
-  return allFixtures(world).some(inFixture) || (world.goal?.kind === "collect" && world.goal.item === id) || Object.values(logs).some((text) => text.includes(` ${id}`));
+  return allFixtures(world).some(inFixture) || (world.goal?.kind === "collect" && world.goal.item === id) || [...logs.values()].some((text) => text.includes(` ${id}`));
 }
 
 /** The world with another circuit. */
@@ -152,7 +152,7 @@ export function addCircuit(world: World): { readonly world: World; readonly id: 
 /** Whether something in the world or its logs names a circuit. */
 export function isCircuitUsed({ world, logs }: Project, id: string): boolean {
   const inFixture = (fixture: Fixture): boolean => (fixture.kind === "switch" && fixture.circuit === id) || (fixture.kind === "door" && fixture.lock.kind === "circuit" && fixture.lock.circuit === id);
-  return allFixtures(world).some(inFixture) || Object.values(logs).some((text) => text.includes(` ${id}`));
+  return allFixtures(world).some(inFixture) || [...logs.values()].some((text) => text.includes(` ${id}`));
 }
 
 /** A lock of a kind, asking for the first thing of it that the world has; null where it has none. */

@@ -49,9 +49,9 @@ it("fixtures are placed, moved, copied, renamed and taken away with what was abo
   expect(moveFixtures(both, [id], -2, 0)).toBeNull();
   expect(moveFixtures(both, [id], 0, 1)!.rooms[0]!.fixtures[0]!.cell).toEqual([1, 1]);
   expect(copyFixtures(both, [id]).copies).toEqual(["key-2"]);
-  const logs = { walk: "keen-pebble-inputs 1\nwith taken key-1\ncheck ever taken key-1\ncheck end event take key-1\n---\n1 R\n" };
+  const logs = new Map([["walk", "keen-pebble-inputs 1\nwith taken key-1\ncheck ever taken key-1\ncheck end event take key-1\n---\n1 R\n"]]);
   const renamed = renameFixture({ world: both, logs }, "key-1", "crank");
-  expect(renamed.project.logs["walk"]).toBe(logs.walk.replaceAll("key-1", "crank"));
+  expect(renamed.project.logs.get("walk")).toBe(logs.get("walk")!.replaceAll("key-1", "crank"));
   expect(removeFixtures({ world: both, logs }, ["key-1"]).fellAway).toEqual(["walk: check ever taken key-1", "walk: check end event take key-1", "walk: with taken"]);
 });
 

@@ -25,8 +25,8 @@ export interface Followed {
 /** Takes the checks, the `until` lines, the starts and what is set up of all logs, and the world's laws, along with a change. */
 export function follow(project: Project, what: WhatChange, start: StartChange, line: WithChange = (given) => given): Followed {
   const fellAway: string[] = [];
-  const logs: Record<string, string> = {};
-  for (const [id, text] of Object.entries(project.logs)) logs[id] = followedLog(id, text, what, start, line, fellAway);
+  const logs = new Map<string, string>();
+  for (const [id, text] of project.logs) logs.set(id, followedLog(id, text, what, start, line, fellAway));
   const laws = project.world.laws.flatMap((law) => {
     const parsed = parseCheck(law.split(" ").filter((word) => word !== ""));
     if (!("check" in parsed)) return [law];

@@ -1,5 +1,6 @@
 import type { What } from "../checks/what.ts";
 import type { Project } from "../edits/project.ts";
+import type { WithLine } from "../logs/input-log.ts";
 import type { EdgeRule, Fixture, Pair, Room, Side, SideName, Span, World } from "../world/world.ts";
 import { SIDES } from "../world/world.ts";
 import { LIMITS } from "../world/limits.ts";
@@ -34,14 +35,19 @@ function beside(world: World): Pair {
   return [Math.max(...world.rooms.map((room) => room.plan[0] + room.width)) + 2, world.rooms[0]!.plan[1]];
 }
 
-/** A room under another id and name; every reference follows, in logs too (architecture.md, flow 2). */
-export function renameRoom(project: Project, from: string, to: string, name: string): Followed {
+/** A room called otherwise; its id, which files and checks name it by, stays. */
+export function renameRoom(world: World, id: string, name: string): World {
+  return { ...world, rooms: world.rooms.map((room) => (room.id === id ? { ...room, name } : room)) };
+}
+
+/** A room under another id; every reference follows, in logs too (architecture.md, flow 2). */
+export function changeRoomId(project: Project, from: string, to: string): Followed {
   const { world } = project;
   const room = (id: string): string => (id === from ? to : id);
   const edge = (rule: EdgeRule): EdgeRule => (rule.kind === "link" ? { ...rule, room: room(rule.room) } : rule);
   const rooms = world.rooms.map((each) => ({
     ...each,
-    ...(each.id === from ? { id: to, name } : {}),
+    ...(each.id === from ? { id: to } : {}),
     edges: mapEdges(each, edge),
     fixtures: each.fixtures.map((fixture) => (fixture.kind === "portal" ? { ...fixture, to: { ...fixture.to, room: room(fixture.to.room) } } : fixture)),
   }));
@@ -71,7 +77,9 @@ export function removeRoom(project: Project, id: string): Followed {
       }),
       fixtures: withoutPortals(room, (to) => to.room === id, fellAway),
     }));
-  const fixtures = new Set(gone.fixtures.map((fixture) => fixture.id));
+  // Portals that led there go too.
+  const kept = new Set(rooms.flatMap((room) => room.fixtures.map((fixture) => fixture.id)));
+  const fixtures = new Set(world.rooms.flatMap((room) => room.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)));
   const goal = world.goal?.kind === "marker" && fixtures.has(world.goal.fixture) ? null : world.goal;
   if (goal !== world.goal) fellAway.push("the goal");
   const start = world.start.room === id ? { room: first.id, cell: [0, 0] as const, facing: world.start.facing } : world.start;
@@ -80,7 +88,7 @@ export function removeRoom(project: Project, id: string): Followed {
     ((what.kind === "room" || what.kind === "cell") && what.room === id) ||
     ("fixture" in what && fixtures.has(what.fixture)) ||
     (what.kind === "event" && what.subject !== null && (what.subject === id || fixtures.has(what.subject)));
-  const followed = follow({ ...project, world: { ...world, rooms, goal, start } }, (what) => (about(what) ? null : what), (begin) => (begin.room === id ? null : begin));
+  const followed = follow({ ...project, world: { ...world, rooms, goal, start } }, (what) => (about(what) ? null : what), (begin) => (begin.room === id ? null : begin), withoutLost(fixtures));
   return { project: followed.project, fellAway: [...fellAway, ...followed.fellAway] };
 }
 
@@ -127,9 +135,12 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
     }));
   const clamped = ([x, y]: Pair): Pair => [Math.min(Math.max(x, 0), width - 1), Math.min(Math.max(y, 0), height - 1)];
   const start = world.start.room === id ? { ...world.start, cell: clamped(moved(world.start.cell)) } : world.start;
+  if (world.start.room === id && !inside(moved(world.start.cell))) fellAway.push("the start, which stood in what was cut off; it is at the edge now");
   const only = world.rooms.length === 1;
-  const lost = new Set(room.fixtures.filter((fixture) => !fixtures.some((kept) => kept.id === fixture.id)).map((fixture) => fixture.id));
+  const kept = new Set(rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)));
+  const lost = new Set(world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)));
   const goal = world.goal?.kind === "marker" && lost.has(world.goal.fixture) ? null : world.goal;
+  if (goal !== world.goal) fellAway.push("the goal");
   const what = (given: What): What | null => {
     if (given.kind === "cell" && (given.room === id || (given.room === null && only))) return { ...given, x: given.x + dx, y: given.y + dy };
     if (given.kind === "pixel" && only) return { ...given, x: given.x + dx * world.tileSize, y: given.y + dy * world.tileSize };
@@ -141,8 +152,13 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
     if (begin.room !== id) return begin;
     const cell = moved(begin.cell);
     return inside(cell) ? (dx === 0 && dy === 0 ? begin : { ...begin, cell }) : null;
-  });
+  }, withoutLost(lost));
   return { project: followed.project, fellAway: [...fellAway, ...followed.fellAway] };
+}
+
+/** What a log sets up of fixtures that are gone falls away. */
+function withoutLost(lost: ReadonlySet<string>): (line: WithLine) => WithLine | null {
+  return (line) => ("fixture" in line && lost.has(line.fixture) ? null : line);
 }
 
 /** A check of a cell that is west or north of the room now cannot be written, and falls away. */

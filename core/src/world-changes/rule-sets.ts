@@ -29,8 +29,8 @@ export function removeRuleSet(project: Project, id: string): Followed | null {
   const rules = world.rules.filter((each) => each.id !== id);
   if (rules.length === 0) return null;
   const activeRules = world.activeRules === id ? rules[0]!.id : world.activeRules;
-  const named = Object.keys(project.logs).filter((log) => readLog(project.logs[log]!).rules === id);
-  const logs = Object.fromEntries(Object.entries(project.logs).map(([log, text]) => [log, named.includes(log) ? withRules(text, null) : text]));
+  const named = [...project.logs].filter(([, text]) => readLog(text).rules === id).map(([log]) => log);
+  const logs = new Map([...project.logs].map(([log, text]) => [log, named.includes(log) ? withRules(text, null) : text]));
   return { project: { world: { ...world, rules, activeRules }, logs }, fellAway: named.map((log) => `${log}: its rule set, now ${activeRules}`) };
 }
 

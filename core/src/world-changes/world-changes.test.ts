@@ -6,16 +6,27 @@ import { differences } from "../edits/differences.ts";
 import type { Project } from "../edits/project.ts";
 import { invert } from "../edits/step.ts";
 import { readWorld } from "../formats/read-world.ts";
+import { worldFaults } from "../formats/world-faults.ts";
 import { writeWorld } from "../formats/write-world.ts";
+import type { WithLine } from "../logs/input-log.ts";
+import { EMPTY_LOG } from "../logs/input-log.ts";
 import { readLog } from "../logs/read-log.ts";
 import { compile } from "../simulation/compile.ts";
 import { run } from "../simulation/run.ts";
+import { PLAIN_DRAFT } from "../room-files/room-draft.ts";
+import { logStartFault } from "../simulation/start-fault.ts";
+import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog, anyRows } from "../test-support/arbitraries.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { writeLog } from "../logs/write-log.ts";
+import type { World } from "../world/world.ts";
 import { roomById } from "../world/world.ts";
 import { flagUses, removeFlag, renameFlag, setFlag } from "./flags.ts";
-import { addRoom, copyRoom, removeRoom, renameRoom, resizeRoom } from "./rooms.ts";
+import { removeFixtures } from "./fixtures.ts";
+import { layRoomInto } from "./laid-room.ts";
+import type { Followed } from "./references.ts";
+import { addRoom, changeRoomId, copyRoom, removeRoom, renameRoom, resizeRoom } from "./rooms.ts";
+import { logsThatCannotStart } from "./starting-logs.ts";
 import { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "./rule-sets.ts";
 import { copyTile, moveTile, removeTiles, tileUses } from "./tiles.ts";
 
@@ -30,7 +41,7 @@ check never cell 0 0 in ${other.id}
 ---
 3 R until cell 2 1 in ${hall.id}
 `;
-const project: Project = { world: everything, logs: { walk: LOG } };
+const project: Project = { world: everything, logs: new Map([["walk", LOG]]) };
 
 /** The edits that a change is made of lead there, and back, and to a world that is in order. */
 function holdsAsEdits(before: Project, after: Project): void {
@@ -38,7 +49,7 @@ function holdsAsEdits(before: Project, after: Project): void {
   expect(applyAll(before, steps)).toEqual(after);
   expect(applyAll(after, [...steps].reverse().map(invert))).toEqual(before);
   expect(readWorld(writeWorld(after.world))).toEqual(after.world);
-  for (const text of Object.values(after.logs)) readLog(text);
+  for (const text of after.logs.values()) readLog(text);
 }
 
 /** The tile id of every cell, room by room. */
@@ -65,7 +76,7 @@ describe("tiles and flags", () => {
           expect(world.tiles[0]!.id).toBe("empty");
           expect(tileUses(world).reduce((sum, n) => sum + n, 0)).toBe(world.rooms[0]!.cells.length);
         }
-        holdsAsEdits({ world: base, logs: {} }, { world, logs: {} });
+        holdsAsEdits({ world: base, logs: new Map() }, { world, logs: new Map() });
       }),
       FIXED,
     );
@@ -94,18 +105,23 @@ describe("rooms", () => {
     expect(more.rooms.slice(2).map((room) => [room.id, room.width])).toEqual([["attic", 5], [`${hall.id}-2`, hall.width]]);
   });
 
-  it("under another name are so in sides, portals, the start, laws and logs", () => {
-    const { project: after, fellAway } = renameRoom(project, hall.id, "cellar", "Cellar");
+  it("under another id are so in sides, portals, the start, laws and logs", () => {
+    const { project: after, fellAway } = changeRoomId(project, hall.id, "cellar");
     expect(fellAway).toEqual([]);
-    expect(JSON.stringify([writeWorld(after.world), after.logs])).not.toContain(hall.id);
+    expect(JSON.stringify([writeWorld(after.world), [...after.logs]])).not.toContain(hall.id);
     holdsAsEdits(project, after);
-    expect(renameRoom(after, "cellar", hall.id, hall.name).project).toEqual(project);
+    expect(changeRoomId(after, "cellar", hall.id).project).toEqual(project);
+  });
+
+  it("called otherwise keep their id, and nothing else changes", () => {
+    const renamed = { ...project, world: renameRoom(everything, hall.id, "Cellar") };
+    expect(differences(project, renamed)).toEqual([{ kind: "change-parts", parts: [{ part: `rooms/${hall.id}/name`, before: hall.name, after: "Cellar" }] }]);
   });
 
   it("that are removed take along what was about them, and say what", () => {
     const { project: after, fellAway } = removeRoom(project, other.id);
     expect(after.world.rooms.map((room) => room.id)).toEqual([hall.id]);
-    expect(JSON.stringify([writeWorld(after.world), after.logs])).not.toContain(`"${other.id}"`);
+    expect(JSON.stringify([writeWorld(after.world), [...after.logs]])).not.toContain(`"${other.id}"`);
     expect(fellAway).toEqual(expect.arrayContaining([`walk: check ever room ${other.id}`, `walk: check never cell 0 0 in ${other.id}`]));
     holdsAsEdits(project, after);
     expect(removeRoom(after, hall.id).project).toBe(after);
@@ -138,8 +154,8 @@ describe("rooms", () => {
         const world = tinyWorld(rows, { glide: { speed: 3 } });
         const text = writeLog({ ...log, start: world.start, checks: tinyLog("1 .").checks });
         const before = run(compile(world), readLog(text), { rows: true }).rows!;
-        const { project: after } = resizeRoom({ world, logs: { walk: text } }, "a", { west, north, east: 1, south: 1 }, 1)!;
-        const rows2 = run(compile(after.world), readLog(after.logs["walk"]!), { rows: true }).rows!;
+        const { project: after } = resizeRoom({ world, logs: new Map([["walk", text]]) }, "a", { west, north, east: 1, south: 1 }, 1)!;
+        const rows2 = run(compile(after.world), readLog(after.logs.get("walk")!), { rows: true }).rows!;
         expect([...rows2.x].map((x) => x - west * 4096)).toEqual([...before.x]);
         expect([...rows2.y].map((y) => y - north * 4096)).toEqual([...before.y]);
       }),
@@ -148,17 +164,82 @@ describe("rooms", () => {
   });
 });
 
+describe("logs after a change of a world", () => {
+  const anyStart = fc.record({ room: fc.constantFrom("a", "b", "c"), cell: fc.tuple(fc.nat(5), fc.nat(4)), facing: fc.constantFrom("up" as const, "left" as const) });
+  const linesOf = (world: World): WithLine[] => [
+    ...world.items.map(({ id }): WithLine => ({ kind: "holds", item: id, count: 1 })),
+    ...world.circuits.map((circuit): WithLine => ({ kind: "circuit", circuit })),
+    ...(world.lives === null ? [] : [{ kind: "lives" as const, lives: 1 }]),
+    ...world.rooms.flatMap((room) =>
+      room.fixtures.flatMap((fixture): WithLine[] => {
+        if (fixture.kind === "item") return [{ kind: "taken", fixture: fixture.id }];
+        if (fixture.kind === "checkpoint") return [{ kind: "respawn", fixture: fixture.id }];
+        return fixture.kind === "door" && (fixture.lock.kind === "none" || fixture.lock.kind === "item") ? [{ kind: "open", fixture: fixture.id }] : [];
+      }),
+    ),
+  ].filter((line, i, all) => line.kind !== "respawn" || all.findIndex((each) => each.kind === "respawn") === i);
+  const growth = fc.record({ north: fc.integer({ min: -3, max: 1 }), east: fc.integer({ min: -3, max: 1 }), south: fc.integer({ min: -3, max: 1 }), west: fc.integer({ min: -3, max: 1 }) });
+  const anyChange = fc.oneof(
+    fc.constantFrom("a", "b", "c").map((room) => (project: Project): Followed => removeRoom(project, room)),
+    fc.tuple(fc.constantFrom("a", "b", "c"), growth).map(([room, by]) => (project: Project): Followed => resizeRoom(project, room, by) ?? { project, fellAway: [] }),
+    fc.array(fc.tuple(fc.constantFrom("a", "b", "c"), fc.nat(6)), { minLength: 1, maxLength: 4 }).map((ids) => (project: Project): Followed => removeFixtures(project, ids.map(([room, n]) => `${room}-${n}`))),
+    fc.constantFrom("a", "b", "c").map((room) => (project: Project): Followed => changeRoomId(project, room, "attic")),
+    fc.tuple(fc.constantFrom("a", "b", "c"), fc.integer({ min: 2, max: 6 })).map(([room, side]) => (project: Project): Followed => layRoomInto(project, room, { ...PLAIN_DRAFT, width: side, height: side, cells: Array.from({ length: side * side }, () => project.world.tiles[0]!.id) })),
+  );
+
+  it("start as before, or at the world's start where theirs is gone, and the change says all that went", () => {
+    const seen = { start: 0, line: 0, goal: 0 };
+    fc.assert(
+      fc.property(anyHouse, anyStart, anyChange, fc.nat(100), (house, start, change, pick) => {
+        const markers = house.rooms.flatMap((room) => room.fixtures.filter(({ kind }) => kind === "marker"));
+        const world: World = { ...house, goal: markers.length === 0 ? null : { kind: "marker", fixture: markers[pick % markers.length]!.id } };
+        const before: Project = { world, logs: new Map([["walk", writeLog({ ...EMPTY_LOG, start, with: linesOf(world), lines: [{ kind: "keys", count: 5, keys: 0, pointer: null, until: null }] })]]) };
+        fc.pre(logStartFault(world, readLog(before.logs.get("walk")!)) === null);
+        const { project: after, fellAway } = change(before);
+        expect(worldFaults(after.world)).toEqual([]);
+        expect(logsThatCannotStart(before, after)).toEqual([]);
+        const [was, is] = [readLog(before.logs.get("walk")!), readLog(after.logs.get("walk")!)];
+        run(compile(after.world), is);
+        const said = fellAway.join("\n");
+        if (was.start !== null && is.start === null) expect((seen.start++, said)).toContain("walk: its start");
+        const lines = was.with.length - is.with.length;
+        expect(fellAway.filter((each) => each.startsWith("walk: with ")).length).toBe(lines);
+        seen.line += lines;
+        if (before.world.goal !== null && after.world.goal === null) expect((seen.goal++, said)).toContain("the goal");
+        // Every fixture that went is named, but for those that were taken away on purpose or with their room.
+        if (after.world.rooms.length === world.rooms.length && !change.toString().includes("removeFixtures")) {
+          const ids = new Set(after.world.rooms.flatMap((room) => room.fixtures.map(({ id }) => id)));
+          for (const room of world.rooms) for (const { id } of room.fixtures) if (!ids.has(id)) expect(said).toContain(id);
+        }
+      }),
+      { ...FIXED, numRuns: 400 },
+    );
+    // All of it happens.
+    expect(Math.min(seen.start, seen.line, seen.goal)).toBeGreaterThan(5);
+  });
+
+  it("that cannot start any more, because a lock or the lives are otherwise, are named with the reason", () => {
+    const door = { id: "gate", cell: [1, 0] as const, touch: "cell" as const, keeps: "run" as const, kind: "door" as const, opensOn: "push" as const, closes: "never" as const };
+    const base = tinyWorld(["S..."]);
+    const world: World = { ...base, lives: 3, circuits: ["pump"], rooms: base.rooms.map((room) => ({ ...room, fixtures: [{ ...door, lock: { kind: "none" as const } }] })) };
+    const logs = new Map([["gate-open", "keen-pebble-inputs 1\nwith open gate\n---\n1 .\n"], ["two-lives", "keen-pebble-inputs 1\nwith lives 2\n---\n1 .\n"], ["plain", "keen-pebble-inputs 1\n---\n1 .\n"]]);
+    const locked = { ...world, lives: null, rooms: world.rooms.map((room) => ({ ...room, fixtures: [{ ...door, lock: { kind: "circuit" as const, circuit: "pump", open: "on" as const } }] })) };
+    expect(logsThatCannotStart({ world, logs }, { world: locked, logs })).toEqual(["gate-open cannot start any more: `with open` in a log names gate, which is not a door that is not locked by a circuit or by what is collected", "two-lives cannot start any more: `with lives` in a log, but this world counts no lives"]);
+    expect(logsThatCannotStart({ world: locked, logs }, { world: locked, logs })).toEqual([]);
+  });
+});
+
 describe("rule sets", () => {
   it("are copied, renamed and taken away; logs that named one go by the world's own", () => {
     const { world, copy } = copyRuleSet(everything, "main");
     expect([copy, world.rules.map(({ id, name }) => `${id} ${name}`)]).toEqual(["main-2", expect.arrayContaining([expect.stringMatching(/^main-2 .* copy$/)])]);
-    const named = { world: renameRuleSet(world, copy, "Brisk"), logs: { walk: withRules(project.logs["walk"]!, copy), plain: withRules(project.logs["walk"]!, null) } };
+    const named = { world: renameRuleSet(world, copy, "Brisk"), logs: new Map([["walk", withRules(project.logs.get("walk")!, copy)], ["plain", withRules(project.logs.get("walk")!, null)]]) };
     holdsAsEdits(project, { world: named.world, logs: project.logs });
     const { project: after, fellAway } = removeRuleSet(named, copy)!;
     expect(fellAway).toEqual([`walk: its rule set, now ${everything.activeRules}`]);
-    expect(after.logs["walk"]).toBe(named.logs.plain);
+    expect(after.logs.get("walk")).toBe(named.logs.get("plain"));
     expect(after.world.rules).toEqual(everything.rules);
-    const last = { world: { ...everything, rules: everything.rules.slice(0, 1), activeRules: "main" }, logs: {} };
+    const last = { world: { ...everything, rules: everything.rules.slice(0, 1), activeRules: "main" }, logs: new Map<string, string>() };
     expect(removeRuleSet(last, "main")).toBeNull();
   });
 });

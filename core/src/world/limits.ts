@@ -10,6 +10,8 @@ export const LIMITS = {
   fixtures: 4096,
   lives: [1, 99],
   nameLength: 80,
+  /** Width and height of an image sheet, in px. */
+  sheetSide: [1, 4096],
   fileBytes: 16 * 1024 * 1024,
   /** Of a CSV file: a trace of some million frames, and what a string may hold. */
   csvBytes: 256 * 1024 * 1024,
@@ -21,3 +23,6 @@ export const LIMITS = {
 
 /** What an id looks like: rooms, tiles, items, fixtures, rule sets, flags, circuits, worlds and logs. */
 export const ID_PATTERN = /^[a-z0-9-]{1,40}$/;
+
+/** What the file of an image sheet is called: nothing that means something in an address, a path or a page. */
+export const SHEET_FILE_PATTERN = /^[A-Za-z0-9][A-Za-z0-9._-]{0,75}\.png$/;

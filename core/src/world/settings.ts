@@ -119,6 +119,12 @@ export function settingMost(most: PxLimit | number, tileSize: number): number {
   return typeof most === "number" ? most : "px" in most ? most.px : most.tiles * tileSize;
 }
 
+/** What a number setting may be in a world of that tile size, both ends included. */
+export function settingRange(setting: Setting & { readonly kind: "px" | "whole" }, tileSize: number): { readonly least: number; readonly most: number; readonly whole: boolean } {
+  const most = settingMost(setting.most, tileSize);
+  return setting.kind === "px" ? { least: 1 / 256, most, whole: false } : { least: setting.least, most, whole: true };
+}
+
 /**
  * Whether a frame under these rules looks at the setting at all: those of other gaits do nothing, nor do those that
  * another setting turns off (semantics.md sections 2, 4 and 5 say which).

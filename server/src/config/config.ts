@@ -14,6 +14,8 @@ export interface Config {
   readonly works: boolean;
   /** At most so many logs in one job. */
   readonly logsOfJob: number;
+  /** For so many days everything is kept; of what is older only what is shown or marked. */
+  readonly keepDays: number;
 }
 
 const schema = Joi.object({
@@ -24,6 +26,7 @@ const schema = Joi.object({
   KEEN_PEBBLE_DEMO: Joi.string().allow("").default(""),
   KEEN_PEBBLE_LOG: Joi.string().valid("silent", "error", "warn", "info", "debug").default("warn"),
   KEEN_PEBBLE_WORKS: Joi.boolean().default(true),
+  KEEN_PEBBLE_KEEP_DAYS: Joi.number().integer().min(1).max(36500).default(90),
   KEEN_PEBBLE_JOB_LOGS: Joi.number().integer().min(1).max(1000).default(48),
 }).unknown(true);
 
@@ -43,5 +46,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     logLevel: String(value["KEEN_PEBBLE_LOG"]),
     works: Boolean(value["KEEN_PEBBLE_WORKS"]),
     logsOfJob: Number(value["KEEN_PEBBLE_JOB_LOGS"]),
+    keepDays: Number(value["KEEN_PEBBLE_KEEP_DAYS"]),
   };
 }

@@ -20,6 +20,7 @@ function object(properties: Record<string, Schema>, optional: readonly string[] 
 /** The longest note of a revision. */
 export const NOTE_LENGTH = 4000;
 
+const worldEntry = { id: ref("Id"), name: text, revision: whole(1), rooms: whole(1), logs: whole(), summary: text, savedAt: moment };
 const stored = { revision: whole(1), summary: text };
 const cells = (most: number): Schema => list(whole(0, most), { maxItems: LIMITS.roomSide[1] ** 2 });
 const setting = { anyOf: [{ type: "number" }, { type: "string", maxLength: 40 }, { type: "boolean" }] };
@@ -43,8 +44,12 @@ export const SCHEMAS = {
   },
   NewRevision: object({ batch: { type: "string", format: "uuid" }, base: whole(1), steps: list(ref("Step"), { minItems: 1, maxItems: 2000 }), note: { type: "string", maxLength: NOTE_LENGTH } }, ["note"]),
   StoredRevision: object(stored),
-  WorldEntry: object({ id: ref("Id"), name: text, revision: whole(1), rooms: whole(1), logs: whole(), summary: text, savedAt: moment }),
+  WorldEntry: object(worldEntry),
   WorldList: object({ worlds: list(ref("WorldEntry")) }),
+  ShelfLog: object({ log: ref("Id"), title: maybe(text), outcome: maybe(object({ holds: { type: "boolean" }, refused: maybe(text), frames: maybe(whole()), checks: list(ref("Verdict")) })) }),
+  ShelfEntry: object({ ...worldEntry, roomNames: list(text), outcomes: list(ref("ShelfLog")) }),
+  ShelfSummary: object({ worlds: list(ref("ShelfEntry")) }),
+  StaleBase: object({ revision: whole(1), steps: maybe(list(ref("Step"))) }),
   WorldRevision: object({ revision: whole(1), world: { type: "object", description: "As in a world file; see docs/world.schema.json." }, logs: texts }),
   Verdict: object({ check: text, verdict: { enum: ["pass", "fail", "unreached"] }, frame: whole(), seen: maybe(text), law: { const: true } }, ["law"]),
   LogOutcome: object({ log: ref("Id"), holds: { type: "boolean" }, refused: maybe(text), status: maybe(text), frames: maybe(whole()), fingerprint: maybe({ type: "string", pattern: "^[0-9a-f]{64}$" }), accepted: maybe({ type: "boolean" }), checks: list(ref("Verdict")) }),
@@ -66,7 +71,7 @@ export const SCHEMAS = {
     bad: maybe(whole(1)),
     found: maybe(object({ revision: whole(1), summary: text, frame: whole(), seen: maybe(text) })),
   }),
-  ImportedFiles: object({ world: logText, logs: texts, csvLogs: texts, into: ref("Id") }, ["world", "logs", "csvLogs", "into"], { anyOf: [{ required: ["world"] }, { required: ["logs"] }, { required: ["csvLogs"] }] }),
+  ImportedFiles: object({ world: logText, logs: texts, csvLogs: texts, into: ref("Id"), sheetsOf: ref("Id") }, ["world", "logs", "csvLogs", "into", "sheetsOf"], { anyOf: [{ required: ["world"] }, { required: ["logs"] }, { required: ["csvLogs"] }] }),
   Imported: object({ id: ref("Id"), name: text, made: { enum: ["world", "revision", "nothing"] }, ...stored, steps: list(ref("Step")) }),
   NewWorld: object({ id: ref("Id"), ...stored }),
   DeletedWorld: object({ key: whole(1), id: ref("Id"), name: text, deletedAt: moment }),

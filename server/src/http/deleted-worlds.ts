@@ -1,11 +1,11 @@
 import type { DeletedWorlds } from "../api.ts";
-import type { Shelf } from "../services/shelf.ts";
+import type { Services } from "../services/services.ts";
 import type { Route } from "./route.ts";
 import { deletedKey } from "./schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/deleted-worlds`: what was taken off the shelf. */
-export function deletedWorldRoutes(shelf: Shelf): Route[] {
+export function deletedWorldRoutes({ shelf, signals }: Pick<Services, "shelf" | "signals">): Route[] {
   return [
     {
       method: "get",
@@ -27,6 +27,7 @@ export function deletedWorldRoutes(shelf: Shelf): Route[] {
       problems: [404, 409],
       handle: async (req, res) => {
         res.json(await shelf.restore(Number(validate<{ key: string }>(deletedKey, req.params).key)));
+        await signals.tell("shelf");
       },
     },
   ];

@@ -8,9 +8,11 @@ const PROBLEMS: Readonly<Record<number, string>> = {
   404: "There is no such thing",
   409: "Something else was stored in between, or the id is taken",
   413: "Too large",
+  415: "The body is of another kind than this takes",
   422: "Refused, with the places and what was expected there",
+  429: "Asked too often; nothing was stored",
   500: "A fault in the server; nothing was stored",
-  503: "The database does not answer; nothing was stored",
+  503: "The server or its database cannot do it now; nothing was stored",
 };
 
 /** The OpenAPI 3.1 document of these routes below `/api`. */
@@ -37,7 +39,7 @@ function operation({ path, summary, query = [], body, status, answer, problems }
     ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: "path", required: true, schema: addressSchema(name) })),
     ...query.map((name) => ({ name, in: "query", required: false, schema: { type: "integer", minimum: 1 } })),
   ];
-  const answers = [400, 403, ...problems, 500, 503].sort((a, b) => a - b);
+  const answers = [400, 403, ...(body === undefined ? [] : [413, 415]), ...problems, 429, 500, 503].sort((a, b) => a - b);
   return {
     summary,
     ...(parameters.length === 0 ? {} : { parameters }),

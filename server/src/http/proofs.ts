@@ -1,17 +1,16 @@
 import type { Request, Response } from "express";
-import { junitXml } from "@keen-pebble/core/reports";
 import type { NewSearch } from "../api.ts";
-import type { Proofs } from "../services/proofs.ts";
-import type { Searches } from "../services/searches.ts";
-import type { Shelf } from "../services/shelf.ts";
+import type { Desk } from "../desk/desk.ts";
+import type { Services } from "../services/services.ts";
 import { searchOf, worldOf } from "./addresses.ts";
+import type { Events } from "./events.ts";
 import type { Route } from "./route.ts";
+import { jsonOf } from "./route.ts";
 import { newSearch } from "./schemas.ts";
-import { validate } from "./validate.ts";
-import type { WorldEvents } from "./world-events.ts";
+import { asFile } from "./worlds.ts";
 
-/** `/worlds/{world}/proofs`, `/searches` and `/events`: logs proven by the server, and word of how far it is. */
-export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, events: WorldEvents): Route[] {
+/** `/worlds/{world}/proofs`, `/searches`, and `/events`: logs proven by the server, and word of how far it is. */
+export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "searches">, desk: Desk, events: Events): Route[] {
   return [
     {
       method: "get",
@@ -59,30 +58,30 @@ export function proofRoutes(shelf: Shelf, proofs: Proofs, searches: Searches, ev
       handle: async (req, res) => {
         const id = worldOf(req);
         const { outcomes } = await proofs.outcomes(id);
-        const { project } = await shelf.project(id);
         const reports = outcomes.map(({ log, refused, frames, checks }) => (refused === null ? { log: `${log}.inputs`, frames: frames ?? 0, checks } : { log: `${log}.inputs`, error: refused }));
-        res.attachment(`${id}.junit.xml`).type("application/xml").send(junitXml(reports, project.world.frameRate));
+        asFile(res, `${id}.junit.xml`, "application/xml", await desk.ask("junit", { world: id, reports }));
       },
     },
     {
       method: "get",
-      path: "/worlds/{world}/events",
-      summary: "How proofs and searches get on, as server-sent events",
+      path: "/events",
+      summary: "What happens to all worlds, as server-sent events: new revisions, and how proofs and searches get on",
       status: 200,
       answer: { media: "text/event-stream" },
-      problems: [404],
-      handle: async (req: Request, res: Response) => events.follow(await shelf.row(worldOf(req)), req, res),
+      problems: [],
+      often: 300,
+      handle: (req: Request, res: Response) => events.follow(req, res),
     },
     {
       method: "post",
       path: "/worlds/{world}/searches",
       summary: "Looks for the revision that broke a check of a log",
-      body: { schema: "NewSearch" },
+      body: { schema: "NewSearch", most: 64 * 1024 },
       status: 202,
       answer: { json: "BreakSearch" },
       problems: [404, 422],
       handle: async (req, res) => {
-        const { log, check } = validate<NewSearch>(newSearch, req.body);
+        const { log, check } = jsonOf<NewSearch>(req, newSearch);
         res.status(202).json(await searches.begin(worldOf(req), log, check));
       },
     },

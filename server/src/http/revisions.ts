@@ -1,14 +1,15 @@
-import type { NewRevision, RevisionNote } from "../api.ts";
-import type { Journal } from "../services/journal.ts";
+import type { RevisionNote } from "../api.ts";
+import type { Desk } from "../desk/desk.ts";
 import { journalText } from "../services/journal-text.ts";
-import type { Shelf } from "../services/shelf.ts";
+import type { Services } from "../services/services.ts";
 import { logOf, revisionOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
-import { newRevision, revisionNote, revisionsQuery } from "./schemas.ts";
+import { bytesOf, jsonOf, sendJson } from "./route.ts";
+import { revisionNote, revisionsQuery } from "./schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/worlds/{world}/revisions`: what was changed, why, and what it did to the proofs. */
-export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
+export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf" | "worlds" | "journal">, desk: Desk): Route[] {
   return [
     {
       method: "get",
@@ -27,13 +28,12 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       method: "post",
       path: "/worlds/{world}/revisions",
       summary: "Stores a batch of steps as the next revision, whole or not at all",
-      body: { schema: "NewRevision" },
+      body: { schema: "NewRevision", most: 40 * 1024 * 1024 },
       status: 201,
       answer: { json: "StoredRevision" },
-      problems: [404, 409, 413, 422],
+      problems: [404, 409, 422],
       handle: async (req, res) => {
-        const world = worldOf(req);
-        res.status(201).json(await shelf.store(world, validate<NewRevision>(newRevision, req.body)));
+        res.status(201).json(await worlds.store(worldOf(req), bytesOf(req)));
       },
     },
     {
@@ -43,22 +43,19 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       status: 200,
       answer: { json: "WorldRevision" },
       problems: [404],
-      handle: async (req, res) => {
-        const { world, revision } = revisionOf(req);
-        res.json(await shelf.openAt(world, revision));
-      },
+      handle: async (req, res) => sendJson(res, await desk.ask("open", revisionOf(req))),
     },
     {
       method: "put",
       path: "/worlds/{world}/revisions/{revision}/note",
       summary: "Writes what somebody says of a revision",
-      body: { schema: "RevisionNote" },
+      body: { schema: "RevisionNote", most: 64 * 1024 },
       status: 200,
       answer: { json: "RevisionNote" },
       problems: [404],
       handle: async (req, res) => {
         const { world, revision } = revisionOf(req);
-        const { note } = validate<RevisionNote>(revisionNote, req.body);
+        const { note } = jsonOf<RevisionNote>(req, revisionNote);
         await shelf.note(world, revision, note);
         res.json({ note: note.trim() } satisfies RevisionNote);
       },
@@ -83,8 +80,8 @@ export function revisionRoutes(shelf: Shelf, journal: Journal): Route[] {
       answer: { media: "text/markdown" },
       problems: [404],
       handle: async (req, res) => {
-        const { row, project } = await shelf.project(worldOf(req));
-        res.attachment(`${row.slug}.journal.md`).type("text/markdown").send(journalText(project.world.name, await shelf.revisions(row)));
+        const row = await shelf.row(worldOf(req));
+        res.attachment(`${row.slug}.journal.md`).type("text/markdown").send(journalText(row.name, await shelf.revisions(row)));
       },
     },
   ];

@@ -1,12 +1,18 @@
 import Joi from "joi";
-import { ID_PATTERN, LIMITS } from "@keen-pebble/core";
+import { ID_PATTERN, LIMITS, SHEET_FILE_PATTERN } from "@keen-pebble/core";
 import { NOTE_LENGTH } from "./api-schemas.ts";
-import { partSchema } from "@keen-pebble/core/reading";
+import { numberList, partSchema } from "@keen-pebble/core/reading";
 
 const id = Joi.string().pattern(ID_PATTERN).messages({ "string.pattern.base": "{{#label}} must be an id: 1 to 40 of a to z, 0 to 9 and -" });
 const index = Joi.number().integer().min(0);
-const numbers = (most: number) => Joi.array().items(index.max(most)).max(LIMITS.roomSide[1] ** 2);
+const numbers = (most: number) => numberList(most, LIMITS.roomSide[1] ** 2);
 const text = Joi.string().max(LIMITS.fileBytes);
+
+/** Tiles that go side by side with the step's cells. */
+const asManyAsCells = numbers(LIMITS.tiles - 1).custom((value: number[], helpers) => {
+  const { cells } = (helpers.state.ancestors as { cells?: unknown }[])[0]!;
+  return !Array.isArray(cells) || cells.length === value.length ? value : helpers.message({ custom: `{{#label}} must contain ${cells.length} items, as cells does` });
+});
 
 /** A part of a world: both values are of its shape, with every key that may be left out written. */
 const part = Joi.object({ part: Joi.string().max(100).required(), before: Joi.any().required(), after: Joi.any().required() }).custom((value: Part, helpers) => {
@@ -29,8 +35,8 @@ const step = Joi.alternatives().conditional(".kind", {
         kind: Joi.required(),
         room: id.required(),
         cells: numbers(LIMITS.roomSide[1] ** 2 - 1).required(),
-        before: numbers(LIMITS.tiles - 1).length(Joi.ref("cells.length")).required(),
-        after: numbers(LIMITS.tiles - 1).length(Joi.ref("cells.length")).required(),
+        before: asManyAsCells.required(),
+        after: asManyAsCells.required(),
       }),
     },
     {
@@ -60,7 +66,7 @@ const step = Joi.alternatives().conditional(".kind", {
 export const addressIds = Joi.object({ world: id.required(), log: id });
 
 /** `:world` and `:file` in addresses of sheets. */
-export const sheetAddress = Joi.object({ world: id.required(), file: Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9._-]{0,75}\.png$/).messages({ "string.pattern.base": "{{#label}} must be the name of a PNG: letters, digits, dots and dashes, ending in .png" }).required() });
+export const sheetAddress = Joi.object({ world: id.required(), file: Joi.string().pattern(SHEET_FILE_PATTERN).messages({ "string.pattern.base": "{{#label}} must be the name of a PNG: letters, digits, dots and dashes, ending in .png" }).required() });
 
 /** `:key` in addresses of deleted worlds. */
 export const deletedKey = Joi.object({ key: Joi.string().pattern(/^[1-9]\d{0,8}$/).messages({ "string.pattern.base": "{{#label}} must be a whole number" }).required() });
@@ -68,7 +74,7 @@ export const deletedKey = Joi.object({ key: Joi.string().pattern(/^[1-9]\d{0,8}$
 const texts = Joi.object().pattern(ID_PATTERN, text);
 
 /** Body of `POST /api/imports` as JSON. */
-export const importedFiles = Joi.object({ world: text, logs: texts, csvLogs: texts, into: id }).or("world", "logs", "csvLogs").required();
+export const importedFiles = Joi.object({ world: text, logs: texts, csvLogs: texts, into: id, sheetsOf: id }).or("world", "logs", "csvLogs").required();
 
 /** Body of `POST /api/worlds/:world/revisions`. */
 export const newRevision = Joi.object({
@@ -85,6 +91,9 @@ export const revisionAddress = Joi.object({ world: id.required(), revision: digi
 
 /** Query of `GET /api/worlds/:world/revisions`. */
 export const revisionsQuery = Joi.object({ before: digits });
+
+/** Query of `GET /api/worlds/:world/steps`. */
+export const stepsQuery = Joi.object({ since: digits.required() });
 
 /** Body of `PUT /api/worlds/:world/revisions/:revision/note`. */
 export const revisionNote = Joi.object({ note: Joi.string().max(NOTE_LENGTH).allow("").required() }).required();

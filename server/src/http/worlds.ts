@@ -1,15 +1,15 @@
 import type { Response } from "express";
-import { writeWorld } from "@keen-pebble/core";
-import type { WorldList } from "../api.ts";
-import { writeBundle } from "../services/bundle-writer.ts";
-import { journalText } from "../services/journal-text.ts";
-import { NotFoundError } from "../services/service-errors.ts";
-import type { Shelf } from "../services/shelf.ts";
+import type { ShelfSummary, StaleBase, WorldList } from "../api.ts";
+import type { Desk } from "../desk/desk.ts";
+import type { Services } from "../services/services.ts";
 import { logOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
+import { sendJson } from "./route.ts";
+import { stepsQuery } from "./schemas.ts";
+import { validate } from "./validate.ts";
 
-/** `/worlds`: parse, call the service, answer. */
-export function worldRoutes(shelf: Shelf): Route[] {
+/** `/worlds` and `/shelf`: parse, call the service, answer. */
+export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" | "worlds" | "signals">, desk: Desk): Route[] {
   return [
     {
       method: "get",
@@ -24,13 +24,35 @@ export function worldRoutes(shelf: Shelf): Route[] {
     },
     {
       method: "get",
+      path: "/shelf",
+      summary: "All worlds on the shelf with what their rooms are called and what each log comes to, as far as that is known",
+      status: 200,
+      answer: { json: "ShelfSummary" },
+      problems: [],
+      handle: async (_req, res) => {
+        res.json({ worlds: await shelf.summary() } satisfies ShelfSummary);
+      },
+    },
+    {
+      method: "get",
       path: "/worlds/{world}",
       summary: "A world with its logs at its newest revision",
       status: 200,
       answer: { json: "WorldRevision" },
       problems: [404],
+      handle: async (req, res) => sendJson(res, await desk.ask("open", { world: worldOf(req) })),
+    },
+    {
+      method: "get",
+      path: "/worlds/{world}/steps",
+      summary: "The steps since a revision: what somebody who has that one must do to have the newest",
+      query: ["since"],
+      status: 200,
+      answer: { json: "StaleBase" },
+      problems: [404],
       handle: async (req, res) => {
-        res.json(await shelf.open(worldOf(req)));
+        const { since } = validate<{ since: string }>(stepsQuery, req.query);
+        res.json((await shelf.since(worldOf(req), Number(since))) satisfies StaleBase);
       },
     },
     {
@@ -42,6 +64,7 @@ export function worldRoutes(shelf: Shelf): Route[] {
       problems: [404],
       handle: async (req, res) => {
         res.json(await shelf.remove(worldOf(req)));
+        await signals.tell("shelf");
       },
     },
     {
@@ -52,7 +75,7 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { json: "NewWorld" },
       problems: [404, 409],
       handle: async (req, res) => {
-        const made = await shelf.copy(worldOf(req));
+        const made = await worlds.copy(worldOf(req));
         res.status(201).location(`/api/worlds/${made.id}`).json(made);
       },
     },
@@ -64,8 +87,8 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { media: "application/json" },
       problems: [404],
       handle: async (req, res) => {
-        const { row, project } = await shelf.project(worldOf(req));
-        asFile(res, `${row.slug}.world.json`, "application/json").send(writeWorld(project.world));
+        const world = worldOf(req);
+        asFile(res, `${world}.world.json`, "application/json", await desk.ask("worldFile", { world }));
       },
     },
     {
@@ -76,10 +99,8 @@ export function worldRoutes(shelf: Shelf): Route[] {
       answer: { media: "application/zip" },
       problems: [404],
       handle: async (req, res) => {
-        const { row, project } = await shelf.project(worldOf(req));
-        const journal = journalText(project.world.name, await shelf.revisions(row));
-        const bundle = writeBundle({ world: writeWorld(project.world), logs: project.logs, sheets: await shelf.sheets(row), journal });
-        asFile(res, `${row.slug}.keenpebble.zip`, "application/zip").send(bundle);
+        const world = worldOf(req);
+        asFile(res, `${world}.keenpebble.zip`, "application/zip", await desk.ask("bundle", { world }));
       },
     },
     {
@@ -91,15 +112,14 @@ export function worldRoutes(shelf: Shelf): Route[] {
       problems: [404],
       handle: async (req, res) => {
         const { world, log } = logOf(req);
-        const text = (await shelf.project(world)).project.logs[log];
-        if (text === undefined) throw new NotFoundError("log", log);
-        asFile(res, `${log}.inputs`, "text/plain").send(text);
+        asFile(res, `${log}.inputs`, "text/plain", Buffer.from(await shelf.log(world, log)));
       },
     },
   ];
 }
 
-function asFile(res: Response, name: string, media: string): Response {
+/** Sends a file to be kept. */
+export function asFile(res: Response, name: string, media: string, bytes: Uint8Array): void {
   // The name's ending would choose a type of its own.
-  return res.attachment(name).type(media);
+  res.attachment(name).type(media).send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
 }

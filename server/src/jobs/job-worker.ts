@@ -5,6 +5,7 @@ import { ProofRunRow } from "../models/proof-run-row.ts";
 import { SearchRow } from "../models/search-row.ts";
 import { TakenJobRow } from "../models/taken-job-row.ts";
 import type { Queue, QueueName, Queues } from "./queue.ts";
+import { finish } from "../services/proofs.ts";
 import type { Signals } from "./signals.ts";
 import { THREADS } from "./prove-pool.ts";
 
@@ -139,8 +140,15 @@ export class JobWorker {
     const worlds = [...new Set((proofs as unknown as { worldId: number }[]).map(({ worldId }) => worldId))];
     await ProofRunRow.query(trx).patch({ state: "failed", finishedAt: new Date() }).whereIn("worldId", worlds).where("state", "running");
     for (const world of worlds) await this.signals.tell("proofs", world);
-    const searches = await SearchRow.query(trx).patch({ state: "failed" }).where("state", "running").whereRaw(`id not in (${alive})`).returning("id");
-    for (const { id } of searches as unknown as { id: string }[]) await this.signals.tell("search", id);
+    // A run that waits for nothing is over, or was left by a process that ended.
+    const idle = await ProofRunRow.query(trx).select("worldId", "worldHash").where("state", "running").whereNotExists(PendingProofRow.query().whereColumn("pending_proofs.worldHash", "proof_runs.worldHash"));
+    for (const worldHash of new Set(idle.map((run) => run.worldHash))) await finish(trx, worldHash);
+    for (const { worldId, worldHash } of idle) {
+      await ProofRunRow.query(trx).patch({ state: "failed", finishedAt: new Date() }).where({ worldId, worldHash, state: "running" });
+      await this.signals.tell("proofs", worldId);
+    }
+    const searches = await SearchRow.query(trx).patch({ state: "failed" }).where("state", "running").whereRaw(`id not in (${alive})`).returning(["id", "worldId"]);
+    for (const { id, worldId } of searches as unknown as Pick<SearchRow, "id" | "worldId">[]) await this.signals.tell("search", worldId, id);
   }
 
   /**

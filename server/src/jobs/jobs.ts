@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 import type { Logger } from "pino";
-import { Projects } from "../services/projects.ts";
+import type { Desk } from "../desk/desk.ts";
 import { JobWorker } from "./job-worker.ts";
 import { proveJob } from "./prove-job.ts";
 import { ProvePool } from "./prove-pool.ts";
@@ -16,11 +16,11 @@ export class Jobs {
   private readonly worker: JobWorker | null;
 
   /** @param works whether this process takes jobs */
-  constructor({ databaseUrl, db, logger, works }: { readonly databaseUrl: string; readonly db: Knex; readonly logger: Logger; readonly works: boolean }) {
+  constructor({ databaseUrl, db, desk, logger, works }: { readonly databaseUrl: string; readonly db: Knex; readonly desk: Desk; readonly logger: Logger; readonly works: boolean }) {
     this.queue = new Queue(databaseUrl, logger);
     this.signals = new Signals(databaseUrl, db, logger);
     this.pool = works ? new ProvePool() : null;
-    const tools = this.pool && { db, queue: this.queue, signals: this.signals, pool: this.pool, projects: new Projects() };
+    const tools = this.pool && { db, queue: this.queue, signals: this.signals, pool: this.pool, desk };
     this.worker = tools && new JobWorker(db, this.queue, this.signals, { prove: proveJob(tools), search: searchJob(tools) }, logger);
   }
 

@@ -1,5 +1,5 @@
 import type { Proof } from "@keen-pebble/core";
-import { firstFailing, writeWorld } from "@keen-pebble/core";
+import { firstFailing } from "@keen-pebble/core";
 import type { Knex } from "knex";
 import { RevisionRow } from "../models/revision-row.ts";
 import { SearchRow } from "../models/search-row.ts";
@@ -16,7 +16,7 @@ type Answer = "holds" | "fails" | "absent";
  * flow 5). Log and world are taken as each revision has them; where a revision's log lacks the check, it is asked all
  * the same.
  */
-export function searchJob({ db, projects, queue, signals, pool }: JobTools): JobHandler<"search"> {
+export function searchJob({ db, desk, queue, signals, pool }: JobTools): JobHandler<"search"> {
   return async ({ id, data }, signal) => {
     const search = await SearchRow.query(db).findById(data.search);
     const end = async (patch: Partial<Pick<SearchRow, "state" | "good" | "bad" | "found">>): Promise<void> => {
@@ -25,16 +25,15 @@ export function searchJob({ db, projects, queue, signals, pool }: JobTools): Job
         await TakenJobRow.query(trx).deleteById(id);
         await queue.complete(trx, "search", id);
       });
-      await signals.tell("search", data.search);
+      if (search) await signals.tell("search", search.worldId, data.search);
     };
     if (search?.state !== "running") return end({});
     const { worldId, log, check } = search;
     const proofs = new Map<number, Proof | null>();
     const ask = async (revision: number): Promise<Answer> => {
       if (!proofs.has(revision)) {
-        const project = await projects.at(db, worldId, revision);
-        const text = project.logs[log];
-        const world = text === undefined ? "" : writeWorld(project.world);
+        const { world, logs } = await desk.ask("texts", { worldId, revision });
+        const text = logs.get(log);
         proofs.set(revision, text === undefined ? null : (await pool.prove({ worldHash: contentHash(world), world, logs: [text], check }, signal))[0]!);
       }
       const proof = proofs.get(revision)!;
@@ -42,7 +41,7 @@ export function searchJob({ db, projects, queue, signals, pool }: JobTools): Job
     };
     const tell = async (good: number | null, bad: number): Promise<void> => {
       await SearchRow.query(db).patch({ good, bad }).where({ id: data.search, state: "running" });
-      await signals.tell("search", data.search);
+      if (search) await signals.tell("search", search.worldId, data.search);
     };
 
     const newest = search.bad!;

@@ -9,14 +9,19 @@ interface SignalMap {
   jobs: [];
   /** The proofs of a world have got on. */
   proofs: [world: number];
-  /** A search has got on. */
-  search: [id: string];
+  /** A search of a world has got on. */
+  search: [world: number, id: string];
   /** Jobs that nobody wants any more. */
   cancelled: [jobs: readonly string[]];
+  /** A world has a new revision. */
+  saved: [world: number, revision: number];
+  /** The shelf has other worlds than before. */
+  shelf: [];
 }
 
 const CHANNEL = "keen_pebble";
 const RETRY_MS = 1000;
+const JOBS_OF_SIGNAL = 150;
 
 /** The number under which a process holds its lock. Below 2^53, so that it goes through JSON and JavaScript whole. */
 export const newWorkerNumber = (): number => Math.floor(Math.random() * Number.MAX_SAFE_INTEGER);
@@ -27,6 +32,7 @@ export const newWorkerNumber = (): number => Math.floor(Math.random() * Number.M
  */
 export class Signals {
   private readonly emitter = new EventEmitter<SignalMap>();
+  private readonly losses = new Set<() => void>();
   private client: pg.Client | null = null;
   private stopped = false;
   readonly worker = newWorkerNumber();
@@ -52,6 +58,16 @@ export class Signals {
     this.emitter.emit("jobs");
   }
 
+  /** Whether what is told comes through. */
+  get isConnected(): boolean {
+    return this.client !== null;
+  }
+
+  /** Calls the listener when nothing comes through any more. */
+  onLost(listener: () => void): void {
+    this.losses.add(listener);
+  }
+
   async stop(): Promise<void> {
     this.stopped = true;
     await this.client?.end().catch(() => undefined);
@@ -61,6 +77,11 @@ export class Signals {
   on<K extends keyof SignalMap>(signal: K, listener: (...about: SignalMap[K]) => void): () => void {
     this.emitter.on(signal, listener as never);
     return () => this.emitter.off(signal, listener as never);
+  }
+
+  /** Tells every process of jobs that nobody wants any more: a notification holds 8,000 bytes. */
+  async tellCancelled(jobs: readonly string[]): Promise<void> {
+    for (let at = 0; at < jobs.length; at += JOBS_OF_SIGNAL) await this.tell("cancelled", jobs.slice(at, at + JOBS_OF_SIGNAL));
   }
 
   /** Tells every process, this one too. A signal that gets lost delays something, and loses nothing. */
@@ -89,6 +110,7 @@ export class Signals {
   private lost(client: pg.Client, error: Error | null): void {
     if (this.client !== client) return;
     this.client = null;
+    for (const listener of this.losses) listener();
     if (this.stopped) return;
     this.logger.warn({ err: error }, "the connection for signals is gone; it is made again");
     const again = (): void => {

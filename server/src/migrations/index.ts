@@ -1,7 +1,9 @@
 import type { Knex } from "knex";
+import { connectPatiently } from "../database/connect.ts";
 import * as firstTables from "./0001-first-tables.ts";
 import * as outcomesSheetsDeleted from "./0002-outcomes-sheets-deleted.ts";
 import * as proofs from "./0003-proofs.ts";
+import * as namesAndCosts from "./0004-names-and-costs.ts";
 
 interface Named {
   readonly name: string;
@@ -13,6 +15,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: "0001-first-tables", migration: firstTables },
   { name: "0002-outcomes-sheets-deleted", migration: outcomesSheetsDeleted },
   { name: "0003-proofs", migration: proofs },
+  { name: "0004-names-and-costs", migration: namesAndCosts },
 ];
 
 const source: Knex.MigrationSource<Named> = {
@@ -22,6 +25,11 @@ const source: Knex.MigrationSource<Named> = {
 };
 
 /** Brings the database to the newest version, all pending migrations in one transaction. */
-export async function migrate(db: Knex): Promise<void> {
-  await db.migrate.latest({ migrationSource: source });
+export async function migrate(databaseUrl: string): Promise<void> {
+  const db = connectPatiently(databaseUrl);
+  try {
+    await db.migrate.latest({ migrationSource: source });
+  } finally {
+    await db.destroy();
+  }
 }

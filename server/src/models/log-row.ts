@@ -10,4 +10,7 @@ export class LogRow extends Model {
   declare text: string;
   declare frames: number;
   declare hash: string;
+  declare title: string | null;
+  /** How many checks it has. */
+  declare checks: number;
 }

@@ -1,20 +1,21 @@
-import { RefusedError, LIMITS, ID_PATTERN } from "@keen-pebble/core";
+import { ID_PATTERN, LIMITS, RefusedError, SHEET_FILE_PATTERN } from "@keen-pebble/core";
+import { readPng } from "@keen-pebble/core/reading";
 import type { Entry, ZipFile } from "yauzl";
 import { fromBuffer } from "yauzl";
+import type { Sheets } from "./shelf.ts";
 
 /** What is in a bundle (formats.md section 6), as it stands there: nothing but the ZIP itself is read yet. */
 export interface BundleFiles {
   readonly world: string;
   /** Each log's text by its id. */
-  readonly logs: Readonly<Record<string, string>>;
+  readonly logs: ReadonlyMap<string, string>;
   /** Each sheet's PNG by its file's name. */
-  readonly sheets: Readonly<Record<string, Buffer>>;
+  readonly sheets: Sheets;
   readonly journal: string | null;
 }
 
 const MOST_ENTRIES = 2000;
 const MOST_BYTES = 64 * 1024 * 1024;
-const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
 const LINK = 0o120000;
 
 const refused = (place: string, message: string): RefusedError => new RefusedError("the bundle", [{ place, line: null, column: null, message }]);
@@ -31,16 +32,17 @@ export async function readBundle(zip: Buffer): Promise<BundleFiles> {
     const entries = await listed(file);
     let world: string | null = null;
     let journal: string | null = null;
-    const logs: Record<string, string> = {};
-    const sheets: Record<string, Buffer> = {};
+    const logs = new Map<string, string>();
+    const sheets = new Map<string, Buffer>();
     for (const entry of entries) {
       const name = entry.fileName;
+      if (entry.uncompressedSize > LIMITS.fileBytes) throw refused(name, `is larger than ${LIMITS.fileBytes} bytes`);
       const [, folder, rest] = /^(logs|sheets)\/([^/]+)$/.exec(name) ?? [];
       const bytes = await unpacked(file, entry);
       if (name === "world.json") world = utf8(name, bytes, LIMITS.fileBytes);
       else if (name === "journal.md") journal = utf8(name, bytes, LIMITS.fileBytes);
-      else if (folder === "logs") logs[logId(name, rest!)] = utf8(name, bytes, LIMITS.fileBytes);
-      else if (folder === "sheets") sheets[rest!] = png(name, bytes);
+      else if (folder === "logs") logs.set(logId(name, rest!), utf8(name, bytes, LIMITS.fileBytes));
+      else if (folder === "sheets") sheets.set(sheetFile(name, rest!), png(name, bytes));
       else throw refused(name, "expected world.json, logs/*.inputs, sheets/*.png or journal.md");
     }
     if (world === null) throw refused("world.json", "is missing");
@@ -116,7 +118,14 @@ function logId(name: string, file: string): string {
   return id;
 }
 
+function sheetFile(name: string, file: string): string {
+  if (!SHEET_FILE_PATTERN.test(file)) throw refused(name, "expected sheets/NAME.png, the name of letters, digits, dots and dashes");
+  return file;
+}
+
+/** Looked at as a picture that is sent by itself. */
 function png(name: string, bytes: Buffer): Buffer {
-  if (!name.endsWith(".png") || !bytes.subarray(0, PNG.length).equals(PNG)) throw refused(name, "expected a PNG");
+  if (bytes.length > LIMITS.fileBytes) throw refused(name, `is larger than ${LIMITS.fileBytes} bytes`);
+  readPng(bytes, LIMITS.sheetSide[1], name);
   return bytes;
 }

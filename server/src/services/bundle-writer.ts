@@ -7,8 +7,10 @@ const MOMENT = new Date(1980, 0, 1);
 /** Packs a bundle (formats.md section 6). */
 export function writeBundle({ world, logs, sheets, journal }: BundleFiles): Buffer {
   const files: Record<string, Uint8Array> = { "world.json": strToU8(world) };
-  for (const id of Object.keys(logs).sort()) files[`logs/${id}.inputs`] = strToU8(logs[id]!);
-  for (const name of Object.keys(sheets).sort()) files[`sheets/${name}`] = sheets[name]!;
+  for (const [id, text] of [...logs].sort(byName)) files[`logs/${id}.inputs`] = strToU8(text);
+  for (const [file, png] of [...sheets].sort(byName)) files[`sheets/${file}`] = png;
   if (journal !== null) files["journal.md"] = strToU8(journal);
   return Buffer.from(zipSync(files, { mtime: MOMENT, level: 6 }));
 }
+
+const byName = ([a]: readonly [string, unknown], [b]: readonly [string, unknown]): number => (a < b ? -1 : 1);

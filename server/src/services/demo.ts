@@ -15,10 +15,10 @@ export async function putDemoIn(db: Knex, shelf: Shelf, folder: string): Promise
     const root = path.join(folder, entry.name);
     const world = readWorld(await readFile(path.join(root, `${entry.name}.world.json`), "utf8"), entry.name);
     const names = (await readdir(path.join(root, "logs"))).filter((name) => name.endsWith(".inputs")).sort();
-    const logs: Record<string, string> = {};
-    for (const name of names) logs[name.slice(0, -".inputs".length)] = writeLog(readLog(await readFile(path.join(root, "logs", name), "utf8"), name));
-    const sheets: Record<string, Buffer> = {};
-    for (const { file } of world.sheets) sheets[file] = await readFile(path.join(root, "sheets", file));
+    const logs = new Map<string, string>();
+    for (const name of names) logs.set(name.slice(0, -".inputs".length), writeLog(readLog(await readFile(path.join(root, "logs", name), "utf8"), name)));
+    const sheets = new Map<string, Buffer>();
+    for (const { file } of world.sheets) sheets.set(file, await readFile(path.join(root, "sheets", file)));
     added.push((await shelf.add({ world, logs }, "came with the demo", { sheets })).id);
   }
   await FactRow.query(db).insert({ name: "demo", value: added });

@@ -1,7 +1,8 @@
-import type { InputLog, Project, World } from "@keen-pebble/core";
+import type { InputLog, Logs, Project, World } from "@keen-pebble/core";
 import { RefusedError, readLog, writeLog } from "@keen-pebble/core";
 import { readCsvLog, readWorld } from "@keen-pebble/core/reading";
 import type { Imported, ImportedFiles } from "../api.ts";
+import { NOTE_LENGTH } from "../http/api-schemas.ts";
 import type { BundleFiles } from "./bundle-reader.ts";
 import { IdTakenError, NotFoundError } from "./service-errors.ts";
 import type { Sheets, Shelf } from "./shelf.ts";
@@ -12,29 +13,29 @@ export class Imports {
 
   /** A bundle: its world with logs and sheets. Logs that it does not have stay. */
   async bundle(files: BundleFiles): Promise<Imported> {
-    return this.world(readWorld(files.world, "world.json"), parsedLogs(files.logs, readLog), files.sheets, files.journal);
+    return this.world(readWorld(files.world, "world.json"), parsedLogs(files.logs, readLog), files.sheets, files.journal === null ? null : journalNote(files.journal));
   }
 
   /**
    * Loose files.
    * @throws {RefusedError} where one of them is not in order; nothing of any of them is stored then
    */
-  async files({ world, logs = {}, csvLogs = {}, into }: ImportedFiles): Promise<Imported> {
-    const parsed = { ...parsedLogs(logs, readLog), ...parsedLogs(csvLogs, readCsvLog) };
-    if (world !== undefined) return this.world(readWorld(world, "the world file"), parsed, {}, null);
-    const named = [...new Set(Object.values(parsed).flatMap((log) => log.world ?? []))];
+  async files({ world, logs = {}, csvLogs = {}, into, sheetsOf }: ImportedFiles): Promise<Imported> {
+    const parsed = new Map([...parsedLogs(new Map(Object.entries(logs)), readLog), ...parsedLogs(new Map(Object.entries(csvLogs)), readCsvLog)]);
+    if (world !== undefined) return this.world(readWorld(world, "the world file"), parsed, sheetsOf === undefined ? NO_SHEETS : await this.shelf.sheets(await this.shelf.row(sheetsOf)), null);
+    const named = [...new Set([...parsed.values()].flatMap((log) => log.world ?? []))];
     const id = into ?? (named.length === 1 ? named[0]! : null);
     if (id === null) throw refused("world", named.length === 0 ? "the logs name no world; choose the one that they belong to" : `the logs name different worlds: ${named.join(", ")}`);
-    return this.revision(id, (project) => ({ ...project, logs: { ...project.logs, ...texts(parsed) } }), {});
+    return this.revision(id, (project) => ({ ...project, logs: new Map([...project.logs, ...texts(parsed)]) }), NO_SHEETS);
   }
 
-  private async world(world: World, logs: Readonly<Record<string, InputLog>>, sheets: Sheets, journal: string | null): Promise<Imported> {
+  private async world(world: World, logs: ParsedLogs, sheets: Sheets, journal: string | null): Promise<Imported> {
     const project: Project = { world, logs: texts(logs) };
     try {
       return { ...(await this.shelf.add(project, "brought in from files", { sheets, note: journal })), name: world.name, made: "world", steps: [] };
     } catch (error) {
       if (!(error instanceof IdTakenError)) throw error;
-      return this.revision(world.id, (present) => ({ world, logs: { ...present.logs, ...project.logs } }), sheets);
+      return this.revision(world.id, (present) => ({ world, logs: new Map([...present.logs, ...project.logs]) }), sheets);
     }
   }
 
@@ -62,10 +63,28 @@ function refused(place: string, message: string): RefusedError {
   return new RefusedError("the import", [{ place, line: null, column: null, message }]);
 }
 
-function parsedLogs(logs: Readonly<Record<string, string>>, read: (text: string, name: string) => InputLog): Record<string, InputLog> {
-  return Object.fromEntries(Object.entries(logs).map(([id, text]) => [id, read(text, `log ${id}`)]));
+type ParsedLogs = ReadonlyMap<string, InputLog>;
+
+const NO_SHEETS: Sheets = new Map();
+
+function parsedLogs(logs: ReadonlyMap<string, string>, read: (text: string, name: string) => InputLog): ParsedLogs {
+  return new Map([...logs].map(([id, text]) => [id, read(text, `log ${id}`)]));
 }
 
-function texts(logs: Readonly<Record<string, InputLog>>): Record<string, string> {
-  return Object.fromEntries(Object.entries(logs).map(([id, log]) => [id, writeLog(log)]));
+function texts(logs: ParsedLogs): Logs {
+  return new Map([...logs].map(([id, log]) => [id, writeLog(log)]));
+}
+
+/**
+ * A journal as the note of the first revision, which has at most as many characters as any note: of a longer one the
+ * newest entries, and a line that says so.
+ * @throws {RefusedError} where no note could hold it
+ */
+function journalNote(journal: string): string {
+  if (journal.includes("\0")) throw new RefusedError("the bundle", [{ place: "journal.md", line: null, column: null, message: "holds a NUL character" }]);
+  const text = journal.trim();
+  if (text.length <= NOTE_LENGTH) return text;
+  const cut = text.slice(0, NOTE_LENGTH - 100);
+  const whole = cut.slice(0, Math.max(cut.lastIndexOf("\n"), 1));
+  return `${whole.trimEnd()}\n\n(The bundle's journal.md goes on for ${text.length - whole.length} characters.)`;
 }

@@ -10,6 +10,8 @@ import type { Snapshot } from "../models/revision-row.ts";
 export const SNAPSHOT_EVERY = 50;
 
 const MOST_KEPT = 16;
+/** About so many bytes are kept at the most: the newest one always is. */
+const MOST_BYTES = 48 * 1024 * 1024;
 
 /**
  * Projects as they are at a revision: the last snapshot before it with the steps since then applied. The last few are
@@ -35,19 +37,32 @@ export class Projects {
 
   /** Keeps a project that was just stored. Call it only once its transaction is through. */
   keep(worldId: number, revision: number, project: Project): void {
-    this.kept.set(`${worldId}/${revision}`, project);
-    for (const key of this.kept.keys()) {
-      if (this.kept.size <= MOST_KEPT) break;
-      this.kept.delete(key);
+    const key = `${worldId}/${revision}`;
+    this.kept.delete(key);
+    this.kept.set(key, project);
+    let bytes = 0;
+    for (const each of this.kept.values()) bytes += weightOf(each);
+    for (const [old, each] of this.kept) {
+      if (old === key || (this.kept.size <= MOST_KEPT && bytes <= MOST_BYTES)) break;
+      this.kept.delete(old);
+      bytes -= weightOf(each);
     }
   }
 }
 
+/** About the bytes of its cells and logs. */
+function weightOf({ world, logs }: Project): number {
+  let bytes = 0;
+  for (const room of world.rooms) bytes += room.cells.byteLength;
+  for (const text of logs.values()) bytes += text.length;
+  return bytes;
+}
+
 /** A project as a snapshot stores it. */
 export function toSnapshot(project: Project): Snapshot {
-  return { world: writeWorld(project.world), logs: project.logs };
+  return { world: writeWorld(project.world), logs: Object.fromEntries(project.logs) };
 }
 
 function fromSnapshot(snapshot: Snapshot): Project {
-  return { world: readWorld(snapshot.world, "a stored snapshot"), logs: snapshot.logs };
+  return { world: readWorld(snapshot.world, "a stored snapshot"), logs: new Map(Object.entries(snapshot.logs)) };
 }

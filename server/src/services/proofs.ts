@@ -12,18 +12,28 @@ import { RevisionRow } from "../models/revision-row.ts";
 import { WorldRow } from "../models/world-row.ts";
 import type { Shelf } from "./shelf.ts";
 
+/** Stores what logs came to; what is stored already stays as it is. */
+export async function storeOutcomes(trx: Knex.Transaction, outcomes: readonly Outcome[]): Promise<void> {
+  if (outcomes.length === 0) return;
+  // Not through the models: they would take what comes back for all that was handed in.
+  await trx("outcomes")
+    .insert(outcomes.map((outcome) => ({ ...outcome, checks: JSON.stringify(outcome.checks) })))
+    .onConflict(["worldHash", "logHash"])
+    .ignore();
+}
+
 /** An outcome as it is stored. */
 export type Outcome = Omit<OutcomeRow, keyof Model>;
 
 /** How the logs of a revision are parted into jobs. */
 export interface Slices {
-  /** At most so many logs, and about so many frames. */
+  /** At most so many logs, and about so many frames, where looking at ten checks counts as a frame. */
   readonly logs: number;
   readonly frames: number;
 }
 
 /** Runs of which the board shows the history. */
-const HISTORY = 8;
+export const HISTORY = 8;
 /** How long an answer that wants all outcomes waits for them. */
 const PATIENCE_MS = 60_000;
 /** Rows of one statement. */
@@ -59,7 +69,7 @@ export class Proofs {
       await ProofRunRow.query(trx).patch({ state: "cancelled", finishedAt: new Date() }).where({ worldId: row.id, state: "running" });
       return dropped;
     });
-    if (jobs.length > 0) await this.signals.tell("cancelled", jobs);
+    if (jobs.length > 0) await this.signals.tellCancelled(jobs);
     await this.signals.tell("proofs", row.id);
     return this.state(row);
   }
@@ -135,18 +145,19 @@ export class Proofs {
   private async enqueue(trx: Knex.Transaction, worldId: number): Promise<ProofState> {
     const row = await WorldRow.query(trx).findById(worldId).forUpdate().throwIfNotFound();
     const { contentHash } = await RevisionRow.query(trx).select("contentHash").findById([worldId, row.revision]).throwIfNotFound();
-    const logs = await LogRow.query(trx).select("log", "hash", "frames").where("worldId", worldId).orderBy("log");
+    const logs = await LogRow.query(trx).select("log", "hash", "frames", "checks").where("worldId", worldId).orderBy("log");
     const hashes = Object.fromEntries(logs.map(({ log, hash }) => [log, hash]));
     // What was asked for an older revision and is not begun yet is of no use any more.
     const dropped = await this.drop(trx, worldId, contentHash);
-    if (dropped.length > 0) await this.signals.tell("cancelled", dropped);
-    await ProofRunRow.query(trx).patch({ state: "cancelled", finishedAt: new Date() }).where({ worldId, state: "running" }).where("revision", "<", row.revision);
+    if (dropped.length > 0) await this.signals.tellCancelled(dropped);
     const known = await this.known(trx, contentHash, Object.values(hashes));
     const missing = [...new Map(logs.filter(({ hash }) => !known.has(hash)).map((log) => [log.hash, log])).values()];
     const run = { worldId, revision: row.revision, worldHash: contentHash, logs: hashes, total: logs.length, state: "running" as const, holds: 0, finishedAt: null, startedAt: new Date() };
-    await ProofRunRow.query(trx).insert(run).onConflict(["worldId", "revision"]).merge();
+    // What is pending first and the runs last, as whoever stores outcomes does: else the two could wait for each other.
     await this.putJobs(trx, run, missing);
-    if (missing.length === 0) await finish(trx, contentHash);
+    await ProofRunRow.query(trx).patch({ state: "cancelled", finishedAt: new Date() }).where({ worldId, state: "running" }).where("revision", "<", row.revision);
+    await ProofRunRow.query(trx).insert(run).onConflict(["worldId", "revision"]).merge();
+    await finish(trx, contentHash);
     const made = await ProofRunRow.query(trx).findById([worldId, row.revision]).throwIfNotFound();
     return { revision: row.revision, state: made.state, done: logs.filter(({ hash }) => known.has(hash)).length, total: logs.length, holds: made.holds };
   }
@@ -157,18 +168,22 @@ export class Proofs {
     const queued: string[] = [];
     const rows = slices.flatMap(({ id, slice }) => slice.map(({ hash }) => ({ worldHash, logHash: hash, worldId, jobId: id })));
     for (let at = 0; at < rows.length; at += ROWS) {
-      const inserted = (await PendingProofRow.query(trx).insert(rows.slice(at, at + ROWS)).onConflict(["worldHash", "logHash"]).ignore().returning("logHash")) as unknown as { logHash: string }[];
+      // Not through the models: they would take what comes back for all that was handed in.
+      const inserted = await trx("pending_proofs").insert(rows.slice(at, at + ROWS)).onConflict(["worldHash", "logHash"]).ignore().returning<{ logHash: string }[]>("logHash");
       queued.push(...inserted.map(({ logHash }) => logHash));
     }
+    // What was stored by a job that ended meanwhile is known by now, and is not run again.
+    const stored = [...(await this.known(trx, worldHash, queued)).keys()];
+    if (stored.length > 0) await PendingProofRow.query(trx).delete().where({ worldHash }).whereIn("logHash", stored);
+    for (const hash of stored) queued.splice(queued.indexOf(hash), 1);
     const mine = new Set(queued);
     const { jobs: waiting } = await PendingProofRow.query(trx).where({ worldId }).countDistinct("jobId as jobs").first().castTo<{ jobs: string }>();
     const before = Number(waiting) - slices.length;
-    const jobs = slices.map(({ id, slice }, i) => ({
-      id,
-      data: { worldId, revision, worldHash, logs: slice.map(({ hash }) => hash).filter((hash) => mine.has(hash)) },
+    const jobs = slices
+      .map(({ id, slice }) => ({ id, logs: slice.map(({ hash }) => hash).filter((hash) => mine.has(hash)) }))
+      .filter(({ logs }) => logs.length > 0)
       // Fair between worlds: each world's first job comes before any world's second one.
-      priority: -Math.max(0, before) - i,
-    }));
+      .map(({ id, logs }, i) => ({ id, data: { worldId, revision, worldHash, logs }, priority: -Math.max(0, before) - i }));
     for (let at = 0; at < jobs.length; at += ROWS) await this.queue.put(trx, "prove", jobs.slice(at, at + ROWS));
   }
 
@@ -201,12 +216,13 @@ function slicesOf(logs: readonly LogRow[], most: Slices): LogRow[][] {
   let frames = Infinity;
   for (const log of logs) {
     const last = slices.at(-1);
-    if (last === undefined || last.length >= most.logs || frames + log.frames > most.frames) {
+    const cost = log.frames * (1 + log.checks / 10);
+    if (last === undefined || last.length >= most.logs || frames + cost > most.frames) {
       slices.push([log]);
-      frames = log.frames;
+      frames = cost;
     } else {
       last.push(log);
-      frames += log.frames;
+      frames += cost;
     }
   }
   return slices;
@@ -220,9 +236,16 @@ async function countOf(db: Knex, run: Pick<ProofRunRow, "logs" | "worldHash">): 
   return { done: Number(rows[0]!.done), holds: Number(rows[0]!.holds) };
 }
 
-/** Ends the runs of one content of a world whose outcomes are all there; the worlds that they are of. */
+/** With more logs than this still to be run nobody counts whether all are there. */
+const NEARLY = 50;
+
+/**
+ * Ends the runs of one content of a world whose outcomes are all there; the worlds that they are of. The runs are held
+ * until the transaction ends: of two jobs that end at the same time the later one sees what the other stored.
+ */
 export async function finish(trx: Knex.Transaction, worldHash: string): Promise<number[]> {
-  const runs = await ProofRunRow.query(trx).where({ worldHash, state: "running" }).forUpdate();
+  const runs = await ProofRunRow.query(trx).where({ worldHash, state: "running" }).orderBy(["worldId", "revision"]).forUpdate();
+  if (runs.length === 0 || (await PendingProofRow.query(trx).where({ worldHash }).limit(NEARLY + 1)).length > NEARLY) return [];
   const ended: number[] = [];
   for (const run of runs) {
     const { done, holds } = await countOf(trx, run);

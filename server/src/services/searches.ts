@@ -27,8 +27,8 @@ export class Searches {
 
   /** Begins a search for the revision at which a check of a log broke. */
   async begin(slug: string, log: string, check: string): Promise<BreakSearch> {
-    const { row, project } = await this.shelf.project(slug);
-    if (project.logs[log] === undefined) throw new NotFoundError("log", log);
+    const row = await this.shelf.row(slug);
+    await this.shelf.log(slug, log);
     const said = canonical(check);
     const id = randomUUID();
     await this.db.transaction(async (trx) => {
@@ -55,8 +55,8 @@ export class Searches {
       await SearchRow.query(trx).patch({ state: "cancelled" }).where({ id, state: "running" });
       await this.queue.cancel(trx, "search", [id]);
     });
-    await this.signals.tell("cancelled", [id]);
-    await this.signals.tell("search", id);
+    await this.signals.tellCancelled([id]);
+    await this.signals.tell("search", (await this.shelf.row(slug)).id, id);
     return this.find(slug, id);
   }
 }

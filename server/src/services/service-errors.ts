@@ -21,3 +21,10 @@ export class IdTakenError extends CoreError {
     super("id-taken", `there is a world ${id} on the shelf already`, { id });
   }
 }
+
+/** The database does not answer. */
+export class NoDatabaseError extends CoreError {
+  constructor() {
+    super("no-database", "the database does not answer; nothing was stored", null);
+  }
+}

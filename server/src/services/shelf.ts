@@ -1,11 +1,12 @@
 import { randomUUID } from "node:crypto";
-import type { EditStep, Project } from "@keen-pebble/core";
-import { LIMITS, RefusedError, applyAll, differences, logFrames, placeText, readLog, summary, toPlain, writeLog } from "@keen-pebble/core";
+import type { EditStep, Project, Verdict } from "@keen-pebble/core";
+import { LIMITS, RefusedError, applyAll, differences, logFrames, placeText, readLog, summary, toPlain, writeLog, writeWorld } from "@keen-pebble/core";
 import { worldFromJson } from "@keen-pebble/core/reading";
 import type { Knex } from "knex";
 import type { Transaction } from "objection";
 import { UniqueViolationError } from "objection";
-import type { DeletedWorld, NewRevision, StoredRevision, WorldEntry, WorldRevision } from "../api.ts";
+import type { DeletedWorld, NewRevision, ShelfEntry, ShelfLog, StaleBase, StoredRevision, WorldEntry, WorldRevision } from "../api.ts";
+import type { RevisionTexts } from "../desk/desk-task.ts";
 import { LogRow } from "../models/log-row.ts";
 import { RevisionRow } from "../models/revision-row.ts";
 import { SheetRow } from "../models/sheet-row.ts";
@@ -14,18 +15,11 @@ import { contentHash } from "./content-hash.ts";
 import { Projects, SNAPSHOT_EVERY, toSnapshot } from "./projects.ts";
 import { IdTakenError, NotFoundError, StaleBaseError } from "./service-errors.ts";
 
-/** For so many days a world that was taken off the shelf can be put back. */
-const KEPT_DAYS = 30;
-
 /** Worlds, their revisions and their logs: everything that is stored goes through here (architecture.md, flow 4). */
 export class Shelf {
   private readonly projects = new Projects();
 
-  /** @param stored told of each world that has got a new revision, once it is stored */
-  constructor(
-    private readonly db: Knex,
-    private readonly stored: (world: string) => void = () => undefined,
-  ) {}
+  constructor(private readonly db: Knex) {}
 
   /** All worlds, the one saved last first. */
   async list(): Promise<WorldEntry[]> {
@@ -52,10 +46,60 @@ export class Shelf {
     }));
   }
 
+  /** All worlds with what their rooms are called and what each log comes to, as far as that is known. */
+  async summary(): Promise<ShelfEntry[]> {
+    const worlds = await this.list();
+    const logs = await LogRow.query(this.db)
+      .joinRaw('join worlds w on w.id = logs."worldId" and w."deletedAt" is null')
+      .joinRaw('join revisions r on r."worldId" = w.id and r.number = w.revision')
+      .joinRaw('left join outcomes o on o."worldHash" = r."contentHash" and o."logHash" = logs.hash')
+      .select("w.slug", "logs.log", "logs.title", "o.holds", "o.refused", "o.frames", "o.checks as verdicts")
+      .orderBy("logs.log")
+      .castTo<SummaryRow[]>();
+    const rows = await WorldRow.onShelf(this.db).select("slug", "roomNames");
+    const names = new Map(rows.map(({ slug, roomNames }) => [slug, roomNames ?? []]));
+    const byWorld = new Map<string, ShelfLog[]>(worlds.map(({ id }) => [id, []]));
+    for (const { slug, log, title, holds, refused, frames, verdicts } of logs) {
+      byWorld.get(slug)?.push({ log, title, outcome: holds === null ? null : { holds, refused, frames, checks: verdicts } });
+    }
+    return worlds.map((world) => ({ ...world, roomNames: names.get(world.id) ?? [], outcomes: byWorld.get(world.id)! }));
+  }
+
+  /** World and logs of a revision as texts. */
+  async texts(worldId: number, revision: number): Promise<RevisionTexts> {
+    const { world, logs } = await this.projects.at(this.db, worldId, revision);
+    return { world: writeWorld(world), logs };
+  }
+
+  /** Keeps what the rooms of a world are called, where that is not known yet. */
+  async keepRoomNames(worldId: number): Promise<void> {
+    const row = await WorldRow.query(this.db).findById(worldId).whereNull("roomNames");
+    if (!row) return;
+    const { world } = await this.projects.at(this.db, row.id, row.revision);
+    await WorldRow.query(this.db).findById(worldId).whereNull("roomNames").patch({ roomNames: world.rooms.map((room) => room.name) });
+  }
+
+  /** The text of a log of the newest revision. */
+  async log(slug: string, log: string): Promise<string> {
+    const row = await this.row(slug);
+    const found = await LogRow.query(this.db).select("text").findById([row.id, log]);
+    if (!found) throw new NotFoundError("log", log);
+    return found.text;
+  }
+
+  /** What happened to a world since one of its revisions; the steps are null where that one is not kept apart any more. */
+  async since(slug: string, base: number): Promise<StaleBase> {
+    return WorldRow.transaction(this.db, async (trx) => {
+      const row = await WorldRow.onShelf(trx).findOne({ slug });
+      if (!row) throw new NotFoundError("world", slug);
+      return stepsSince(trx, row, base);
+    });
+  }
+
   /** A world at its newest revision. */
   async open(slug: string): Promise<WorldRevision> {
     const { row, project } = await this.project(slug);
-    return { revision: row.revision, world: toPlain(project.world), logs: project.logs };
+    return { revision: row.revision, world: toPlain(project.world), logs: Object.fromEntries(project.logs) };
   }
 
   /** A world's row and project at its newest revision. */
@@ -67,9 +111,9 @@ export class Shelf {
   /** A world at one of its revisions. */
   async openAt(slug: string, number: number): Promise<WorldRevision> {
     const row = await this.row(slug);
-    if (number > row.revision) throw new NotFoundError("revision", String(number));
+    if (!(await RevisionRow.query(this.db).select("number").findById([row.id, number]))) throw new NotFoundError("revision", String(number));
     const project = await this.projects.at(this.db, row.id, number);
-    return { revision: number, world: toPlain(project.world), logs: project.logs };
+    return { revision: number, world: toPlain(project.world), logs: Object.fromEntries(project.logs) };
   }
 
   /** A world's row. */
@@ -95,14 +139,13 @@ export class Shelf {
     const { world } = project;
     try {
       const row = await WorldRow.transaction(this.db, async (trx) => {
-        const made = await WorldRow.query(trx).insertAndFetch({ slug: world.id, name: world.name, revision: 1, rooms: world.rooms.length });
+        const made = await WorldRow.query(trx).insertAndFetch({ slug: world.id, name: world.name, revision: 1, rooms: world.rooms.length, roomNames: world.rooms.map((room) => room.name) });
         await insertRevision(trx, made.id, { number: 1, batch: randomUUID(), steps: [], says, note: more.note ?? null }, project);
-        await replaceLogs(trx, made.id, {}, project.logs);
-        await putSheets(trx, made.id, more.sheets ?? {});
+        await replaceLogs(trx, made.id, new Map(), project.logs);
+        await putSheets(trx, made.id, more.sheets ?? NO_SHEETS);
         return made;
       });
       this.projects.keep(row.id, 1, project);
-      this.stored(world.id);
     } catch (error) {
       if (error instanceof UniqueViolationError) throw new IdTakenError(world.id);
       throw error;
@@ -121,7 +164,7 @@ export class Shelf {
       const before = await RevisionRow.query(trx).select("number", "summary").findOne({ worldId: row.id, batch: batch.batch });
       if (before) return { revision: before.number, summary: before.summary };
       if (batch.base !== row.revision) throw new StaleBaseError(batch.base, await stepsSince(trx, row, batch.base));
-      return { ...batch, sheets: {} };
+      return { ...batch, sheets: NO_SHEETS };
     });
   }
 
@@ -146,20 +189,20 @@ export class Shelf {
     const sheets = await this.sheets(row);
     const id = await this.freeId(slug);
     const world = { ...project.world, id, name: copyName(project.world.name) };
-    const logs = Object.fromEntries(Object.entries(project.logs).map(([log, text]) => [log, withWorld(text, slug, id)]));
+    const logs = new Map([...project.logs].map(([log, text]) => [log, withWorld(text, slug, id)]));
     return this.add({ world, logs }, `copy of ${slug}`, { sheets });
   }
 
   /** Image sheets of a world, by their files' names. */
   async sheets(row: WorldRow): Promise<Sheets> {
     const sheets = await SheetRow.query(this.db).where("worldId", row.id).orderBy("file");
-    return Object.fromEntries(sheets.map((sheet) => [sheet.file, sheet.png]));
+    return new Map(sheets.map((sheet) => [sheet.file, sheet.png]));
   }
 
   /** Stores the picture of a sheet; one of the same name is replaced. */
   async putSheet(slug: string, file: string, png: Buffer): Promise<void> {
     const row = await this.row(slug);
-    await WorldRow.transaction(this.db, (trx) => putSheets(trx, row.id, { [file]: png }));
+    await WorldRow.transaction(this.db, (trx) => putSheets(trx, row.id, new Map([[file, png]])));
   }
 
   /** The picture of a sheet, or null. */
@@ -173,18 +216,17 @@ export class Shelf {
     return RevisionRow.query(this.db).select("number", "summary", "note", "savedAt").where("worldId", row.id).orderBy("number");
   }
 
-  /** Takes a world off the shelf; it can be put back. Those that have lain there for too long go for good. */
+  /** Takes a world off the shelf; it can be put back until `Retention` takes it. */
   async remove(slug: string): Promise<DeletedWorld> {
     const row = await this.row(slug);
     const deletedAt = new Date();
     await row.$query(this.db).patch({ deletedAt });
-    await WorldRow.query(this.db).delete().where("deletedAt", "<", keptSince());
     return { key: row.id, id: slug, name: row.name, deletedAt: deletedAt.toISOString() };
   }
 
   /** Worlds that were taken off the shelf and can be put back, the last one first. */
   async deleted(): Promise<DeletedWorld[]> {
-    const rows = await WorldRow.query(this.db).where("deletedAt", ">=", keptSince()).orderBy("deletedAt", "desc");
+    const rows = await WorldRow.query(this.db).whereNotNull("deletedAt").orderBy("deletedAt", "desc");
     return rows.map((row) => ({ key: row.id, id: row.slug, name: row.name, deletedAt: row.deletedAt!.toISOString() }));
   }
 
@@ -193,7 +235,7 @@ export class Shelf {
    * @throws {IdTakenError} where another world has its id by now
    */
   async restore(key: number): Promise<{ id: string }> {
-    const row = await WorldRow.query(this.db).where("deletedAt", ">=", keptSince()).findById(key);
+    const row = await WorldRow.query(this.db).whereNotNull("deletedAt").findById(key);
     if (!row) throw new NotFoundError("deleted world", String(key));
     try {
       await row.$query(this.db).patch({ deletedAt: null });
@@ -228,24 +270,18 @@ export class Shelf {
       await insertRevision(trx, row.id, { number, batch: made.batch, steps: made.steps, says, note: made.note ?? null }, after);
       await replaceLogs(trx, row.id, project.logs, after.logs);
       await putSheets(trx, row.id, made.sheets);
-      await row.$query(trx).patch({ revision: number, name: after.world.name, rooms: after.world.rooms.length, savedAt: new Date() });
+      await row.$query(trx).patch({ revision: number, name: after.world.name, rooms: after.world.rooms.length, roomNames: after.world.rooms.map((room) => room.name), savedAt: new Date() });
       return { row, revision: number, summary: says, project: after };
     });
-    if (stored.project) {
-      this.projects.keep(stored.row.id, stored.revision, stored.project);
-      this.stored(slug);
-    }
+    if (stored.project) this.projects.keep(stored.row.id, stored.revision, stored.project);
     return { revision: stored.revision, summary: stored.summary };
   }
 }
 
-/** What was taken off the shelf before this moment cannot be put back any more. */
-function keptSince(): Date {
-  return new Date(Date.now() - KEPT_DAYS * 86_400_000);
-}
-
 /** Image sheets: PNG bytes by their files' names. */
-export type Sheets = Readonly<Record<string, Buffer>>;
+export type Sheets = ReadonlyMap<string, Buffer>;
+
+const NO_SHEETS: Sheets = new Map();
 
 /** Steps that change whole parts may bring in anything: the world that came of them is read as a file would be. */
 function ensureInOrder(project: Project, steps: readonly EditStep[]): void {
@@ -267,7 +303,8 @@ function copyName(name: string): string {
   return [...copied].length > LIMITS.nameLength ? name : copied;
 }
 
-async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promise<{ revision: number; steps: RevisionRow["steps"] }> {
+async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promise<StaleBase> {
+  if (!(await RevisionRow.query(trx).select("number").findById([row.id, base]))) return { revision: row.revision, steps: null };
   const rows = await RevisionRow.query(trx).select("steps").where("worldId", row.id).where("number", ">", base).orderBy("number");
   return { revision: row.revision, steps: rows.flatMap((r) => r.steps) };
 }
@@ -295,13 +332,28 @@ async function insertRevision(trx: Transaction, worldId: number, { number, batch
 }
 
 async function putSheets(trx: Transaction, worldId: number, sheets: Sheets): Promise<void> {
-  for (const [file, png] of Object.entries(sheets)) await SheetRow.query(trx).insert({ worldId, file, png }).onConflict(["worldId", "file"]).merge();
+  for (const [file, png] of sheets) await SheetRow.query(trx).insert({ worldId, file, png }).onConflict(["worldId", "file"]).merge();
 }
 
 async function replaceLogs(trx: Transaction, worldId: number, before: Project["logs"], after: Project["logs"]): Promise<void> {
-  const gone = Object.keys(before).filter((log) => before[log] !== after[log]);
+  const gone = [...before.keys()].filter((log) => before.get(log) !== after.get(log));
   if (gone.length > 0) await LogRow.query(trx).delete().where("worldId", worldId).whereIn("log", gone);
-  for (const [log, text] of Object.entries(after)) {
-    if (before[log] !== text) await LogRow.query(trx).insert({ worldId, log, text, frames: logFrames(readLog(text)), hash: contentHash(text) });
+  for (const [log, text] of after) {
+    if (before.get(log) !== text) await insertLog(trx, worldId, log, text);
   }
+}
+
+async function insertLog(trx: Transaction, worldId: number, log: string, text: string): Promise<void> {
+  const read = readLog(text);
+  await LogRow.query(trx).insert({ worldId, log, text, frames: logFrames(read), hash: contentHash(text), title: read.title, checks: read.checks.length });
+}
+
+interface SummaryRow {
+  readonly slug: string;
+  readonly log: string;
+  readonly title: string | null;
+  readonly holds: boolean | null;
+  readonly refused: string | null;
+  readonly frames: number | null;
+  readonly verdicts: Verdict[];
 }

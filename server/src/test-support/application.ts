@@ -4,6 +4,7 @@ import { pino } from "pino";
 import { afterAll, beforeAll, expect } from "vitest";
 import { apiRoutes, createApp } from "../app.ts";
 import { connect } from "../database/connect.ts";
+import { Desk } from "../desk/desk.ts";
 import { Jobs } from "../jobs/jobs.ts";
 import { servicesOf } from "../services/services.ts";
 import type { Services } from "../services/services.ts";
@@ -21,6 +22,8 @@ export interface TestApplication {
   readonly app: Express;
   readonly held: HeldToOpenApi;
   readonly db: Knex;
+  readonly desk: Desk;
+  readonly jobs: Jobs;
   readonly url: string;
   readonly services: Services;
   readonly close: () => Promise<void>;
@@ -44,21 +47,23 @@ export function withTestApplication(ready: (test: TestApplication) => void): voi
 async function testApplication(): Promise<TestApplication> {
   const database = await ownDatabase();
   const { url } = database;
+  await migrate(url);
   const db = connect(url);
-  await migrate(db);
   const logger = pino({ level: process.env["KEEN_PEBBLE_LOG"] ?? "silent" });
-  const jobs = new Jobs({ databaseUrl: url, db, logger, works: true });
+  const desk = new Desk(url, logger);
+  const jobs = new Jobs({ databaseUrl: url, db, desk, logger, works: true });
   await jobs.start();
-  const services = servicesOf({ db, jobs, logger, logsOfJob: 2 });
-  const inner = createApp({ db, services, logger, webFolder: null, hosts: ["127.0.0.1"] });
+  const services = servicesOf({ db, desk, jobs, logger, logsOfJob: 2, keepDays: 90 });
+  const inner = createApp({ db, desk, services, logger, webFolder: null, hosts: ["127.0.0.1"] });
   const close = async (): Promise<void> => {
     await services.afterSave.stop();
     await jobs.stop();
+    await desk.stop();
     await db.destroy();
     await database.drop();
   };
   // As it goes over the network.
-  const document = JSON.parse(JSON.stringify(openApi(apiRoutes(db, services, logger)))) as OpenApiDocument;
+  const document = JSON.parse(JSON.stringify(openApi(apiRoutes({ db, desk, services, logger })))) as OpenApiDocument;
   const held = new HeldToOpenApi(inner, document);
-  return { app: held.app, held, db, url, services, close };
+  return { app: held.app, held, db, desk, jobs, url, services, close };
 }

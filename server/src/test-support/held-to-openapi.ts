@@ -33,7 +33,7 @@ export class HeldToOpenApi {
       const send = res.send.bind(res);
       res.send = (body: unknown): typeof res => {
         // `res.json` comes through here a second time, with its text.
-        if (typeof body !== "object" || Buffer.isBuffer(body)) this.hold(req.method.toLowerCase(), req.originalUrl.split("?")[0]!, req.body as unknown, String(req.headers["content-type"] ?? ""), res.statusCode, String(res.getHeader("content-type")), body);
+        if (typeof body !== "object" || Buffer.isBuffer(body)) this.hold(req.method.toLowerCase(), req.originalUrl.split("?")[0]!, sentOf(req.body), String(req.headers["content-type"] ?? ""), res.statusCode, String(res.getHeader("content-type")), body);
         return send(body);
       };
       // A stream is never sent as a whole: its head says what it is.
@@ -64,7 +64,7 @@ export class HeldToOpenApi {
     else this.fits(`${name} answered ${status}`, answer.content[media].schema, () => JSON.parse(String(body)) as unknown, true);
     const taken = operation.requestBody?.content[sentAs.split(";")[0]!];
     // That lists go side by side, and what each part of a world holds, the document does not say.
-    const unsayable = /must contain .* items|parts/.test(String(body));
+    const unsayable = /must contain .* items|parts|is not JSON as it is expected/.test(String(body));
     if (taken?.schema && (status < 400 || (status === 400 && typeof sent === "object" && !unsayable))) this.fits(`${name} took`, taken.schema, () => sent, status < 400);
   }
 
@@ -72,5 +72,15 @@ export class HeldToOpenApi {
     if (schema === undefined) return;
     const check = this.ajv.compile(JSON.parse(JSON.stringify(schema).replaceAll('"#/', '"urn:keen-pebble:api#/')) as object);
     if (check(value()) !== wanted) this.mismatches.push(`${what} ${JSON.stringify(value()).slice(0, 200)}: ${wanted ? this.ajv.errorsText(check.errors) : "the document would take it"}`);
+  }
+}
+
+/** What was sent, as JSON where it is some. */
+function sentOf(body: unknown): unknown {
+  if (!Buffer.isBuffer(body)) return body;
+  try {
+    return JSON.parse(body.toString("utf8"));
+  } catch {
+    return undefined;
   }
 }

@@ -1,13 +1,12 @@
 import type { Body, Rules, World } from "@keen-pebble/core";
-import { bodyText } from "@keen-pebble/core";
+import { LIMITS, bodyReach, bodyText } from "@keen-pebble/core";
 import { useState } from "react";
 import { Icon } from "../look/icon.tsx";
+import type { NumberRange } from "../look/number-field.tsx";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { changeRules } from "../session/bench.ts";
 import { endStroke } from "../session/project-store.ts";
-
-const MOST_PROBES = 16;
 
 /** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
 export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
@@ -45,7 +44,7 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
               Probes
             </button>
           </div>
-          {body.kind === "box" ? <BoxFields body={body} onBody={change} /> : <ProbeFields body={body} onBody={change} tileSize={world.tileSize} />}
+          {body.kind === "box" ? <BoxFields body={body} onBody={change} tileSize={world.tileSize} /> : <ProbeFields body={body} onBody={change} tileSize={world.tileSize} />}
         </div>
       )}
     </>
@@ -54,7 +53,13 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
 
 type OnBody = (after: Body, stroke?: string) => boolean;
 
-function BoxFields({ body, onBody }: { readonly body: Extract<Body, { kind: "box" }>; readonly onBody: OnBody }) {
+/** What one of a box's numbers may be, the others being as they are. */
+function boxRange(box: readonly number[], i: number, tileSize: number): NumberRange {
+  const [least, most] = bodyReach(tileSize);
+  return i < 2 ? { least, most: most - box[i + 2]!, whole: true } : { least: 1, most: most - box[i - 2]!, whole: true };
+}
+
+function BoxFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { kind: "box" }>; readonly onBody: OnBody; readonly tileSize: number }) {
   return (
     <div className="two settings">
       {(["Left", "Top", "Width", "Height"] as const).map((label, i) => (
@@ -62,6 +67,7 @@ function BoxFields({ body, onBody }: { readonly body: Extract<Body, { kind: "box
           key={label}
           label={label}
           unit="px"
+          range={boxRange(body.box, i, tileSize)}
           value={body.box[i]!}
           step={1}
           onValue={(value, stroke) => onBody({ ...body, box: body.box.map((v, j) => (i === j ? value : v)) as unknown as typeof body.box }, stroke ?? undefined)}
@@ -73,22 +79,24 @@ function BoxFields({ body, onBody }: { readonly body: Extract<Body, { kind: "box
 }
 
 function ProbeFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { kind: "probes" }>; readonly onBody: OnBody; readonly tileSize: number }) {
+  const [least, most] = bodyReach(tileSize);
+  const range = { least, most, whole: true };
   const set = (index: number, axis: 0 | 1, value: number, stroke: string | null): boolean =>
     onBody({ ...body, points: body.points.map((point, i) => (i !== index ? point : axis === 0 ? ([value, point[1]] as const) : ([point[0], value] as const))) }, stroke ?? undefined);
   return (
     <ol className="probes">
       {body.points.map(([x, y], i) => (
         <li key={i}>
-          <NumberField label={`${i + 1} x`} value={x} step={1} onValue={(value, stroke) => set(i, 0, value, stroke)} onStrokeEnd={endStroke} />
-          <NumberField label="y" value={y} step={1} onValue={(value, stroke) => set(i, 1, value, stroke)} onStrokeEnd={endStroke} />
+          <NumberField label={`${i + 1} x`} range={range} value={x} step={1} onValue={(value, stroke) => set(i, 0, value, stroke)} onStrokeEnd={endStroke} />
+          <NumberField label="y" range={range} value={y} step={1} onValue={(value, stroke) => set(i, 1, value, stroke)} onStrokeEnd={endStroke} />
           <button type="button" className="btn btn-bare btn-icon" aria-label={`Take probe ${i + 1} away`} title={`Take probe ${i + 1} away`} disabled={body.points.length === 1} onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}>
             <Icon name="close" />
           </button>
         </li>
       ))}
-      {body.points.length < MOST_PROBES && (
+      {body.points.length < LIMITS.probes[1] && (
         <li>
-          <button type="button" className="btn btn-plain" onClick={() => onBody({ ...body, points: [...body.points, [tileSize / 2, tileSize / 2].map(Math.floor) as [number, number]] })}>
+          <button type="button" className="btn btn-plain" onClick={() => onBody({ ...body, points: [...body.points, [Math.floor(tileSize / 2), Math.floor(tileSize / 2)]] })}>
             <Icon name="plus" /> probe
           </button>
         </li>

@@ -1,10 +1,10 @@
 import type { Rules, SettingValue } from "@keen-pebble/core";
-import { settingByPath, settingValue } from "@keen-pebble/core";
+import { settingByPath, settingRange, settingValue } from "@keen-pebble/core";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
 import { changeSetting } from "../session/bench.ts";
-import { useTried } from "../session/hooks.ts";
+import { useProject, useTried } from "../session/hooks.ts";
 import { endStroke } from "../session/project-store.ts";
 
 interface Props {
@@ -25,6 +25,7 @@ export function SettingField(props: Props) {
 }
 
 function Field({ rules, path, warn }: Props) {
+  const tileSize = useProject((state) => state.project?.world.tileSize ?? 16);
   const setting = settingByPath(path)!;
   const value = settingValue(rules, path);
   const change = (after: SettingValue, stroke: string | null = null): boolean => changeSetting(rules.id, path, value, after, stroke);
@@ -38,7 +39,7 @@ function Field({ rules, path, warn }: Props) {
     case "px":
     case "whole": {
       const unit = setting.kind === "px" ? "px" : setting.unit;
-      return <NumberField label={setting.label} unit={unit === "frames" ? "fr" : unit} value={value as number} step={setting.kind === "px" && (value as number) < 1 ? 0.125 : 1} warn={warn ?? false} onValue={change} onStrokeEnd={endStroke} />;
+      return <NumberField label={setting.label} range={settingRange(setting, tileSize)} unit={unit === "frames" ? "fr" : unit} value={value as number} step={setting.kind === "px" && (value as number) < 1 ? 0.125 : 1} warn={warn ?? false} onValue={change} onStrokeEnd={endStroke} />;
     }
   }
 }

@@ -13,7 +13,7 @@ import { useBench, useProject } from "../session/hooks.ts";
 import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/painting.ts";
 import { shownRules } from "../session/mending.ts";
 import { endStroke, projectStore } from "../session/project-store.ts";
-import { setDown } from "../session/walk.ts";
+import { setDown, showsField } from "../session/walk.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { handleAt } from "./body-handles.ts";
 import { useStore } from "zustand";
@@ -33,6 +33,11 @@ const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
 
 /** The room on its canvas, with the tools above it. */
 export function Field() {
+  // A walk stands still while nobody sees it.
+  useEffect(() => {
+    showsField(true);
+    return () => showsField(false);
+  }, []);
   return (
     <section className="field" aria-label="Field">
       <ToolRow />

@@ -1,4 +1,5 @@
 import type { Fixture, Lock, World } from "@keen-pebble/core";
+import { LIMITS } from "@keen-pebble/core";
 import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
@@ -61,7 +62,7 @@ function IdField({ id }: { readonly id: string }) {
 function KindSettings({ world, fixture }: Omit<Props, "several">) {
   const items = world.items.map(({ id }) => id);
   const whole = (label: string, value: number, set: (value: number) => Fixture) => (
-    <NumberField label={label} value={value} step={1} onValue={(next) => (Number.isInteger(next) && next >= 1 && next <= 999 ? (changeChosen(() => set(next)), true) : false)} onStrokeEnd={endStroke} />
+    <NumberField label={label} range={{ least: LIMITS.count[0], most: LIMITS.count[1], whole: true }} value={value} step={1} onValue={(next) => (changeChosen(() => set(next)), true)} onStrokeEnd={endStroke} />
   );
   switch (fixture.kind) {
     case "item":
@@ -77,7 +78,18 @@ function KindSettings({ world, fixture }: Omit<Props, "several">) {
       return (
         <label className="labelled">
           <span className="name">Name</span>
-          <input value={fixture.name} aria-label="Name of the place" maxLength={80} onChange={(event) => changeChosen(() => ({ ...fixture, name: event.target.value }))} />
+          <input
+            key={fixture.id}
+            defaultValue={fixture.name}
+            aria-label="Name of the place"
+            maxLength={80}
+            onBlur={(event) => {
+              const name = event.target.value.trim();
+              if (name === "") event.target.value = fixture.name;
+              else if (name !== fixture.name) changeChosen(() => ({ ...fixture, name }));
+            }}
+            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+          />
         </label>
       );
     case "portal":
@@ -103,12 +115,11 @@ function Place({ world, fixture, axis }: { readonly world: World; readonly fixtu
   const room = world.rooms.find(({ id }) => id === fixture.to.room);
   const most = (axis === 0 ? room?.width : room?.height) ?? 1;
   const set = (value: number): boolean => {
-    if (!Number.isInteger(value) || value < 0 || value >= most) return false;
     const cell = axis === 0 ? ([value, fixture.to.cell[1]] as const) : ([fixture.to.cell[0], value] as const);
     changeChosen(() => ({ ...fixture, to: { ...fixture.to, cell } }));
     return true;
   };
-  return <NumberField label={axis === 0 ? "Column" : "Row"} value={fixture.to.cell[axis]} step={1} onValue={set} onStrokeEnd={endStroke} />;
+  return <NumberField label={axis === 0 ? "Column" : "Row"} range={{ least: 0, most: most - 1, whole: true }} value={fixture.to.cell[axis]} step={1} onValue={set} onStrokeEnd={endStroke} />;
 }
 
 function DoorSettings({ world, fixture, whole }: { readonly world: World; readonly fixture: Door; readonly whole: (label: string, value: number, set: (value: number) => Fixture) => React.ReactNode }) {

@@ -9,7 +9,7 @@ import { saveFile } from "../look/save-file.ts";
 import { chooseRoom } from "../session/bench.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { useBench } from "../session/hooks.ts";
-import { callRoom, copyShownRoom, growRoom, makeRoom, readRoomFile, removeShownRoom } from "../session/rooms.ts";
+import { callRoom, copyShownRoom, growRoom, identifyRoom, makeRoom, readRoomFile, removeShownRoom } from "../session/rooms.ts";
 import { roomSvg } from "./room-svg.ts";
 
 const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "East", south: "South", west: "West" };
@@ -54,10 +54,10 @@ export function RoomPanel({ world }: { readonly world: World }) {
           <span className="name">Name</span>
           <input aria-label="Room name" key={`${id} ${room.name}`} defaultValue={room.name} maxLength={80} onBlur={(event) => callRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
         </label>
-        <p className="row-line facts">
-          <span className="quiet grow">Id in files and checks</span>
-          <span className="mono">{id}</span>
-        </p>
+        <label className="labelled">
+          <span className="name">Id</span>
+          <input aria-label="Room id" className="mono" title="What files, links and checks name it by; all of them follow" key={id} defaultValue={id} maxLength={40} spellCheck={false} onBlur={(event) => identifyRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+        </label>
         <div className="row-line">
           <h3 className="grow">Size</h3>
           <span className="mono">

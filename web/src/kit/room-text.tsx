@@ -5,9 +5,10 @@ import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { benchStore } from "../session/bench-store.ts";
 import { useBench, useProject } from "../session/hooks.ts";
+import { outbox } from "../session/outbox.ts";
 import { endStroke, projectStore } from "../session/project-store.ts";
 import type { TypedRoom } from "../session/rooms.ts";
-import { layTyped } from "../session/rooms.ts";
+import { layTyped, lookAtTyped } from "../session/rooms.ts";
 import { makeTileFor } from "../session/tiles.ts";
 
 const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
@@ -21,18 +22,45 @@ export function RoomText() {
   const typing = useRef<{ readonly began: Project; readonly stroke: string } | null>(null);
   const asked = useRef(0);
   const room = world === null ? undefined : roomById(world, id);
+  const [unfinished, setUnfinished] = useState(false);
+  const draft = `room/${id}`;
   useEffect(() => {
-    // What is changed elsewhere is written anew; what is being typed is the person's.
-    if (typing.current === null && world && room) {
+    // What is changed elsewhere is written anew; what is being typed, and is not in order yet, is the person's.
+    if (typing.current === null && !unfinished && world && room) {
       setText(writeRoomText(world, room));
       setSaid(IN_ORDER);
     }
-  }, [world, room]);
+  }, [world, room, unfinished]);
+  useEffect(() => {
+    let wanted = true;
+    const { worldId, project } = projectStore.getState();
+    if (worldId === null || project === null) return;
+    void outbox.keptDraft(worldId, draft).then(async (kept) => {
+      if (kept === null || !wanted) return;
+      const result = await lookAtTyped(kept, project, id);
+      if (!wanted) return;
+      setUnfinished(true);
+      setText(kept);
+      setSaid(result);
+    });
+    return () => {
+      wanted = false;
+      setUnfinished(false);
+    };
+  }, [draft, id]);
+  const remember = (next: string | null): void => {
+    const { worldId } = projectStore.getState();
+    setUnfinished(next !== null);
+    if (worldId !== null) void outbox.keepDraft(worldId, draft, next);
+  };
   const lay = (next: string): void => {
     typing.current ??= { began: projectStore.getState().project!, stroke: crypto.randomUUID() };
     const mine = ++asked.current;
     void layTyped(next, typing.current.began, id, typing.current.stroke).then((result) => {
-      if (mine === asked.current) setSaid(result);
+      if (mine !== asked.current) return;
+      setSaid(result);
+      // What does not read yet is kept over a closed tab; what does is the room itself.
+      remember(result.refusals.length > 0 ? next : null);
     });
   };
   const finish = (): void => {
@@ -65,7 +93,7 @@ export function RoomText() {
           <p className="quiet">A character is a cell. Each keystroke is drawn; below an empty line the legend says what a character is.</p>
         ) : (
           <>
-            <p className="attention">The room stays as it was last until this is in order:</p>
+            <p className="attention">The room stays as it was last until this is in order. The text is kept in this browser meanwhile:</p>
             <ul>
               {said.refusals.slice(0, 5).map(({ line, column, message }, i) => (
                 <li key={i}>
@@ -76,6 +104,15 @@ export function RoomText() {
                 </li>
               ))}
             </ul>
+            <Button
+              variant="plain"
+              onClick={() => {
+                typing.current = null;
+                remember(null);
+              }}
+            >
+              <Icon name="undo" /> Back to the room as it is
+            </Button>
             {said.unknown.map((character) => (
               <Button
                 key={character}

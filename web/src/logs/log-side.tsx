@@ -11,7 +11,7 @@ import "./logs.css";
 /** The shown log beside the field: its runs of keys as a table, or all of it as text. */
 export function LogSide() {
   const id = useBench((state) => state.log);
-  const text = useProject((state) => (id === null ? undefined : state.project?.logs[id]));
+  const text = useProject((state) => (id === null ? undefined : state.project?.logs.get(id)));
   const refused = useBench((state) => state.parsed === null);
   const [tab, setTab] = useState<"keys" | "text">("keys");
   const shown = refused ? "text" : tab;

@@ -1,7 +1,10 @@
 import type { Refusal } from "@keen-pebble/core";
 import { useEffect, useRef, useState } from "react";
-import { endStroke } from "../session/project-store.ts";
-import { layTypedLog } from "../session/log-edits.ts";
+import Button from "react-bootstrap/Button";
+import { Icon } from "../look/icon.tsx";
+import { faultsOf, layTypedLog } from "../session/log-edits.ts";
+import { outbox } from "../session/outbox.ts";
+import { endStroke, projectStore } from "../session/project-store.ts";
 
 const NONE: readonly Refusal[] = [];
 
@@ -14,6 +17,24 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
   const value = typed ?? text;
   const faulty = new Set(refusals.flatMap(({ line }) => (line === null ? [] : [line])));
   useEffect(() => () => endStroke(), []);
+  const draft = `log/${id}`;
+  useEffect(() => {
+    let wanted = true;
+    const { worldId } = projectStore.getState();
+    if (worldId === null) return;
+    void outbox.keptDraft(worldId, draft).then((kept) => {
+      if (kept === null || !wanted) return;
+      setTyped(kept);
+      setRefusals(faultsOf(kept));
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [draft]);
+  const remember = (next: string | null): void => {
+    const { worldId } = projectStore.getState();
+    if (worldId !== null) void outbox.keepDraft(worldId, draft, next);
+  };
   return (
     <div className="log-text">
       <div className="log-text-box">
@@ -37,8 +58,12 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
             stroke.current = crypto.randomUUID();
           }}
           onChange={(event) => {
-            setTyped(event.target.value);
-            setRefusals(layTypedLog(id, event.target.value.endsWith("\n") ? event.target.value : `${event.target.value}\n`, stroke.current));
+            const next = event.target.value;
+            setTyped(next);
+            const found = layTypedLog(id, next.endsWith("\n") ? next : `${next}\n`, stroke.current);
+            setRefusals(found);
+            // What does not read yet is kept over a closed tab; what does is the log itself.
+            remember(found.length > 0 ? next : null);
           }}
           onBlur={() => {
             endStroke();
@@ -52,7 +77,7 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
           <p className="quiet">Each keystroke runs it again.</p>
         ) : (
           <>
-            <p className="attention">The log stays as it was last until this is in order:</p>
+            <p className="attention">The log stays as it was last until this is in order. The text is kept in this browser meanwhile:</p>
             <ul>
               {refusals.slice(0, 4).map(({ line, message }, i) => (
                 <li key={i}>
@@ -60,6 +85,16 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
                 </li>
               ))}
             </ul>
+            <Button
+              variant="plain"
+              onClick={() => {
+                setTyped(null);
+                setRefusals(NONE);
+                remember(null);
+              }}
+            >
+              <Icon name="undo" /> Back to the log as it is
+            </Button>
           </>
         )}
       </div>

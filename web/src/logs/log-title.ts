@@ -1,9 +1,11 @@
+import type { Logs } from "@keen-pebble/core";
+
 const byNumbersToo = new Intl.Collator("en", { numeric: true });
 
 /** The ids of a world's logs in the order in which they are shown: by title, the ninth walk before the tenth. */
-export function logOrder(logs: Readonly<Record<string, string>>): string[] {
-  const titles = new Map(Object.entries(logs).map(([id, text]) => [id, logTitle(text, id)]));
-  return Object.keys(logs).sort((a, b) => byNumbersToo.compare(titles.get(a)!, titles.get(b)!) || (a < b ? -1 : 1));
+export function logOrder(logs: Logs): string[] {
+  const titles = new Map([...logs].map(([id, text]) => [id, logTitle(text, id)]));
+  return [...logs.keys()].sort((a, b) => byNumbersToo.compare(titles.get(a)!, titles.get(b)!) || (a < b ? -1 : 1));
 }
 
 /** A log's title, read from its header without reading all of it; its id where it has none. */
@@ -13,7 +15,7 @@ export function logTitle(text: string, id: string): string {
 }
 
 /** An id for a log out of its title, one that is not taken yet. */
-export function logIdFor(title: string, taken: readonly string[]): string {
+export function logIdFor(title: string, taken: Iterable<string>): string {
   const plain = title
     .normalize("NFKD")
     .toLowerCase()
@@ -21,6 +23,7 @@ export function logIdFor(title: string, taken: readonly string[]): string {
     .replace(/^-+|-+$/g, "")
     .slice(0, 36);
   const base = plain === "" ? "walk" : plain;
-  if (!taken.includes(base)) return base;
-  for (let n = 2; ; n++) if (!taken.includes(`${base}-${n}`)) return `${base}-${n}`;
+  const gone = new Set(taken);
+  if (!gone.has(base)) return base;
+  for (let n = 2; ; n++) if (!gone.has(`${base}-${n}`)) return `${base}-${n}`;
 }

@@ -1,7 +1,15 @@
 import { useId, useRef, useState } from "react";
 
+/** What a number may be, both ends included; `whole` ones only, or any. It comes from the tables of the file's reader. */
+export interface NumberRange {
+  readonly least: number;
+  readonly most: number;
+  readonly whole: boolean;
+}
+
 interface Props {
   readonly label: string;
+  readonly range: NumberRange;
   readonly unit?: string;
   readonly value: number;
   /** How much an arrow key changes it; Shift makes it ten times that. */
@@ -16,25 +24,28 @@ interface Props {
 const DRAG_PX = 8;
 
 /** A number that is typed, stepped with the arrow keys, or dragged by its label. */
-export function NumberField({ label, unit, value, step, warn, onValue, onStrokeEnd }: Props) {
+export function NumberField({ label, range, unit, value, step, warn, onValue, onStrokeEnd }: Props) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const drag = useRef<{ readonly x: number; readonly from: number; readonly stroke: string } | null>(null);
-  const parsed = draft === null ? value : Number(draft.trim().replace(",", "."));
-  const fault = draft !== null && (draft.trim() === "" || !Number.isFinite(parsed));
+  const fault = draft !== null && numberOf(draft, range) === null ? `${label}: ${rangeText(range)}${unit ? ` ${unit}` : ""}` : null;
 
+  // What may not be stays in the field to be corrected.
   const commit = (text: string): void => {
-    const typed = Number(text.trim().replace(",", "."));
-    if (text.trim() !== "" && Number.isFinite(typed) && typed !== value) onValue(typed, null);
-    setDraft(null);
+    const typed = numberOf(text, range);
+    if (typed === null) setDraft(text === String(value) ? null : text);
+    else if (typed === value || onValue(typed, null)) setDraft(null);
   };
-  const stepBy = (steps: number, stroke: string | null): void => {
+  // By arrows and drags one comes to the nearest number that may be.
+  const goTo = (wished: number, stroke: string | null): void => {
+    const rounded = range.whole ? Math.round(wished) : Number(wished.toFixed(6));
+    const next = Math.min(Math.max(rounded, range.least), range.most);
     setDraft(null);
-    onValue(Number((value + steps * step).toFixed(6)), stroke);
+    if (next !== value) onValue(next, stroke);
   };
 
   return (
-    <div className={`labelled${warn ? " warn" : ""}${fault ? " fault" : ""}`}>
+    <div className={`labelled${warn ? " warn" : ""}${fault !== null ? " fault" : ""}`} title={fault ?? undefined}>
       <label
         htmlFor={id}
         className="drag"
@@ -47,8 +58,7 @@ export function NumberField({ label, unit, value, step, warn, onValue, onStrokeE
         onPointerMove={(event) => {
           const { current } = drag;
           if (current === null) return;
-          const next = Number((current.from + Math.round((event.clientX - current.x) / DRAG_PX) * step).toFixed(6));
-          if (next !== value) onValue(next, current.stroke);
+          goTo(current.from + Math.round((event.clientX - current.x) / DRAG_PX) * step, current.stroke);
         }}
         onPointerUp={() => {
           drag.current = null;
@@ -61,6 +71,7 @@ export function NumberField({ label, unit, value, step, warn, onValue, onStrokeE
         id={id}
         inputMode="decimal"
         autoComplete="off"
+        aria-invalid={fault !== null}
         data-settled={draft === null ? "" : undefined}
         value={draft ?? String(value)}
         onChange={(event) => setDraft(event.target.value)}
@@ -70,11 +81,27 @@ export function NumberField({ label, unit, value, step, warn, onValue, onStrokeE
           else if (event.key === "Escape") setDraft(null);
           else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
             event.preventDefault();
-            stepBy((event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? 10 : 1), null);
+            goTo(value + (event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? 10 : 1) * step, null);
           }
         }}
       />
       {unit && <span className="unit">{unit}</span>}
+      {fault !== null && (
+        <span className="visually-hidden" role="status">
+          {fault}
+        </span>
+      )}
     </div>
   );
+}
+
+/** The number that was typed, with a comma or a point; null where it may not be. */
+function numberOf(text: string, { least, most, whole }: NumberRange): number | null {
+  const typed = Number(text.trim().replace(",", "."));
+  if (text.trim() === "" || !Number.isFinite(typed) || typed < least || typed > most) return null;
+  return whole && !Number.isInteger(typed) ? null : typed;
+}
+
+function rangeText({ least, most, whole }: NumberRange): string {
+  return `${whole ? "a whole number" : "a number"} from ${least} to ${most}`;
 }

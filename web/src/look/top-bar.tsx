@@ -9,6 +9,7 @@ import { Icon } from "./icon.tsx";
 import { IconButton } from "./icon-button.tsx";
 import { showActs } from "./act-finder.tsx";
 import { Pebble } from "./pebble.tsx";
+import { plural } from "./plural.ts";
 import { Wordmark } from "./wordmark.tsx";
 import { WorldSwitch } from "./world-switch.tsx";
 import "./top-bar.css";
@@ -69,12 +70,14 @@ function HoldingLogs() {
 function ShelfTools() {
   // Undo and redo become possible as acts are done.
   const busy = useShelf((state) => state.busy);
+  const unsaved = useShelf((state) => [...state.unsaved.values()].reduce((sum, count) => sum + count, 0));
   useShelf((state) => state.done);
+  const state = busy ? "saving" : unsaved > 0 ? "offline" : "saved";
   return (
     <>
-      <span className={`saving ${busy ? "saving" : "saved"}`} role="status">
-        <Icon name={busy ? "waiting" : "check"} />
-        {busy ? "at work" : "all saved"}
+      <span className={`saving ${state}`} role="status" title={unsaved > 0 ? "They are saved once their world is opened and the server is there." : undefined}>
+        <Icon name={busy ? "waiting" : unsaved > 0 ? "attention" : "check"} />
+        {busy ? "at work" : unsaved > 0 ? `${plural(unsaved, "edit")} not saved yet` : "all saved"}
       </span>
       <IconButton command={SHELF.undo} icon="undo" />
       <IconButton command={SHELF.redo} icon="redo" />
@@ -97,8 +100,8 @@ function BenchTools() {
   useProject((state) => state.history);
   return (
     <>
-      <span className={`saving ${saving.state}`} role="status" title={saving.message ?? undefined}>
-        <Icon name={saving.state === "saved" ? "check" : saving.state === "saving" ? "waiting" : "attention"} />
+      <span className={`saving ${isCalm(saving) ? saving.state : "offline"}`} role="status" title={savingHint(saving)}>
+        <Icon name={!isCalm(saving) ? "attention" : saving.state === "saved" ? "check" : "waiting"} />
         {savingText(saving)}
       </span>
       <IconButton command={BENCH.undo} icon="undo" />
@@ -108,16 +111,20 @@ function BenchTools() {
   );
 }
 
-function savingText({ state, revision, waiting, message }: SaveState): string {
-  const edits = `${waiting} ${waiting === 1 ? "edit" : "edits"}`;
+const isCalm = ({ state, refused }: SaveState): boolean => state !== "offline" && refused.length === 0;
+
+function savingText({ state, revision, waiting, refused, keeps }: SaveState): string {
   switch (state) {
     case "saved":
-      return `saved, revision ${revision}`;
+      return refused.length > 0 ? `${plural(refused.length, "edit")} refused, all others saved` : `saved, revision ${revision}`;
     case "saving":
       return "saving";
     case "offline":
-      return `offline, ${edits} kept here`;
-    case "refused":
-      return `not saved, ${edits} kept here: ${message ?? ""}`;
+      return `offline, ${plural(waiting, "edit")} ${keeps ? "kept here" : "not kept: leave this tab open"}`;
   }
+}
+
+function savingHint({ message, keeps }: SaveState): string | undefined {
+  const said = keeps ? [] : ["This browser keeps nothing for this page: what is not saved yet is lost with this tab."];
+  return [...(message === null ? [] : [message]), ...said].join(" ") || undefined;
 }

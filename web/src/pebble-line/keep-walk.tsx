@@ -24,9 +24,6 @@ export function KeepWalk() {
         event.preventDefault();
         keepWalk(title, checks.filter((_, i) => !off.has(i)));
       }}
-      onKeyDown={(event) => {
-        if (event.key === "Escape") discardWalk();
-      }}
     >
       <div>
         <h2>Keep this walk as a log?</h2>

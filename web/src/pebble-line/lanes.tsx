@@ -135,9 +135,11 @@ function Playhead({ scale }: { readonly scale: LineScale }) {
   const text = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     const follow = (): void => {
+      // It may be told once more while it is taken off the page.
+      if (head.current === null || text.current === null) return;
       const { frame } = benchStore.getState();
-      head.current!.style.transform = `translateX(${Math.round(frameX(scale, frame))}px)`;
-      text.current!.textContent = String(frame);
+      head.current.style.transform = `translateX(${Math.round(frameX(scale, frame))}px)`;
+      text.current.textContent = String(frame);
     };
     follow();
     return benchStore.subscribe(follow);

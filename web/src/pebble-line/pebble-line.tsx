@@ -49,14 +49,14 @@ function LogChooser() {
   const logs = useProject((state) => state.project?.logs ?? null);
   const log = useBench((state) => state.log);
   const walking = useBench((state) => state.walk !== null);
-  const ids = logOrder(logs ?? {});
+  const ids = logs === null ? [] : logOrder(logs);
   return (
     <div className="row-line">
       <Form.Select aria-label="Log" value={log ?? ""} disabled={walking || ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
         {ids.length === 0 && <option value="">No log yet</option>}
         {ids.map((id) => (
           <option key={id} value={id}>
-            {logTitle(logs![id]!, id)}
+            {logTitle(logs!.get(id)!, id)}
           </option>
         ))}
       </Form.Select>
@@ -174,14 +174,16 @@ function FrameCount() {
   const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? NO_VERDICTS) : NO_VERDICTS));
   useEffect(() => {
     const follow = (): void => {
+      // It may be told once more while it is taken off the page.
+      if (frame.current === null || rest.current === null || seconds.current === null) return;
       const state = benchStore.getState();
       const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
       // A log with `until` lines rarely needs all its frames.
       const counted = state.parsed?.lines.every((line) => line.kind === "comment" || line.until === null) ?? false;
       const unused = state.walk === null && state.parsed !== null && state.run !== null && counted ? logFrames(state.parsed) : frames;
-      frame.current!.textContent = String(state.frame);
-      rest.current!.textContent = `of ${frames}${unused > frames ? ` (log ${unused})` : ""}`;
-      seconds.current!.textContent = `${(state.frame / frameRate).toFixed(2)} s`;
+      frame.current.textContent = String(state.frame);
+      rest.current.textContent = `of ${frames}${unused > frames ? ` (log ${unused})` : ""}`;
+      seconds.current.textContent = `${(state.frame / frameRate).toFixed(2)} s`;
     };
     follow();
     return benchStore.subscribe(follow);

@@ -1,4 +1,4 @@
-import type { AcceptedAt, BreakSearch, DeletedWorld, DeletedWorlds, Imported, ImportedFiles, NewRevision, NewSearch, Problem, ProofState, RevisionList, RevisionNote, StoredRevision, WorldList, WorldOutcomes, WorldProofs, WorldRevision } from "@keen-pebble/server/api";
+import type { AcceptedAt, BreakSearch, DeletedWorld, DeletedWorlds, Imported, ImportedFiles, NewRevision, NewSearch, Problem, ProofState, RevisionList, RevisionNote, ShelfSummary, StaleBase, StoredRevision, WorldList, WorldProofs, WorldRevision } from "@keen-pebble/server/api";
 
 /** The server said no: its problem details. */
 export class ProblemError extends Error {
@@ -25,7 +25,7 @@ async function ask<T>(path: string, init: RequestInit = {}): Promise<T> {
   }
   if (response.ok) return (await response.json()) as T;
   const problem = (await response.json().catch(() => null)) as Problem | null;
-  if (problem === null || response.status >= 500) throw new OfflineError(problem?.detail ?? `the server answered ${response.status}`);
+  if (problem === null || response.status >= 500 || response.status === 429) throw new OfflineError(problem?.detail ?? `the server answered ${response.status}`);
   throw new ProblemError(problem);
 }
 
@@ -35,6 +35,9 @@ const send = <T>(path: string, body: unknown): Promise<T> =>
 /** All worlds on the shelf. */
 export const listWorlds = (): Promise<WorldList> => ask("/worlds");
 
+/** All worlds on the shelf with what their logs come to. */
+export const shelfSummary = (): Promise<ShelfSummary> => ask("/shelf");
+
 /** A world at its newest revision. */
 export const openWorld = (id: string): Promise<WorldRevision> => ask(`/worlds/${encodeURIComponent(id)}`);
 
@@ -42,9 +45,6 @@ export const openWorld = (id: string): Promise<WorldRevision> => ask(`/worlds/${
 export const storeBatch = (id: string, batch: NewRevision): Promise<StoredRevision> => send(`/worlds/${encodeURIComponent(id)}/revisions`, batch);
 
 const world = (id: string, more: string): string => `/worlds/${encodeURIComponent(id)}${more}`;
-
-/** What each log of a world comes to at its newest revision. */
-export const worldOutcomes = (id: string): Promise<WorldOutcomes> => ask(world(id, "/outcomes"));
 
 /** How the server's proofs of a world stand, and what its last runs said. */
 export const worldProofs = (id: string): Promise<WorldProofs> => ask(world(id, "/proofs"));
@@ -71,8 +71,13 @@ export const cancelSearch = (id: string, search: string): Promise<BreakSearch> =
 /** The revision at which the walk that is accepted for a log was accepted. */
 export const acceptedAt = (id: string, log: string): Promise<AcceptedAt> => ask(world(id, `/logs/${encodeURIComponent(log)}/accepted`));
 
-/** Where a world's events, its JUnit XML and its journal are. */
-export const worldEventsAddress = (id: string): string => `/api${world(id, "/events")}`;
+/** Where the server's events are. */
+export const serverEventsAddress = "/api/events";
+
+/** What happened to a world since a revision. */
+export const stepsSince = (id: string, revision: number): Promise<StaleBase> => ask(world(id, `/steps?since=${revision}`));
+
+/** Where a world's JUnit XML and its journal are. */
 export const junitAddress = (id: string): string => `/api${world(id, "/junit.xml")}`;
 export const journalAddress = (id: string): string => `/api${world(id, "/journal.md")}`;
 

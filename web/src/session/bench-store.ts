@@ -88,6 +88,8 @@ export interface BenchState {
   readonly beside: Beside | null;
   readonly explanation: Explanation | null;
   readonly walk: WalkState | null;
+  /** A walk that was discarded, for as long as nothing was edited since: undo brings it back. */
+  readonly discarded: WalkState | null;
   /** Of the shown room: 1 for each cell whose tile is free but in which the body does not fit; null until it is asked for. */
   readonly clearance: { readonly room: string; readonly cells: Uint8Array } | null;
   /** Room pixel under the pointer, or null. */
@@ -124,6 +126,7 @@ export const benchStore = createStore<BenchState>(() => ({
   beside: null,
   explanation: null,
   walk: null,
+  discarded: null,
   clearance: null,
   pointer: null,
   side: "anatomy",

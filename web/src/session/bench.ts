@@ -26,14 +26,15 @@ export function startBench(): () => void {
   return onProject((project, steps, stroke) => {
     if (steps === null) {
       forgetTried();
-      benchStore.setState({ run: null, ghost: null, preview: null, beside: null, explanation: null, walk: null, refused: null, clearance: null, drag: null, selection: null });
+      benchStore.setState({ run: null, ghost: null, preview: null, beside: null, explanation: null, walk: null, discarded: null, refused: null, clearance: null, drag: null, selection: null });
       keepChosen(project);
       return;
     }
     keepChosen(project);
+    if (benchStore.getState().discarded !== null) benchStore.setState({ discarded: null });
     if (steps.some(changesWorld)) void lookForClearance();
     const { log, walk } = benchStore.getState();
-    if (walk === null && log !== null && !Object.hasOwn(project.logs, log)) selectLog(logOrder(project.logs)[0] ?? null);
+    if (walk === null && log !== null && !project.logs.has(log)) selectLog(logOrder(project.logs)[0] ?? null);
     else if (changesARun(steps)) {
       if (steps.some((step) => step.kind === "change-log" && step.log === log)) benchStore.setState({ parsed: null });
       rerun(stroke, performance.now());
@@ -93,7 +94,7 @@ export function selectLog(log: string | null, frame = 0): void {
   }
   runAsked++;
   followsRun = true;
-  benchStore.setState({ log, parsed: readOrNull(project.logs[log]!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null, writing: null, beside: keptBeside() });
+  benchStore.setState({ log, parsed: readOrNull(project.logs.get(log)!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null, writing: null, beside: keptBeside() });
   ghostStroke = null;
   forgetPictures();
   rerun(null, null);
@@ -133,10 +134,10 @@ async function runOnce({ stroke, changedAt }: WantedRun): Promise<void> {
   const client = simulationClient();
   if (project === null || log === null || client === null) return;
   const mine = runAsked;
-  const text = project.logs[log]!;
+  const text = project.logs.get(log)!;
   const answer = await client.run(text);
   // Another log was chosen, another world opened, or the log itself changed in the meantime.
-  if (mine !== runAsked || projectStore.getState().project?.logs[log] !== text) return;
+  if (mine !== runAsked || projectStore.getState().project?.logs.get(log) !== text) return;
   if ("refused" in answer) {
     benchStore.setState({ run: null, explanation: null, refused: answer.refused });
     return;
@@ -168,7 +169,7 @@ export async function layRevisionBeside(revision: number, name = `Revision ${rev
   const older = await projectAt(revision);
   if (older === null || log === null) return;
   simulationClient()?.hold(revision, older);
-  lay({ kind: "revision", revision }, name, older.logs[log] ?? null);
+  lay({ kind: "revision", revision }, name, older.logs.get(log) ?? null);
 }
 
 function lay(where: Elsewhere, name: string, text: string | null): void {
@@ -185,7 +186,7 @@ async function runBeside(): Promise<void> {
     benchStore.setState({ beside: null });
     return;
   }
-  const answer = await client.run(beside.text ?? project.logs[log]!, beside.where);
+  const answer = await client.run(beside.text ?? project.logs.get(log)!, beside.where);
   // Only for the run that it was asked for.
   if (benchStore.getState().run !== run || benchStore.getState().beside?.where !== beside.where || "refused" in answer) return;
   benchStore.setState({ beside: { ...beside, rows: answer.rows, differs: firstDifference(run.rows, answer.rows), explanation: null } });
@@ -212,11 +213,11 @@ function wantExplanation(): void {
       const { log, frame, run, walk } = benchStore.getState();
       const client = simulationClient();
       if (project === null || log === null || run === null || walk !== null || client === null) continue;
-      const answer = await client.explain(project.logs[log]!, frame);
+      const answer = await client.explain(project.logs.get(log)!, frame);
       if (benchStore.getState().walk === null && benchStore.getState().log === log && !("refused" in answer)) benchStore.setState({ explanation: answer });
       const { beside } = benchStore.getState();
       if (beside === null || beside.rows === null) continue;
-      const there = await client.explain(beside.text ?? project.logs[log]!, frame, beside.where);
+      const there = await client.explain(beside.text ?? project.logs.get(log)!, frame, beside.where);
       if (benchStore.getState().beside?.rows === beside.rows && !("refused" in there)) benchStore.setState({ beside: { ...beside, explanation: there } });
     }
   })().finally(() => {
@@ -340,7 +341,7 @@ export function changeRules(rulesId: string, change: SingleChange, stroke?: stri
 export async function tellFingerprint(): Promise<void> {
   const { project } = projectStore.getState();
   const { log } = benchStore.getState();
-  const answer = project === null || log === null ? undefined : await simulationClient()?.fingerprint(project.logs[log]!);
+  const answer = project === null || log === null ? undefined : await simulationClient()?.fingerprint(project.logs.get(log)!);
   if (answer === undefined) return;
   if (typeof answer === "string") notice(`Fingerprint of this run: ${answer}`, "info");
   else notice(answer.refused);

@@ -7,7 +7,7 @@ import type { PathAnswer } from "../workers/proof.worker.ts";
 import { boardRows, firstMissed, shownRows } from "./board.ts";
 
 const text = (title: string, more = ""): string => `keen-pebble-inputs 1\n${more}title ${title}\n---\n1 .\n`;
-const project: Project = { world: emptyWorld("cellar", "Cellar", 16), logs: { a: text("Well"), b: text("Arch", "rules main\n"), c: text("Drain") } };
+const project: Project = { world: emptyWorld("cellar", "Cellar", 16), logs: new Map([["a", text("Well")], ["b", text("Arch", "rules main\n")], ["c", text("Drain")]]) };
 const proof = (...verdicts: readonly ("pass" | "fail" | "unreached")[]): Proof => ({
   holds: verdicts.every((verdict) => verdict === "pass"),
   refused: null,
@@ -19,8 +19,8 @@ const proof = (...verdicts: readonly ("pass" | "fail" | "unreached")[]): Proof =
   checks: verdicts.map((verdict, i) => ({ check: `at ${9 - i} still`, verdict, frame: 9 - i, seen: null })),
 });
 const differs = (frame: number): PathAnswer => ({ kind: "differs", at: { frame, was: { room: "a", x: 256, y: 0 }, is: { room: "a", x: 512, y: 0 } } });
-const proofs = { a: proof("pass", "fail", "fail"), b: proof("pass"), c: proof("pass") };
-const paths = { a: differs(3), b: differs(5), c: { kind: "same" } as const };
+const proofs = new Map([["a", proof("pass", "fail", "fail")], ["b", proof("pass")], ["c", proof("pass")]]);
+const paths = new Map<string, PathAnswer>([["a", differs(3)], ["b", differs(5)], ["c", { kind: "same" }]]);
 
 it("failing logs come first, then by title; filters and what is sought leave out the others", () => {
   const rows = boardRows(project, { proofs, paths });
@@ -32,12 +32,12 @@ it("failing logs come first, then by title; filters and what is sought leave out
 
 it("a row says whether its path is the same, another one or a failing one, and from which frame", () => {
   expect(boardRows(project, { proofs, paths }).map((row) => pathText(row)?.text)).toEqual(["fails, from 3", "differs from 5", "same"]);
-  expect(boardRows(project, { proofs: {}, paths: {} }).map(pathText)).toEqual([null, null, null]);
+  expect(boardRows(project, { proofs: new Map(), paths: new Map() }).map(pathText)).toEqual([null, null, null]);
   expect(partingText({ frame: 3, was: { room: "a", x: 256, y: 0 }, is: { room: "b", x: 512, y: 0 } })).toBe("first differs at frame 3: room b, was a; x 2, was 1");
   expect(partingText({ frame: 3, was: { room: "a", x: 0, y: 0 }, is: null })).toBe("ends at frame 2, went on");
 });
 
 it("of the checks that do not pass the one that is decided first is looked at, in words", () => {
-  expect([firstMissed(proofs.a), firstMissed(proofs.b), firstMissed(null)]).toEqual([2, null, null]);
+  expect([firstMissed(proofs.get("a")!), firstMissed(proofs.get("b")!), firstMissed(null)]).toEqual([2, null, null]);
   expect(["by 240 open sluice-1", "always aligned", "until cell 1 2", "end status won"].map(expectedText)).toEqual(["open sluice-1, in some frame up to 240", "aligned, in every frame", "cell 1 2, within the line's frames", "status won, in the last frame"]);
 });

@@ -38,9 +38,10 @@ export interface BoardRow {
 export function boardRows({ world, logs }: Project, { proofs, paths }: Pick<ProofsState, "proofs" | "paths">): BoardRow[] {
   const names = new Map(world.rules.map(({ id, name }) => [id, name]));
   const rows = logOrder(logs).map((log): BoardRow => {
-    const head = logs[log]!.slice(0, logs[log]!.indexOf("\n---"));
+    const text = logs.get(log)!;
+    const head = text.slice(0, text.indexOf("\n---"));
     const rules = /^rules (.+)$/m.exec(head)?.[1] ?? world.activeRules;
-    return { log, title: logTitle(logs[log]!, log), rules: names.get(rules) ?? rules, tags: [...head.matchAll(/^tag (.+)$/gm)].map((match) => match[1]!), proof: proofs[log] ?? null, path: paths[log] ?? null };
+    return { log, title: logTitle(text, log), rules: names.get(rules) ?? rules, tags: [...head.matchAll(/^tag (.+)$/gm)].map((match) => match[1]!), proof: proofs.get(log) ?? null, path: paths.get(log) ?? null };
   });
   return [...rows.filter(isFailing), ...rows.filter((row) => !isFailing(row))];
 }
@@ -70,7 +71,7 @@ export function firstMissed(proof: Proof | null): number | null {
 
 /** Shows a log of the board, at the frame that breaks it. */
 export function chooseRow(log: string): void {
-  const proof = proofsStore.getState().proofs[log] ?? null;
+  const proof = proofsStore.getState().proofs.get(log) ?? null;
   const check = firstMissed(proof);
   boardStore.setState({ check, beside: "log" });
   selectLog(log, check === null ? (proof?.frames ?? 0) : proof!.checks[check]!.frame);
@@ -79,7 +80,7 @@ export function chooseRow(log: string): void {
 /** Looks at one check of the shown log, at the frame that decides it. */
 export function chooseCheck(check: number): void {
   const { log } = benchStore.getState();
-  const verdict = log === null ? undefined : proofsStore.getState().proofs[log]?.checks[check];
+  const verdict = log === null ? undefined : proofsStore.getState().proofs.get(log)?.checks[check];
   if (verdict === undefined) return;
   boardStore.setState({ check });
   pause();
@@ -100,7 +101,7 @@ export function stepRow(by: number): void {
 /** Goes through the checks of the shown log. */
 export function stepCheck(by: 1 | -1): void {
   const { log } = benchStore.getState();
-  const checks = log === null ? [] : (proofsStore.getState().proofs[log]?.checks ?? []);
+  const checks = log === null ? [] : (proofsStore.getState().proofs.get(log)?.checks ?? []);
   if (checks.length === 0) return;
   const { check } = boardStore.getState();
   chooseCheck(check === null ? (by > 0 ? 0 : checks.length - 1) : Math.max(0, Math.min(checks.length - 1, check + by)));
@@ -114,22 +115,23 @@ export function chooseFilter(filter: BoardFilter): void {
 export async function takeLogsIn(files: readonly File[]): Promise<void> {
   const { project } = projectStore.getState();
   if (project === null || files.length === 0) return;
-  const logs: Record<string, string> = {};
+  const logs = new Map<string, string>();
   try {
     for (const file of files) {
       const ending = /\.(inputs|csv)$/.exec(file.name)?.[1];
       if (ending === undefined) throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" }]);
       const text = await textOf(file);
-      const id = logIdFor(file.name.slice(0, -ending.length - 1), Object.keys(logs));
-      logs[id] = writeLog(ending === "inputs" ? readLog(text, file.name) : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name));
+      const id = logIdFor(file.name.slice(0, -ending.length - 1), logs.keys());
+      const log = ending === "inputs" ? readLog(text, file.name) : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
+      logs.set(id, writeLog(log));
     }
   } catch (error) {
     if (!(error instanceof RefusedError)) throw error;
     notice(`${error.message}. ${files.length > 1 ? "None of the files was taken in" : "It was not taken in"}.`);
     return;
   }
-  if (!change((now) => ({ ...now, logs: { ...now.logs, ...logs } }))) return;
-  const ids = Object.keys(logs);
+  if (!change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
+  const ids = [...logs.keys()];
   notice(`${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`, "info");
   chooseRow(ids[0]!);
 }

@@ -50,7 +50,7 @@ export function moveCheck(at: number, frame: number, stroke: string | null): voi
 export async function offerChecks(): Promise<readonly Check[]> {
   const { project } = projectStore.getState();
   const { log, frame } = benchStore.getState();
-  const answer = project === null || log === null ? undefined : await simulationClient()?.checksTrueAt(project.logs[log]!, frame);
+  const answer = project === null || log === null ? undefined : await simulationClient()?.checksTrueAt(project.logs.get(log)!, frame);
   return answer === undefined || "refused" in answer ? [] : answer;
 }
 
@@ -59,6 +59,6 @@ export async function tryCheck(text: string): Promise<Verdict | null> {
   const check = parsed(text);
   const { project } = projectStore.getState();
   const { log } = benchStore.getState();
-  const answer = check === null || project === null || log === null ? undefined : await simulationClient()?.verdictOf(project.logs[log]!, check);
+  const answer = check === null || project === null || log === null ? undefined : await simulationClient()?.verdictOf(project.logs.get(log)!, check);
   return answer === undefined || "refused" in answer ? null : answer;
 }

@@ -19,7 +19,7 @@ import type { ShelfState } from "./shelf-store.ts";
 import { shelfStore } from "./shelf-store.ts";
 import type { Tried } from "./tried.ts";
 import { triedKey, triedStore } from "./tried.ts";
-import { isWalking } from "./walk.ts";
+import { walkTakesKeys } from "./walk.ts";
 
 /** A part of what the Bench shows; the component draws again when it changes. */
 export const useBench = <T>(select: (state: BenchState) => T): T => useStore(benchStore, select);
@@ -37,7 +37,7 @@ export const useProject = <T>(select: (state: ProjectState) => T): T => useStore
 export const useMending = <T>(select: (state: MendingState) => T): T => useStore(mendingStore, select);
 
 /** The values that a setting of a rule set had in this visit. */
-export const useTried = (rules: string, path: string): readonly Tried[] | undefined => useStore(triedStore, (state) => state[triedKey(rules, path)]);
+export const useTried = (rules: string, path: string): readonly Tried[] | undefined => useStore(triedStore, (state) => state.get(triedKey(rules, path)));
 
 /** A part of what the Shelf shows. */
 export const useShelf = <T>(select: (state: ShelfState) => T): T => useStore(shelfStore, select);
@@ -46,7 +46,7 @@ export const useShelf = <T>(select: (state: ShelfState) => T): T => useStore(she
 export function useCommandKeys(commands: Commands): void {
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
-      if (isTyping(event) || isWalking() || document.querySelector(".modal.show")) return;
+      if (isTyping(event) || walkTakesKeys() || document.querySelector(".modal.show")) return;
       const key = keyOf(event);
       // A button that has the keyboard is pressed by Space and Enter, but for one that stands for its row; a menu is
       // gone through by arrows.

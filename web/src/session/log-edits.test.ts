@@ -1,4 +1,4 @@
-import type { Project } from "@keen-pebble/core";
+import type { Logs, Project } from "@keen-pebble/core";
 import { EMPTY_HISTORY, emptyWorld, readLog, run, compile, writeLog } from "@keen-pebble/core";
 import { beforeEach, expect, it } from "vitest";
 import { benchStore } from "./bench-store.ts";
@@ -7,15 +7,15 @@ import { canCut, changeLog, copyLog, cutHere, layTypedLog, renameLog, takeLogAwa
 import { projectStore, travel } from "./project-store.ts";
 
 const TEXT = "keen-pebble-inputs 1\ntitle Right, then down\ntag turns\nnote Kept.\ncheck at 40 cell 3 1\ncheck always aligned\n---\n# on the way\n32 R\n32 D\n";
-const base: Project = { world: emptyWorld("cellar", "Cellar", 16), logs: { right: TEXT, other: TEXT } };
+const base: Project = { world: emptyWorld("cellar", "Cellar", 16), logs: new Map([["right", TEXT], ["other", TEXT]]) };
 
-const logs = (): Readonly<Record<string, string>> => projectStore.getState().project!.logs;
-const right = (): string => logs()["right"]!;
+const logs = (): Logs => projectStore.getState().project!.logs;
+const right = (): string => logs().get("right")!;
 const undo = (): boolean => travel("undo");
 
 /** Shows a log as the Bench does once its run is there. */
 function show(log: string, frame: number): void {
-  const parsed = readLog(logs()[log]!);
+  const parsed = readLog(logs().get(log)!);
   const result = run(compile(base.world), parsed, { rows: true, checks: true });
   benchStore.setState({ log, parsed, frame, walk: null, refused: null, run: { log, rows: result.rows!, verdicts: result.verdicts, frames: result.frames, status: result.status, pathHash: result.pathHash, lineEnds: result.lineEnds, took: 0, changedAt: null } });
 }
@@ -54,15 +54,15 @@ it("a log is renamed, copied and taken away, and undo brings back just what was 
   expect([renameLog("right", "Right!"), renameLog("right", "other"), renameLog("right", "right")]).toEqual(["1 to 40 of a to z, 0 to 9 and -", "there is a log other already", null]);
   expect(logs()).toEqual(base.logs);
   expect(renameLog("right", "right-2")).toBeNull();
-  expect(logs()).toEqual({ other: TEXT, "right-2": TEXT });
+  expect(logs()).toEqual(new Map([["other", TEXT], ["right-2", TEXT]]));
   expect(benchStore.getState().log).toBe("right-2");
   undo();
   expect(logs()).toEqual(base.logs);
   copyLog("right");
-  expect(logs()["right-then-down-copy"]).toBe(TEXT.replace("title Right, then down", "title Right, then down, copy"));
+  expect(logs().get("right-then-down-copy")).toBe(TEXT.replace("title Right, then down", "title Right, then down, copy"));
   takeLogAway("right-then-down-copy");
   takeLogAway("right");
-  expect(Object.keys(logs())).toEqual(["other"]);
+  expect([...logs().keys()]).toEqual(["other"]);
   for (const _ of [1, 2, 3]) undo();
   expect(logs()).toEqual(base.logs);
   expect(travel("undo", true)).toBe(false);

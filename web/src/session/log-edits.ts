@@ -8,7 +8,7 @@ import { change, edit, notice, projectStore, simulationClient } from "./project-
 
 /** Changes a log as a value; what it wrote before is what undo brings back. */
 export function changeLog(id: string, how: (log: InputLog) => InputLog, stroke: string | null = null): boolean {
-  const before = projectStore.getState().project?.logs[id];
+  const before = projectStore.getState().project?.logs.get(id);
   if (before === undefined) return false;
   try {
     const after = writeLog(how(readLog(before)));
@@ -36,11 +36,17 @@ export function changeShownLines(how: (lines: readonly LogLine[]) => readonly Lo
  * @returns what is not in order, by lines; the log then stays as it was
  */
 export function layTypedLog(id: string, text: string, stroke: string): readonly Refusal[] {
-  const before = projectStore.getState().project?.logs[id];
+  const before = projectStore.getState().project?.logs.get(id);
   if (before === undefined || before === text) return [];
+  const faults = faultsOf(text);
+  if (faults.length === 0) edit({ kind: "change-log", log: id, before, after: text }, stroke);
+  return faults;
+}
+
+/** What of a log's text is not in order, by lines. */
+export function faultsOf(text: string): readonly Refusal[] {
   try {
     readLog(text, "the log");
-    edit({ kind: "change-log", log: id, before, after: text }, stroke);
     return [];
   } catch (error) {
     if (error instanceof RefusedError) return error.refusals;
@@ -50,29 +56,29 @@ export function layTypedLog(id: string, text: string, stroke: string): readonly 
 
 /** Takes a log away; undo brings it back. */
 export function takeLogAway(id: string): void {
-  const text = projectStore.getState().project?.logs[id];
+  const text = projectStore.getState().project?.logs.get(id);
   if (text !== undefined) edit({ kind: "remove-log", log: id, text });
 }
 
 /** Copies a log under an id of its own, and selects the copy. */
 export function copyLog(id: string): void {
-  const logs = projectStore.getState().project?.logs ?? {};
-  if (logs[id] === undefined) return;
-  const title = `${logTitle(logs[id], id)}, copy`.slice(0, 80);
-  const copy = logIdFor(title, Object.keys(logs));
-  if (edit({ kind: "add-log", log: copy, text: writeLog({ ...readLog(logs[id]), title }) })) selectLog(copy);
+  const logs = projectStore.getState().project?.logs;
+  const text = logs?.get(id);
+  if (logs === undefined || text === undefined) return;
+  const title = `${logTitle(text, id)}, copy`.slice(0, 80);
+  const copy = logIdFor(title, logs.keys());
+  if (edit({ kind: "add-log", log: copy, text: writeLog({ ...readLog(text), title }) })) selectLog(copy);
 }
 
 /** Gives a log another id, which is its file's name; says why it cannot be, or null. */
 export function renameLog(id: string, to: string): string | null {
-  const logs = projectStore.getState().project?.logs ?? {};
   if (to === id) return null;
   if (!/^[a-z0-9-]{1,40}$/.test(to)) return "1 to 40 of a to z, 0 to 9 and -";
-  if (Object.hasOwn(logs, to)) return `there is a log ${to} already`;
+  if (projectStore.getState().project?.logs.has(to)) return `there is a log ${to} already`;
   const shown = benchStore.getState().log === id;
   const done = change((project) => {
-    const { [id]: text, ...others } = project.logs;
-    return text === undefined ? null : { ...project, logs: { ...others, [to]: text } };
+    const text = project.logs.get(id);
+    return text === undefined ? null : { ...project, logs: new Map([...[...project.logs].filter(([log]) => log !== id), [to, text]]) };
   });
   if (done && shown) selectLog(to, benchStore.getState().frame);
   return null;
@@ -92,7 +98,7 @@ export function canCut(): boolean {
 
 /** Accepts the log's present walk, with a reason: "this is how it should walk". */
 export async function acceptLog(id: string, reason: string): Promise<void> {
-  const text = projectStore.getState().project?.logs[id];
+  const text = projectStore.getState().project?.logs.get(id);
   const answer = text === undefined ? undefined : await simulationClient()?.fingerprint(text);
   if (answer === undefined) return;
   if (typeof answer !== "string") notice(answer.refused);

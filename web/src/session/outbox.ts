@@ -1,6 +1,7 @@
 import type { EditStep, History } from "@keen-pebble/core";
 import type { DBSchema, IDBPDatabase } from "idb";
 import { openDB } from "idb";
+import type { KeptWalk } from "./kept-walk.ts";
 
 /** A batch that was sent and not yet acknowledged: sent again it is stored once. */
 export interface SentBatch {
@@ -11,11 +12,25 @@ export interface SentBatch {
   readonly note?: string;
 }
 
-/** What one tab has not had acknowledged for one world. */
-export interface OutboxEntry {
-  readonly world: string;
+/** An edit that is not stored on the server yet; or one that the server has refused, and why. */
+export interface OwnStep {
+  readonly step: EditStep;
+  readonly refused: string | null;
+}
+
+/** Edits of one visit to a world: what was sent, and what waits behind it, on top of a revision. */
+export interface OwnEdits {
+  /** Null where an older version wrote it, which did not say. */
+  readonly base: number | null;
   readonly sent: SentBatch | null;
-  readonly waiting: readonly EditStep[];
+  readonly waiting: readonly OwnStep[];
+}
+
+/** What one tab has not had acknowledged for one world. */
+export interface OutboxEntry extends OwnEdits {
+  readonly world: string;
+  /** What tabs that were closed had not had acknowledged, taken over and not brought back yet. */
+  readonly left: readonly OwnEdits[];
 }
 
 /** What could be undone in a world when a revision of it was stored. */
@@ -24,85 +39,220 @@ export interface KeptHistory {
   readonly history: History;
 }
 
+/** A text that is being typed and is not in order yet. */
+export interface Draft {
+  readonly world: string;
+  readonly text: string;
+}
+
 interface OutboxSchema extends DBSchema {
   entries: { key: string; value: OutboxEntry; indexes: { world: string } };
   histories: { key: string; value: KeptHistory };
-}
-
-let opened: Promise<IDBPDatabase<OutboxSchema>> | null = null;
-
-function database(): Promise<IDBPDatabase<OutboxSchema>> {
-  opened ??= openDB<OutboxSchema>("keen-pebble", 2, {
-    upgrade(db, from) {
-      if (from < 1) db.createObjectStore("entries").createIndex("world", "world");
-      if (from < 2) db.createObjectStore("histories");
-    },
-  });
-  return opened;
-}
-
-/** This tab's name among those that have the same world open. */
-const TAB = crypto.randomUUID();
-
-const lockName = (key: string): string => `keen-pebble/${key}`;
-const keyOf = (world: string): string => `${world}/${TAB}`;
-
-/**
- * Marks this tab's entry as somebody's for as long as the tab lives, so that other tabs leave it alone.
- * The lock goes with the tab, however it ends.
- */
-export function claimEntry(world: string): void {
-  void navigator.locks.request(lockName(keyOf(world)), () => new Promise(() => undefined));
-}
-
-/** Writes what this tab has not had acknowledged; nothing left takes the entry away. */
-export async function writeEntry(entry: OutboxEntry): Promise<void> {
-  const db = await database();
-  if (entry.sent === null && entry.waiting.length === 0) await db.delete("entries", keyOf(entry.world));
-  else await db.put("entries", entry, keyOf(entry.world));
-}
-
-/** What was left behind, with what takes it away; `own`: by this very tab. */
-export interface LeftBehind {
-  readonly entry: OutboxEntry;
-  readonly own: boolean;
-  readonly remove: () => Promise<void>;
-}
-
-/** Entries of the world that closed tabs, or this tab's last visit, left behind. */
-export async function leftBehind(world: string): Promise<LeftBehind[]> {
-  const db = await database();
-  const keys = await db.getAllKeysFromIndex("entries", "world", world);
-  const found: LeftBehind[] = [];
-  for (const key of keys) {
-    // This tab's own is from its last visit to the world: whoever asks has it not open.
-    const own = key === keyOf(world);
-    if (!own && !(await hasGone(key))) continue;
-    const entry = await db.get("entries", key);
-    if (entry) found.push({ entry, own, remove: () => db.delete("entries", key) });
-  }
-  return found;
+  walks: { key: string; value: KeptWalk };
+  drafts: { key: string; value: Draft };
 }
 
 /** A page that was just left, by a reload say, holds its lock for a moment longer. */
 const LEAVING_MS = 600;
 
-/** Whether the tab with that entry is gone. One that lives on keeps its lock. */
-async function hasGone(key: string): Promise<boolean> {
-  try {
-    return await navigator.locks.request(lockName(key), { signal: AbortSignal.timeout(LEAVING_MS) }, () => true);
-  } catch {
-    return false;
+const lockName = (key: string): string => `keen-pebble/${key}`;
+const hasEdits = ({ sent, waiting }: OwnEdits): boolean => sent !== null || waiting.length > 0;
+
+/** Edits as older versions wrote them: bare steps, and no base. */
+function read(entry: OutboxEntry): OutboxEntry {
+  const waiting = (entry.waiting as readonly (OwnStep | EditStep)[]).map((each): OwnStep => ("step" in each ? each : { step: each, refused: null }));
+  return { world: entry.world, base: entry.base ?? entry.sent?.base ?? null, sent: entry.sent, waiting, left: entry.left ?? [] };
+}
+
+/**
+ * What this browser keeps of a world until the server has it, or until it is done with: edits, what can be undone, a walk
+ * that was not kept, texts in work (architecture.md, flow 4). Where the browser refuses to keep anything it all stays in
+ * memory, and `keeps` says so.
+ */
+export class Outbox {
+  private readonly opened: Promise<IDBPDatabase<OutboxSchema> | null>;
+  private readonly released = new Map<string, () => void>();
+  private readonly listeners = new Set<(keeps: boolean) => void>();
+  private keeping = true;
+
+  /**
+   * @param tab this tab's name among those that have the same world open
+   * @param locks null where the browser has none: then closed tabs cannot be told from open ones, and nothing is taken over
+   */
+  constructor(
+    open: () => Promise<IDBPDatabase<OutboxSchema>>,
+    private readonly locks: LockManager | null,
+    private readonly tab: string,
+  ) {
+    this.opened = open().catch(() => {
+      this.say(false);
+      return null;
+    });
+  }
+
+  /** Whether what is not stored on the server survives this tab. */
+  get keeps(): boolean {
+    return this.keeping;
+  }
+
+  /** Calls the listener when that changes. */
+  onKeeps(listener: (keeps: boolean) => void): void {
+    this.listeners.add(listener);
+  }
+
+  /** Marks this tab's entry as somebody's for as long as the tab has the world open, so that other tabs leave it alone. */
+  async claim(world: string): Promise<void> {
+    const key = this.keyOf(world);
+    if (this.locks === null || this.released.has(key)) return;
+    await new Promise<void>((granted) => {
+      void this.locks!.request(lockName(key), () => {
+        granted();
+        return new Promise<void>((release) => this.released.set(key, release));
+      });
+    });
+  }
+
+  /** Leaves the entry to whoever opens the world next. */
+  release(world: string): void {
+    const key = this.keyOf(world);
+    this.released.get(key)?.();
+    this.released.delete(key);
+  }
+
+  /**
+   * Takes over what tabs that were closed, or this one's last visit, had not had acknowledged: each whole, in one
+   * transaction, under its lock. Claim the world first.
+   */
+  async takeOver(world: string): Promise<readonly OwnEdits[]> {
+    const own = this.keyOf(world);
+    const keys = (await this.quietly((db) => db.getAllKeysFromIndex("entries", "world", world))) ?? [];
+    await this.move(world, own);
+    for (const key of keys) if (key !== own) await this.whenGone(key, () => this.move(world, key));
+    return (await this.entry(world)).left;
+  }
+
+  /** Moves an entry's edits to what this tab's entry has left over from others. */
+  private async move(world: string, key: string): Promise<void> {
+    await this.quietly(async (db) => {
+      const entries = db.transaction("entries", "readwrite").store;
+      const [theirs, own] = [await entries.get(key), await entries.get(this.keyOf(world))];
+      if (theirs === undefined) return;
+      const { base, sent, waiting, left } = read(theirs);
+      const edits = { base, sent, waiting };
+      const before = key === this.keyOf(world) || own === undefined ? [] : read(own).left;
+      await entries.delete(key);
+      await entries.put({ world, base: null, sent: null, waiting: [], left: [...before, ...left, ...(hasEdits(edits) ? [edits] : [])] }, this.keyOf(world));
+    });
+  }
+
+  private async entry(world: string): Promise<OutboxEntry> {
+    const entry = await this.quietly((db) => db.get("entries", this.keyOf(world)));
+    return entry === undefined || entry === null ? { world, base: null, sent: null, waiting: [], left: [] } : read(entry);
+  }
+
+  /** Writes what this tab has not had acknowledged; nothing left takes the entry away. Says whether it is kept. */
+  async write(entry: OutboxEntry): Promise<boolean> {
+    const key = this.keyOf(entry.world);
+    return (await this.quietly(async (db) => {
+      if (!hasEdits(entry) && entry.left.length === 0) await db.delete("entries", key);
+      else await db.put("entries", entry, key);
+      return true;
+    })) === true;
+  }
+
+  /** Worlds with edits that are not stored on the server, and how many. */
+  async unsaved(): Promise<ReadonlyMap<string, number>> {
+    const found = new Map<string, number>();
+    for (const raw of (await this.quietly((db) => db.getAll("entries"))) ?? []) {
+      const entry = read(raw);
+      const count = [entry, ...entry.left].reduce((sum, { sent, waiting }) => sum + (sent?.steps.length ?? 0) + waiting.length, 0);
+      if (count > 0) found.set(entry.world, (found.get(entry.world) ?? 0) + count);
+    }
+    return found;
+  }
+
+  /** Keeps what can be undone over a reload. */
+  async keepHistory(world: string, kept: KeptHistory): Promise<void> {
+    await this.quietly((db) => db.put("histories", kept, world));
+  }
+
+  /** What could be undone when that revision was stored; null where something else is the newest now. */
+  async keptHistory(world: string, revision: number): Promise<History | null> {
+    const kept = await this.quietly((db) => db.get("histories", world));
+    return kept?.revision === revision ? kept.history : null;
+  }
+
+  /** Keeps a walk of a world that was not kept as a log, until the next one. */
+  async keepWalk(world: string, walk: KeptWalk | null): Promise<void> {
+    await this.quietly(async (db) => void (walk === null ? await db.delete("walks", world) : await db.put("walks", walk, world)));
+  }
+
+  async keptWalk(world: string): Promise<KeptWalk | null> {
+    return (await this.quietly((db) => db.get("walks", world))) ?? null;
+  }
+
+  /** Keeps a text in work under a name of its own; null forgets it. */
+  async keepDraft(world: string, name: string, text: string | null): Promise<void> {
+    const key = `${world}/${name}`;
+    await this.quietly(async (db) => void (text === null ? await db.delete("drafts", key) : await db.put("drafts", { world, text }, key)));
+  }
+
+  async keptDraft(world: string, name: string): Promise<string | null> {
+    return (await this.quietly((db) => db.get("drafts", `${world}/${name}`)))?.text ?? null;
+  }
+
+  private keyOf(world: string): string {
+    return `${world}/${this.tab}`;
+  }
+
+  /** Does something under the lock of an entry once its tab is gone; one that lives on keeps its lock. */
+  private async whenGone(key: string, act: () => Promise<void>): Promise<void> {
+    if (this.locks === null) return;
+    try {
+      await this.locks.request(lockName(key), { signal: AbortSignal.timeout(LEAVING_MS) }, act);
+    } catch (error) {
+      if (!(error instanceof DOMException)) throw error;
+    }
+  }
+
+  /** Asks the database; null where it cannot be asked, which is told. */
+  private async quietly<T>(ask: (db: IDBPDatabase<OutboxSchema>) => Promise<T>): Promise<T | null> {
+    const db = await this.opened;
+    if (db === null) return null;
+    try {
+      const answer = await ask(db);
+      this.say(true);
+      return answer;
+    } catch {
+      this.say(false);
+      return null;
+    }
+  }
+
+  private say(keeps: boolean): void {
+    if (keeps === this.keeping) return;
+    this.keeping = keeps;
+    for (const listener of this.listeners) listener(keeps);
   }
 }
 
-/** Keeps what can be undone over a reload. */
-export async function keepHistory(world: string, kept: KeptHistory): Promise<void> {
-  await (await database()).put("histories", kept, world);
+/** Opens the database of this browser. */
+export async function openOutbox(): Promise<IDBPDatabase<OutboxSchema>> {
+  return openDB<OutboxSchema>("keen-pebble", 3, {
+    upgrade(db, from) {
+      if (from < 1) db.createObjectStore("entries").createIndex("world", "world");
+      if (from < 2) db.createObjectStore("histories");
+      if (from < 3) {
+        db.createObjectStore("walks");
+        db.createObjectStore("drafts");
+      }
+    },
+    // Another tab has a newer page, and needs this one to let go.
+    blocking: (_from, _to, event) => (event.target as IDBDatabase | null)?.close(),
+  });
 }
 
-/** What could be undone when that revision was stored; null where something else is the newest now. */
-export async function keptHistory(world: string, revision: number): Promise<History | null> {
-  const kept = await (await database()).get("histories", world);
-  return kept?.revision === revision ? kept.history : null;
-}
+const locks = (globalThis.navigator as { locks?: LockManager } | undefined)?.locks ?? null;
+
+/** This tab's. */
+export const outbox = new Outbox(openOutbox, locks, globalThis.crypto.randomUUID());

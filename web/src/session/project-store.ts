@@ -1,9 +1,11 @@
 import type { EditStep, Followed, History, Project, World } from "@keen-pebble/core";
-import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, fromPlain, invert, recent, record, redo, summary, undo, writeWorld } from "@keen-pebble/core";
+import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, fromPlain, invert, logsThatCannotStart, recent, record, redo, summary, undo, writeWorld } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, listWorlds, openWorld, sendFiles, storeBatch } from "./api-client.ts";
-import { claimEntry, keepHistory, keptHistory, leftBehind } from "./outbox.ts";
-import { Saver } from "./saving.ts";
+import { OfflineError, ProblemError, listWorlds, openRevision, openWorld, sendFiles, stepsSince, storeBatch } from "./api-client.ts";
+import type { OwnEdits, OwnStep } from "./outbox.ts";
+import { outbox } from "./outbox.ts";
+import { Saver, saveStore } from "./saving.ts";
+import { onServerEvent } from "./server-events.ts";
 import { SimulationClient } from "./simulation-client.ts";
 
 /** Something told to the person: good to know, or in need of attention. */
@@ -38,6 +40,11 @@ const listeners = new Set<ProjectListener>();
 let saver: Saver | null = null;
 let simulation: SimulationClient | null = null;
 let asked = 0;
+let unlisten: () => void = () => undefined;
+/** Ends once the world that was open before is left. */
+let leaving: Promise<unknown> = Promise.resolve();
+/** What the reader of world files says of a part that an edit makes. */
+let partFault: ((part: string, value: unknown, tileSize: number) => string | null) | null = null;
 
 /** Calls the listener at every change of the project; gives back what stops that. */
 export function onProject(listener: ProjectListener): () => void {
@@ -62,42 +69,77 @@ export async function openProject(worldId: string): Promise<void> {
   closeProject();
   projectStore.setState({ ...NOTHING, phase: "loading", worldId });
   try {
-    const left = await leftBehind(worldId);
-    for (const { entry } of left) {
-      // A batch that was under way is asked for again: it is stored once, or it is answered as stale and stays an own edit.
-      if (entry.sent) await storeBatch(worldId, entry.sent).catch(keepOnlyOffline);
-    }
-    const opened = await openWorld(worldId);
+    // The same tab may still be leaving it.
+    await leaving;
+    // What a file may hold also decides what an edit may make.
+    const [{ partSchema }] = await Promise.all([import("@keen-pebble/core/reading"), outbox.claim(worldId)]);
+    partFault = (part, value, tileSize) => partSchema(part, tileSize)?.validate(value, { errors: { wrap: { label: false } } }).error?.message ?? null;
+    const left = await sentAgain(worldId, await outbox.takeOver(worldId));
+    const { revision, project } = await openedWorld(worldId);
     if (mine !== asked) return;
-    const project: Project = { world: fromPlain(opened.world), logs: opened.logs };
     simulation = new SimulationClient();
-    claimEntry(worldId);
-    saver = new Saver(worldId, opened.revision, rebase, (revision) => void keepHistory(worldId, { revision, history: recent(projectStore.getState().history, MOST_KEPT) }));
-    const history = (left.length === 0 ? await keptHistory(worldId, opened.revision) : null) ?? EMPTY_HISTORY;
+    const history = (left.length === 0 ? await outbox.keptHistory(worldId, revision) : null) ?? EMPTY_HISTORY;
     if (mine !== asked) return;
+    saver = new Saver(worldId, revision, {
+      outbox,
+      storeBatch,
+      stepsSince,
+      openWorld: openedWorld,
+      rebase,
+      saved: (at) => void outbox.keepHistory(worldId, { revision: at, history: recent(projectStore.getState().history, MOST_KEPT) }),
+      tell: (state) => saveStore.setState(state),
+    });
     projectStore.setState({ ...NOTHING, phase: "ready", worldId, project, history });
     tell(project, null, null);
-    for (const { entry, own, remove } of left) {
-      // What is brought back is written again under this tab's name, which must not be removed after that.
-      if (own) await remove();
-      bringBack(entry.waiting);
-      if (!own) await remove();
-    }
+    await bringBack(saver, left);
+    const heard = saver;
+    unlisten = onServerEvent((event) => {
+      if (event.event === "saved" && event.data.world === worldId) heard.heard(event.data.revision);
+    });
   } catch (error) {
     if (mine !== asked) return;
+    outbox.release(worldId);
     const missing = error instanceof ProblemError && (error.problem.status === 404 || error.problem.status === 400);
     const message = missing ? `There is no world ${worldId} on the shelf.` : error instanceof Error ? error.message : String(error);
     projectStore.setState({ ...NOTHING, phase: missing ? "missing" : "failed", worldId, message });
+    if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
   }
 }
 
-function keepOnlyOffline(error: unknown): void {
-  if (error instanceof OfflineError) throw error;
+async function openedWorld(worldId: string): Promise<{ readonly revision: number; readonly project: Project }> {
+  const opened = await openWorld(worldId);
+  return { revision: opened.revision, project: { world: fromPlain(opened.world), logs: new Map(Object.entries(opened.logs)) } };
 }
 
-/** Lets go of the open world; what is not saved yet stays in the browser. */
+/**
+ * Sends batches that were under way when their tab was closed once more: each is stored once. One that is answered with no
+ * is an edit that waits, like those behind it.
+ */
+async function sentAgain(worldId: string, left: readonly OwnEdits[]): Promise<readonly OwnEdits[]> {
+  const after: OwnEdits[] = [];
+  for (const [i, edits] of left.entries()) {
+    const { base, sent, waiting } = edits;
+    let unsent = edits;
+    if (sent !== null) {
+      try {
+        await storeBatch(worldId, sent);
+        unsent = { base, sent: null, waiting };
+      } catch (error) {
+        if (!(error instanceof ProblemError)) throw error;
+        unsent = { base, sent: null, waiting: [...sent.steps.map((step) => ({ step, refused: null })), ...waiting] };
+      }
+    }
+    if (unsent.waiting.length > 0) after.push(unsent);
+    await outbox.write({ world: worldId, base: null, sent: null, waiting: [], left: [...after, ...left.slice(i + 1)] });
+  }
+  return after;
+}
+
+/** Lets go of the open world; what waits is sent, and what cannot be stays in the browser. */
 export function closeProject(): void {
-  saver?.stop();
+  unlisten();
+  unlisten = () => undefined;
+  if (saver !== null) leaving = saver.leave();
   simulation?.close();
   saver = null;
   simulation = null;
@@ -112,6 +154,7 @@ export function edit(step: EditStep, stroke: string | null = null): boolean {
   const { project, history } = projectStore.getState();
   if (project === null) return false;
   try {
+    ensureReadable(project, step);
     const after = apply(project, step);
     projectStore.setState({ project: after, history: record(history, step, stroke), notice: null });
     saver?.add([step]);
@@ -121,6 +164,19 @@ export function edit(step: EditStep, stroke: string | null = null): boolean {
     if (!(error instanceof EditError)) throw error;
     notice(error.message);
     return false;
+  }
+}
+
+/**
+ * One rule decides here and on the server: what a step brings must be what the reader of world files takes.
+ * @throws {EditError}
+ */
+function ensureReadable({ world }: Project, step: EditStep): void {
+  if (step.kind !== "change-parts" || partFault === null) return;
+  const size = step.parts.find(({ part }) => part === "tileSize")?.after;
+  for (const { part, after } of step.parts) {
+    const fault = partFault(part, after, typeof size === "number" ? size : world.tileSize);
+    if (fault !== null) throw new EditError(`${part}: ${fault}`, step, part);
   }
 }
 
@@ -137,9 +193,17 @@ export function change(how: (project: Project) => Project | Followed | null, str
   if (made === null) return false;
   const after = "fellAway" in made ? made.project : made;
   const fits = differences(project, after).every((step) => edit(step, stroke));
-  const fellAway = "fellAway" in made ? made.fellAway : [];
-  if (fits && fellAway.length > 0) notice(`Fell away with it: ${fellAway.join("; ")}. Undo brings it back.`, "info");
+  if (fits) tellWhatWent("fellAway" in made ? made.fellAway : [], logsThatCannotStart(project, after));
   return fits;
+}
+
+const MOST_TOLD = 12;
+
+/** Says what a change took along, and which logs it keeps from starting. */
+function tellWhatWent(fellAway: readonly string[], stuck: readonly string[]): void {
+  const listed = (all: readonly string[]): string => `${all.slice(0, MOST_TOLD).join("; ")}${all.length > MOST_TOLD ? `; and ${all.length - MOST_TOLD} more` : ""}`;
+  const told = [...(fellAway.length > 0 ? [`Fell away with it: ${listed(fellAway)}.`] : []), ...(stuck.length > 0 ? [`Logs: ${listed(stuck)}.`] : [])];
+  if (told.length > 0) notice(`${told.join(" ")} Undo brings it back.`, "info");
 }
 
 /** Changes the world as a whole, as `change` does. */
@@ -150,6 +214,11 @@ export function changeWorld(how: (world: World) => World, stroke?: string): bool
 /** Says why of the edits that are made next: it becomes the note of their revision. */
 export function noteNextRevision(text: string): void {
   saver?.note(text);
+}
+
+/** Sends what waits now, without waiting for more. */
+export function saveNow(): void {
+  saver?.sendNow();
 }
 
 /** Ends the stroke under way. */
@@ -181,59 +250,144 @@ export function notice(text: string | null, tone: Told["tone"] = "attention"): v
   projectStore.setState({ notice: text === null ? null : { text, tone } });
 }
 
-/** Puts own steps back that were not acknowledged when their tab was closed. */
-function bringBack(steps: readonly EditStep[]): void {
-  if (steps.length === 0) return;
+/** Puts own edits back that were not acknowledged when their tab was closed. What no longer fits is kept as a copy. */
+async function bringBack(to: Saver, left: readonly OwnEdits[]): Promise<void> {
+  if (left.length === 0) return;
   const { project } = projectStore.getState();
-  const { after, kept, lost } = applyWhatFits(project!, steps);
+  const { after, kept, lost } = applyWhatFits(project!, left.flatMap(({ waiting }) => waiting));
   projectStore.setState({ project: after });
-  if (lost.length > 0) notice(`This world was changed elsewhere since your last visit. ${count(kept.length)} brought back; no longer fitting: ${summary(project!.world, lost)}.`);
-  else notice(`${count(kept.length)} from your last visit brought back.`, "info");
-  saver?.add(kept);
-  tell(after, kept, null);
-}
-
-/** Somebody else was faster: their steps go below the own ones, as far as those still fit; the rest is kept as a copy. */
-function rebase(theirs: readonly EditStep[], own: readonly EditStep[]): readonly EditStep[] {
-  const { project: mine } = projectStore.getState();
-  // Back to what both sides began with, then theirs, then the own ones again.
-  const base = [...own].reverse().reduce((at, step) => apply(at, invert(step)), mine!);
-  const { after, kept, lost } = applyWhatFits(applyAll(base, theirs), own);
-  projectStore.setState({
-    project: after,
-    history: lost.length > 0 ? EMPTY_HISTORY : projectStore.getState().history,
-  });
-  if (lost.length > 0) void keepAsCopy(mine!, lost, kept.length);
-  else notice("This world was changed elsewhere; your edits were put on top.", "info");
-  tell(after, null, null);
-  return kept;
-}
-
-/** Puts the world as it was here on the shelf under an id of its own, and says what could not be put on top. */
-async function keepAsCopy(mine: Project, lost: readonly EditStep[], kept: number): Promise<void> {
-  const what = `This world was changed elsewhere. ${count(kept)} of yours could be put on top; not ${summary(mine.world, lost)}`;
-  try {
-    const { worlds } = await listWorlds();
-    const id = freeId(`${mine.world.id.slice(0, 34)}-mine`, worlds.map((world) => world.id));
-    const name = `${[...mine.world.name].slice(0, 70).join("")}, as here`;
-    await sendFiles({ world: writeWorld({ ...mine.world, id, name }), logs: mine.logs });
-    notice(`${what}. The world as it was here is kept on the shelf as ${id}.`);
-  } catch {
-    notice(`${what}. No copy could be kept.`);
+  tell(after, kept.map(({ step }) => step), null);
+  // Those of a visit of which something does not fit stay until they are kept as a copy.
+  const torn = left.filter(({ waiting }) => waiting.some((each) => lost.includes(each)));
+  to.adopt(kept, torn);
+  if (lost.length === 0) {
+    notice(`${count(kept.length)} from your last visit brought back.`, "info");
+    return;
+  }
+  notice(`This world was changed elsewhere since your last visit. ${count(kept.length)} brought back; no longer fitting: ${summary(project!.world, lost.map(({ step }) => step))}.`);
+  for (const edits of torn) {
+    const then = edits.base === null ? null : await quietly(openRevision(project!.world.id, edits.base));
+    const was: Project = then === null ? project! : { world: fromPlain(then.world), logs: new Map(Object.entries(then.logs)) };
+    if (await keepAsCopy(applyWhatFits(was, edits.waiting).after, lost, kept.length)) to.adopt([], torn.filter((each) => torn.indexOf(each) > torn.indexOf(edits)));
   }
 }
 
-function applyWhatFits(project: Project, steps: readonly EditStep[]): { after: Project; kept: EditStep[]; lost: EditStep[] } {
+/** Somebody else was faster: their steps go below the own ones, as far as those still fit; the rest is kept as a copy. */
+function rebase(under: readonly EditStep[] | Project, own: readonly OwnStep[]): readonly OwnStep[] {
+  const { project: mine } = projectStore.getState();
+  // Back to what both sides began with, then theirs, then the own ones again.
+  const base = isSteps(under) ? applyAll([...own].reverse().reduce((at, { step }) => apply(at, invert(step)), mine!), under) : under;
+  const { after, kept, lost } = applyWhatFits(base, own);
+  const changed = differences(mine!, after);
+  projectStore.setState({ project: after, history: lost.length > 0 ? EMPTY_HISTORY : projectStore.getState().history });
+  if (lost.length > 0) void keepAsCopy(mine!, lost, kept.length);
+  else if (isSteps(under) && under.length > 0) notice(own.length > 0 ? "This world was changed elsewhere; your edits were put on top." : `Changed elsewhere: ${summary(after.world, under)}.`, "info");
+  if (changed.length > 0) tell(after, changed, null);
+  return kept;
+}
+
+const isSteps = (under: readonly EditStep[] | Project): under is readonly EditStep[] => Array.isArray(under);
+
+/** The copy that conflicts of this visit to a world go to, by the world's id. */
+const copies = new Map<string, string>();
+
+/**
+ * Puts the world as it was here on the shelf under an id of its own, its sheets and logs with it, and says what could not
+ * be put on top. Further conflicts of this visit go to the same copy.
+ */
+async function keepAsCopy(mine: Project, lost: readonly OwnStep[], kept: number): Promise<boolean> {
+  const what = `This world was changed elsewhere. ${count(kept)} of yours could be put on top; not ${summary(mine.world, lost.map(({ step }) => step))}`;
+  try {
+    const id = await sendCopy(mine, copies.get(mine.world.id) ?? null);
+    copies.set(mine.world.id, id);
+    notice(`${what}. The world as it was here is kept on the shelf as ${id}.`);
+    return true;
+  } catch (error) {
+    if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
+    keepAsFile(mine, lost);
+    notice(`${what}. No copy could be put on the shelf (${error.message}); it was saved as a file instead.`);
+    return false;
+  }
+}
+
+async function sendCopy({ world, logs }: Project, into: string | null): Promise<string> {
+  const id = into ?? freeId(`${world.id.slice(0, 34)}-mine`, (await listWorlds()).worlds.map((each) => each.id));
+  const name = `${[...world.name].slice(0, 70).join("")}, as here`;
+  const named = [...logs].map(([log, text]) => [log, text.replace(new RegExp(`^(keen-pebble-inputs 1\\n)world ${world.id}\\n`), `$1world ${id}\n`)] as const);
+  await sendFiles({ world: writeWorld({ ...world, id, name }), logs: Object.fromEntries(named), sheetsOf: world.id });
+  return id;
+}
+
+/** Hands a world and its edits to the browser as a file: nothing else would keep them. */
+function keepAsFile({ world, logs }: Project, edits: readonly OwnStep[]): void {
+  const text = JSON.stringify({ world: JSON.parse(writeWorld(world)) as unknown, logs: Object.fromEntries(logs), edits: edits.map(({ step }) => step) }, null, 1);
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
+  link.download = `${world.id}.not-saved.json`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+/** Takes back the edits that the server has refused, like any other edit: it can be done again. */
+export function undoRefused(): void {
+  const stroke = crypto.randomUUID();
+  const { refused } = saveStore.getState();
+  if (![...refused].reverse().every(({ step }) => edit(invert(step), stroke))) notice("Later edits stand on some of those that were refused: undo those first, or discard.");
+}
+
+/** Puts the world as it is here on the shelf as a copy, or into a file where the server does not take it. */
+export async function keepRefused(): Promise<void> {
+  const { project } = projectStore.getState();
+  if (project === null) return;
+  const { refused } = saveStore.getState();
+  try {
+    notice(`Kept on the shelf as ${await sendCopy(project, null)}.`, "info");
+  } catch (error) {
+    if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
+    keepAsFile(project, refused);
+    notice(`The server takes no world like this (${error.message}); it was saved as a file.`, "info");
+  }
+}
+
+/** Forgets the edits that the server has refused: everything else stays. */
+export async function discardRefused(): Promise<void> {
+  const { worldId } = projectStore.getState();
+  const of = saver;
+  if (worldId === null || of === null) return;
+  try {
+    const { revision, project } = await openedWorld(worldId);
+    const { project: mine } = projectStore.getState();
+    if (saver !== of || mine === null) return;
+    const { after, kept } = applyWhatFits(project, of.own.filter(({ refused }) => refused === null));
+    projectStore.setState({ project: after, history: EMPTY_HISTORY });
+    tell(after, differences(mine, after), null);
+    of.forgetRefused(kept, revision);
+  } catch (error) {
+    if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
+    notice(`${error.message}; nothing was discarded.`);
+  }
+}
+
+async function quietly<T>(answer: Promise<T>): Promise<T | null> {
+  try {
+    return await answer;
+  } catch (error) {
+    if (error instanceof ProblemError || error instanceof OfflineError) return null;
+    throw error;
+  }
+}
+
+function applyWhatFits(project: Project, steps: readonly OwnStep[]): { after: Project; kept: OwnStep[]; lost: OwnStep[] } {
   let after = project;
-  const kept: EditStep[] = [];
-  const lost: EditStep[] = [];
-  for (const step of steps) {
+  const kept: OwnStep[] = [];
+  const lost: OwnStep[] = [];
+  for (const each of steps) {
     try {
-      after = apply(after, step);
-      kept.push(step);
+      after = apply(after, each.step);
+      kept.push(each);
     } catch (error) {
       if (!(error instanceof EditError)) throw error;
-      lost.push(step);
+      lost.push(each);
     }
   }
   return { after, kept, lost };

@@ -3,10 +3,11 @@ import { changesWorld, fromPlain } from "@keen-pebble/core";
 import type { BreakSearch, ProofHistory, ProofState } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import type { PathAnswer } from "../workers/proof.worker.ts";
-import { OfflineError, ProblemError, askForProofs, beginSearch, cancelProofs, cancelSearch, findSearch, openRevision, worldEventsAddress, worldProofs } from "./api-client.ts";
-import { notice, onProject, projectStore } from "./project-store.ts";
+import { OfflineError, ProblemError, askForProofs, beginSearch, cancelProofs, cancelSearch, findSearch, openRevision, worldProofs } from "./api-client.ts";
+import { notice, onProject, projectStore, saveNow } from "./project-store.ts";
 import { ProofPool } from "./proof-pool.ts";
 import { saveStore } from "./saving.ts";
+import { onServerEvent } from "./server-events.ts";
 
 /** The revision that paths are compared with. */
 export interface ComparedRevision {
@@ -15,11 +16,14 @@ export interface ComparedRevision {
   readonly project: Project;
 }
 
+/** What the logs came to at one revision. */
+export type ShownHistory = Omit<ProofHistory, "logs"> & { readonly logs: ReadonlyMap<string, "holds" | "breaks" | "refused"> };
+
 /** What all logs come to, here and on the server. */
 export interface ProofsState {
   /** By log, for the open project; while it is being run again what was said before stays. */
-  readonly proofs: Readonly<Record<string, Proof>>;
-  readonly paths: Readonly<Record<string, PathAnswer>>;
+  readonly proofs: ReadonlyMap<string, Proof>;
+  readonly paths: ReadonlyMap<string, PathAnswer>;
   /** How far the last look at all of them is; `took` ms once it is over. */
   readonly done: number;
   readonly total: number;
@@ -29,19 +33,17 @@ export interface ProofsState {
   readonly reached: boolean;
   /** How the server's proofs stand, and what its last runs said, the newest last. */
   readonly server: ProofState | null;
-  readonly history: readonly ProofHistory[];
+  readonly history: readonly ShownHistory[];
   /** The search for what broke a check. */
   readonly search: BreakSearch | null;
 }
 
-const NOTHING: ProofsState = { proofs: {}, paths: {}, done: 0, total: 0, took: null, compared: null, reached: true, server: null, history: [], search: null };
+const NOTHING: ProofsState = { proofs: new Map(), paths: new Map(), done: 0, total: 0, took: null, compared: null, reached: true, server: null, history: [], search: null };
 
 export const proofsStore = createStore<ProofsState>(() => NOTHING);
 
 /** A drag of a number changes the world every few ms: all logs are run again once it rests for so long. */
 const REST_MS = 70;
-/** A browser tries a broken stream again by itself, but not one that was refused (a stopped database): that is ours. */
-const ASK_AGAIN_MS = 1500;
 
 let pool: ProofPool | null = null;
 let asked = 0;
@@ -50,7 +52,6 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 let wanted = new Set<string>();
 /** A revision that somebody chose to compare with stays; else it is the last one that was proven before the newest. */
 let chosen: number | null = null;
-let events: EventSource | null = null;
 /** Ends the following of the server. */
 let unfollow: (() => void) | null = null;
 
@@ -72,7 +73,7 @@ export function startProofs(): () => void {
 }
 
 function follow(project: Project, steps: readonly EditStep[] | null): void {
-  const logs = Object.keys(project.logs);
+  const logs = [...project.logs.keys()];
   if (steps === null) {
     pool?.load(project);
     if (unfollow === null) followServer(project.world.id);
@@ -89,8 +90,8 @@ function follow(project: Project, steps: readonly EditStep[] | null): void {
 /** Logs that are gone are forgotten. */
 function dropGone({ logs }: Project): void {
   const { proofs, paths } = proofsStore.getState();
-  if (Object.keys(proofs).every((log) => Object.hasOwn(logs, log))) return;
-  const here = <T>(all: Readonly<Record<string, T>>): Record<string, T> => Object.fromEntries(Object.entries(all).filter(([log]) => Object.hasOwn(logs, log)));
+  if ([...proofs.keys()].every((log) => logs.has(log))) return;
+  const here = <T>(all: ReadonlyMap<string, T>): ReadonlyMap<string, T> => new Map([...all].filter(([log]) => logs.has(log)));
   proofsStore.setState({ proofs: here(proofs), paths: here(paths) });
 }
 
@@ -102,7 +103,7 @@ function look(): void {
 
 async function proveWanted(): Promise<void> {
   const mine = asked;
-  const logs = [...wanted].filter((log) => projectStore.getState().project?.logs[log] !== undefined);
+  const logs = [...wanted].filter((log) => projectStore.getState().project?.logs.get(log) !== undefined);
   const began = performance.now();
   let done = 0;
   proofsStore.setState({ done, total: logs.length, took: null });
@@ -113,62 +114,41 @@ async function proveWanted(): Promise<void> {
     const { proofs, paths } = proofsStore.getState();
     proofsStore.setState({
       done,
-      proofs: { ...proofs, ...Object.fromEntries(proved.map(({ log, proof }) => [log, proof])) },
-      paths: { ...paths, ...Object.fromEntries(proved.map(({ log, path }) => [log, path])) },
+      proofs: new Map([...proofs, ...proved.map(({ log, proof }) => [log, proof] as const)]),
+      paths: new Map([...paths, ...proved.map(({ log, path }) => [log, path] as const)]),
     });
     return true;
   });
   if (mine === asked) proofsStore.setState({ took: performance.now() - began });
 }
 
-/**
- * Follows the server's word while the page is looked at: a browser has few connections to one server, and many tabs
- * would use them all up.
- */
+/** Follows the server's word of a world. */
 function followServer(world: string): void {
-  let again: ReturnType<typeof setTimeout> | undefined;
-  const turn = (): void => {
-    clearTimeout(again);
-    events?.close();
-    events = document.visibilityState === "visible" ? listen(world) : null;
-    events?.addEventListener("error", ({ target }) => {
-      if (target === events && events?.readyState === EventSource.CLOSED) again = setTimeout(turn, ASK_AGAIN_MS);
-    });
-  };
-  document.addEventListener("visibilitychange", turn);
+  const stop = onServerEvent((heard) => {
+    if (heard.event === "open") {
+      // What was said while nobody listened is asked for.
+      proofsStore.setState({ reached: true });
+      void readHistory(world);
+      void readSearch(world);
+    } else if (heard.event === "lost") proofsStore.setState({ reached: false });
+    else if (heard.event === "search" && heard.data.world === world) void readSearch(world);
+    else if (heard.event === "proofs" && heard.data.world === world) {
+      const { world: _world, ...server } = heard.data;
+      const before = proofsStore.getState().server;
+      proofsStore.setState({ server });
+      if (server.state !== "running" && (before === null || before.revision !== server.revision || before.state !== server.state)) void readHistory(world);
+    }
+  });
   unfollow = () => {
-    document.removeEventListener("visibilitychange", turn);
-    clearTimeout(again);
-    events?.close();
-    events = null;
+    stop();
     unfollow = null;
   };
-  turn();
-}
-
-function listen(world: string): EventSource {
-  const stream = new EventSource(worldEventsAddress(world));
-  stream.addEventListener("open", () => {
-    // What was said while nobody listened is asked for.
-    proofsStore.setState({ reached: true });
-    void readHistory(world);
-    void readSearch(world);
-  });
-  stream.addEventListener("error", () => proofsStore.setState({ reached: false }));
-  stream.addEventListener("proofs", (event) => {
-    const server = JSON.parse(String(event.data)) as ProofState;
-    const before = proofsStore.getState().server;
-    proofsStore.setState({ server });
-    if (server.state !== "running" && (before === null || before.revision !== server.revision || before.state !== server.state)) void readHistory(world);
-  });
-  stream.addEventListener("search", () => void readSearch(world));
-  return stream;
 }
 
 async function readHistory(world: string): Promise<void> {
   const read = await quietly(worldProofs(world));
   if (read === null || projectStore.getState().worldId !== world) return;
-  proofsStore.setState({ server: read.proofs, history: read.history });
+  proofsStore.setState({ server: read.proofs, history: read.history.map((each) => ({ ...each, logs: new Map(Object.entries(each.logs)) })) });
   const newest = saveStore.getState().revision;
   const before = read.history.filter(({ revision }) => revision < newest).at(-1);
   if (chosen === null && before !== undefined && before.revision !== proofsStore.getState().compared?.revision) await compareWith(before.revision, before.summary);
@@ -186,7 +166,7 @@ async function compareWith(revision: number, summary: string): Promise<void> {
   if (project === null) return;
   pool?.compareWith(project);
   proofsStore.setState({ compared: { revision, summary, project } });
-  wanted = new Set(Object.keys(projectStore.getState().project?.logs ?? {}));
+  wanted = new Set(projectStore.getState().project?.logs.keys());
   look();
 }
 
@@ -202,7 +182,7 @@ export async function projectAt(revision: number): Promise<Project | null> {
   if (known !== undefined) return known;
   const opened = await quietly(openRevision(worldId, revision));
   if (opened === null || projectStore.getState().worldId !== worldId) return null;
-  const project: Project = { world: fromPlain(opened.world), logs: opened.logs };
+  const project: Project = { world: fromPlain(opened.world), logs: new Map(Object.entries(opened.logs)) };
   kept.set(key, project);
   for (const old of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(old);
   return project;
@@ -223,6 +203,7 @@ export async function searchBreak(log: string, check: string): Promise<void> {
   const { worldId } = projectStore.getState();
   if (worldId === null) return;
   if (saveStore.getState().state !== "saved") {
+    saveNow();
     notice("What broke it is searched for among stored revisions: wait until this change is saved.", "info");
     return;
   }
@@ -267,6 +248,6 @@ async function told<T>(answer: Promise<T>): Promise<T | null> {
 
 /** How many logs hold, of those that were run. */
 export function tally({ proofs }: ProofsState): { readonly logs: number; readonly holding: number } {
-  const all = Object.values(proofs);
+  const all = [...proofs.values()];
   return { logs: all.length, holding: all.filter(({ holds }) => holds).length };
 }

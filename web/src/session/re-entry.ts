@@ -26,7 +26,7 @@ export async function testReEntry(): Promise<void> {
   if (project === null || log === null || run === null || client === null) return;
   const room = project.world.rooms[run.rows.room[Math.min(frame, run.frames)]!]!.id;
   reEntryStore.setState({ phase: "looking", room, result: null });
-  const result = await client.reEntry(project.logs[log]!, frame);
+  const result = await client.reEntry(project.logs.get(log)!, frame);
   if (result === null || "refused" in result) reEntryStore.setState({ phase: "no way", result: null });
   else reEntryStore.setState({ phase: "done", result });
 }
@@ -37,7 +37,7 @@ export function keepReEntry(): void {
   const { result, room } = reEntryStore.getState();
   if (project === null || result === null) return;
   const title = `Out of ${room} and back`;
-  const id = logIdFor(title, Object.keys(project.logs));
+  const id = logIdFor(title, [...project.logs.keys()]);
   if (edit({ kind: "add-log", log: id, text: writeLog({ ...result.log, title, lines: mergeLines(result.log.lines) }) })) selectLog(id, result.to);
 }
 

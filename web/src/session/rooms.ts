@@ -1,7 +1,6 @@
 import type { ColourMatch, Growth, Pixels, Project } from "@keen-pebble/core";
-import { addRoom, coloursOf, copyRoom, freeId, layRoom, nameOf, pixelColours, readRoomPixels, readRoomTable, removeRoom, renameRoom, resizeRoom, roomById } from "@keen-pebble/core";
+import { ID_PATTERN, addRoom, changeRoomId, coloursOf, copyRoom, freeId, layRoomInto, nameOf, pixelColours, readRoomPixels, readRoomTable, removeRoom, renameRoom, resizeRoom, roomById } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
-import { logIdFor } from "../logs/log-title.ts";
 import { chooseRoom } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, notice, projectStore } from "./project-store.ts";
@@ -28,12 +27,20 @@ export function removeShownRoom(): void {
   change((project) => removeRoom(project, benchStore.getState().room));
 }
 
-/** Gives the shown room another name; its id follows where that is free. */
+/** Gives the shown room another name; its id, which files and checks name it by, stays. */
 export function callRoom(name: string): void {
   const { room } = benchStore.getState();
   if (name.trim() === "" || name === roomById(world(), room)?.name) return;
-  const id = logIdFor(name, world().rooms.map((each) => each.id).filter((each) => each !== room));
-  if (change((project) => renameRoom(project, room, id, name.trim()))) chooseRoom(id);
+  changeWorld((w) => renameRoom(w, room, name.trim()));
+}
+
+/** Gives the shown room another id; every check, link and log follows. */
+export function identifyRoom(id: string): void {
+  const { room } = benchStore.getState();
+  if (id === room) return;
+  if (!ID_PATTERN.test(id)) notice(`A room's id has 1 to 40 of a to z, 0 to 9 and -; it stays ${room}.`);
+  else if (roomById(world(), id) !== undefined) notice(`There is a room ${id} already; this one stays ${room}.`);
+  else if (change((project) => changeRoomId(project, room, id))) chooseRoom(id);
 }
 
 /** Grows or cuts the shown room at its sides. */
@@ -61,7 +68,7 @@ export function layMatched(matched: ColourMatch | null): void {
   const { matching } = matchStore.getState();
   matchStore.setState({ matching: null });
   if (matching === null || matched === null) return;
-  changeWorld((w) => layRoom(w, matching.room, readRoomPixels(matching.pixels, w, matched, matching.name)));
+  change((project) => layRoomInto(project, matching.room, readRoomPixels(matching.pixels, project.world, matched, matching.name)));
 }
 
 /** Lays a table or a picture that was read into the shown room. */
@@ -73,16 +80,16 @@ export async function readRoomFile(file: File): Promise<void> {
       const pixels = readPng(new Uint8Array(await file.arrayBuffer()), 512, file.name);
       const own = new Set(["", ...pixelColours(world().tiles)]);
       const colours = coloursOf(pixels).filter(({ colour }) => !own.has(colour));
-      if (colours.length === 0) changeWorld((w) => layRoom(w, room, readRoomPixels(pixels, w, new Map(), file.name)));
+      if (colours.length === 0) change((project) => layRoomInto(project, room, readRoomPixels(pixels, project.world, new Map(), file.name)));
       else if (colours.length > MOST_MATCHED) notice(`${file.name} has ${colours.length} colours that are no tile's; a picture of one pixel a cell has few. The room stays as it is.`);
       else matchStore.setState({ matching: { name: file.name, room, pixels, colours } });
     } else if (file.name.endsWith(".csv")) {
       const text = await file.text();
-      changeWorld((w) => layRoom(w, room, readRoomTable(text, w, false, file.name)));
+      change((project) => layRoomInto(project, room, readRoomTable(text, project.world, false, file.name)));
     } else {
       const { readRoomText } = await import("@keen-pebble/core/reading");
       const result = readRoomText(await file.text(), world(), room);
-      if ("draft" in result) changeWorld((w) => layRoom(w, room, result.draft));
+      if ("draft" in result) change((project) => layRoomInto(project, room, result.draft));
       else {
         const { line, column, message } = result.refusals[0]!;
         notice(`${file.name}: row ${line}, column ${column}: ${message}. The room stays as it is.`);
@@ -108,6 +115,13 @@ export async function layTyped(text: string, began: Project, room: string, strok
   const { readRoomText } = await import("@keen-pebble/core/reading");
   const result = readRoomText(text, began.world, room);
   if ("refusals" in result) return result;
-  change((project) => ({ ...project, world: layRoom(began.world, room, result.draft) }), stroke);
+  change((project) => ({ ...project, world: layRoomInto(began, room, result.draft).project.world }), stroke);
   return { refusals: [], unknown: [] };
+}
+
+/** Says what of a typed text is not in order, and changes nothing. */
+export async function lookAtTyped(text: string, project: Project, room: string): Promise<TypedRoom> {
+  const { readRoomText } = await import("@keen-pebble/core/reading");
+  const result = readRoomText(text, project.world, room);
+  return "refusals" in result ? result : { refusals: [], unknown: [] };
 }

@@ -11,7 +11,7 @@ export function goBy(id: string): void {
     makeWorldsOwn(id);
     return;
   }
-  const before = project.logs[log]!;
+  const before = project.logs.get(log)!;
   const after = withRules(before, id === project.world.activeRules ? null : id);
   if (after !== before) edit({ kind: "change-log", log, before, after });
 }
@@ -33,7 +33,7 @@ export function copyRules(id: string): void {
   const { project } = projectStore.getState();
   const { log } = benchStore.getState();
   if (made === null || project === null || log === null) return;
-  const before = project.logs[log]!;
+  const before = project.logs.get(log)!;
   edit({ kind: "change-log", log, before, after: withRules(before, made) }, stroke);
 }
 

@@ -1,45 +1,80 @@
-import type { EditStep } from "@keen-pebble/core";
+import type { EditStep, Project } from "@keen-pebble/core";
 import { isNothing, merge } from "@keen-pebble/core";
-import type { StaleBase } from "@keen-pebble/server/api";
+import type { StaleBase, StoredRevision } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, storeBatch } from "./api-client.ts";
-import type { SentBatch } from "./outbox.ts";
-import { writeEntry } from "./outbox.ts";
+import { OfflineError, ProblemError } from "./api-client.ts";
+import type { Outbox, OwnEdits, OwnStep, SentBatch } from "./outbox.ts";
 
 /** What the top bar says about saving. */
 export interface SaveState {
-  readonly state: "saved" | "saving" | "offline" | "refused";
+  readonly state: "saved" | "saving" | "offline";
   readonly revision: number;
-  /** Edits that are kept in this browser only. */
+  /** Edits that are not stored on the server. */
   readonly waiting: number;
   readonly message: string | null;
+  /** Edits that the server has refused; all others go on being saved. */
+  readonly refused: readonly OwnStep[];
+  /** Whether edits that wait survive this tab. */
+  readonly keeps: boolean;
 }
 
-export const saveStore = createStore<SaveState>(() => ({ state: "saved", revision: 0, waiting: 0, message: null }));
+export const NOTHING_TO_SAVE: SaveState = { state: "saved", revision: 0, waiting: 0, message: null, refused: [], keeps: true };
+
+export const saveStore = createStore<SaveState>(() => NOTHING_TO_SAVE);
 
 /** How long to gather edits before sending them. */
 const GATHER_MS = 250;
+/** A number that is tuned, or a log that is typed, is sent once it rests for so long, or after that at the latest: all of it is one revision. */
+const TUNING_MS = 2500;
+const LONGEST_TUNING_MS = 15_000;
 /** At most this many steps go in one batch; the server takes twice as many. */
 const MOST_STEPS = 1000;
 const RETRY_MS = [500, 1000, 2000, 4000];
 
-/** What the saver asks of the project when somebody else was faster: puts the own steps on top of theirs. */
-export type Rebase = (theirs: readonly EditStep[], own: readonly EditStep[]) => readonly EditStep[];
+/** Problems that ask for patience, not for another batch. */
+const PATIENCE = new Set(["too-many-requests", "busy", "no-database", "not-found", "foreign-request"]);
+
+/** What a saver works with. */
+export interface SaverTools {
+  readonly outbox: Pick<Outbox, "write" | "release" | "keeps">;
+  readonly storeBatch: (world: string, batch: SentBatch) => Promise<StoredRevision>;
+  readonly stepsSince: (world: string, revision: number) => Promise<StaleBase>;
+  /** The world at its newest revision. */
+  readonly openWorld: (world: string) => Promise<{ readonly revision: number; readonly project: Project }>;
+  /**
+   * Puts the own edits on top of what somebody else did, or on top of a whole world, and gives back those that still fit.
+   * @throws where what was there before the own edits cannot be made out; then it is asked again with the whole world
+   */
+  readonly rebase: (under: readonly EditStep[] | Project, own: readonly OwnStep[]) => readonly OwnStep[];
+  /** Told of each revision that was stored. */
+  readonly saved: (revision: number) => void;
+  readonly tell: (state: SaveState) => void;
+}
 
 /**
  * Sends a world's edits to the server in order, one batch at a time; until they are acknowledged they also stand in
- * IndexedDB (architecture.md, flow 4).
+ * IndexedDB (architecture.md, flow 4). What the server refuses is set aside by itself, and everything else goes on.
  */
 export class Saver {
   private sent: SentBatch | null = null;
-  private waiting: EditStep[] = [];
+  /** The steps of the batch that was sent, as they stood in the queue. */
+  private sending: Queued[] = [];
+  private queue: Queued[] = [];
+  private made = 0;
+  private left: readonly OwnEdits[] = [];
   private says: string | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private busy = false;
   private failures = 0;
-  private stopped = false;
-  private written: Promise<void> = Promise.resolve();
-  private readonly wake = () => {
+  private message: string | null = null;
+  private phase: "no" | "leaving" | "gone" = "no";
+  /** Steps of the next batch: halved when one is refused, to find which of them it is. */
+  private most = MOST_STEPS;
+  /** The newest revision that the server told of. */
+  private heardOf = 0;
+  private tuningSince: number | null = null;
+  private written: Promise<unknown> = Promise.resolve();
+  private readonly wake = (): void => {
     this.failures = 0;
     this.flush();
   };
@@ -47,22 +82,27 @@ export class Saver {
   constructor(
     private readonly world: string,
     private revision: number,
-    private readonly rebase: Rebase,
-    /** Told of each revision that was stored. */
-    private readonly saved: (revision: number) => void,
+    private readonly tools: SaverTools,
   ) {
-    window.addEventListener("online", this.wake);
-    this.tell("saved");
+    globalThis.addEventListener?.("online", this.wake);
+    this.tell();
   }
 
   /** Takes edits that the page has made already. */
   add(steps: readonly EditStep[]): void {
     for (const step of steps) this.take(step);
     this.remember();
-    if (!this.busy && this.failures === 0) {
-      this.tell("saving");
-      this.schedule(GATHER_MS);
-    } else this.tell(this.failures > 0 ? "offline" : "saving");
+    this.tell();
+    if (!this.busy && this.failures === 0) this.schedule(this.patience());
+  }
+
+  /** Takes edits that an earlier visit had made; `left` are those of visits that could not be brought back yet. */
+  adopt(own: readonly OwnStep[], left: readonly OwnEdits[]): void {
+    this.left = left;
+    this.queue.push(...own.map((each) => this.queued(each)));
+    this.remember();
+    this.tell();
+    if (this.queue.some(isWaiting)) this.schedule(0);
   }
 
   /** Says why of the next batch that is sent. */
@@ -70,20 +110,87 @@ export class Saver {
     this.says = text;
   }
 
-  /** A step that goes on with the last one that waits becomes one with it. */
-  private take(step: EditStep): void {
-    const last = this.waiting.at(-1);
-    const merged = last ? merge(last, step) : null;
-    if (merged === null) this.waiting.push(step);
-    else if (isNothing(merged)) this.waiting.pop();
-    else this.waiting[this.waiting.length - 1] = merged;
+  /** Sends what waits now, without waiting for more. */
+  sendNow(): void {
+    if (this.failures === 0) this.flush();
   }
 
-  /** Stops sending; what was not acknowledged stays in IndexedDB. */
-  stop(): void {
-    this.stopped = true;
+  /** The server has told of a new revision: one that is not this tab's own is taken in below its edits. */
+  heard(revision: number): void {
+    this.heardOf = Math.max(this.heardOf, revision);
+    if (!this.busy && this.sent === null && this.heardOf > this.revision) void this.busily(() => this.catchUp(null));
+  }
+
+  /** Own edits that the server has not stored, in order. */
+  get own(): readonly OwnStep[] {
+    return this.inOrder();
+  }
+
+  private inOrder(): Queued[] {
+    return [...this.sending, ...this.queue].sort((a, b) => a.order - b.order);
+  }
+
+  private queued({ step, refused }: OwnStep): Queued {
+    return { step, refused, order: this.made++ };
+  }
+
+  /** Forgets what was refused. Give the page the world without it first. */
+  forgetRefused(kept: readonly OwnStep[], revision: number): void {
+    this.queue = kept.map((each) => this.queued(each));
+    this.revision = revision;
+    this.remember();
+    this.tell();
+    if (this.queue.length > 0) this.schedule(GATHER_MS);
+  }
+
+  /**
+   * Leaves the world: what waits is sent at once, and what is not acknowledged then stays in IndexedDB for whoever opens
+   * the world next.
+   */
+  async leave(): Promise<void> {
+    if (this.phase !== "no") return;
+    this.phase = "leaving";
     if (this.timer !== null) clearTimeout(this.timer);
-    window.removeEventListener("online", this.wake);
+    globalThis.removeEventListener?.("online", this.wake);
+    while (this.busy) await new Promise((resolve) => setTimeout(resolve, 5));
+    while (this.failures === 0 && (this.sent !== null || this.queue.some(isWaiting))) {
+      const before = this.own.length;
+      await this.busily(() => this.send());
+      if (this.own.length === before) break;
+    }
+    await this.written;
+    this.phase = "gone";
+    this.tools.outbox.release(this.world);
+  }
+
+  /** A step that goes on with one that waits, or corrects one that was refused, becomes one with it. */
+  private take(step: EditStep): void {
+    for (let at = this.queue.length - 1; at >= 0; at--) {
+      const there = this.queue[at]!;
+      const merged = merge(there.step, step);
+      if (merged !== null && (at === this.queue.length - 1 || there.refused !== null)) {
+        if (isNothing(merged)) this.queue.splice(at, 1);
+        else this.queue[at] = { step: merged, refused: null, order: there.order };
+        // What was refused only because of it is tried again.
+        this.queue = this.queue.map((each, i) => (i > at ? { ...each, refused: null } : each));
+        return;
+      }
+      // Something of the same kind and place stands in between.
+      if (merged !== null) break;
+    }
+    this.queue.push(this.queued({ step, refused: null }));
+  }
+
+  /** How long the next batch waits for more: a number that is tuned is left to rest. */
+  private patience(): number {
+    const waiting = this.queue.filter(isWaiting);
+    // A log's text as it is typed is one that is not whole yet.
+    if (waiting.length !== 1 || (waiting[0]!.step.kind !== "change-rules" && waiting[0]!.step.kind !== "change-log")) {
+      this.tuningSince = null;
+      return GATHER_MS;
+    }
+    this.tuningSince ??= Date.now();
+    return Math.max(0, Math.min(TUNING_MS, this.tuningSince + LONGEST_TUNING_MS - Date.now()));
   }
 
   private schedule(ms: number): void {
@@ -92,71 +199,137 @@ export class Saver {
   }
 
   private flush(): void {
-    if (this.busy || this.stopped) return;
-    if (this.sent === null && this.waiting.length === 0) {
-      // What waited came to nothing.
-      this.tell("saved");
+    if (this.busy || this.phase !== "no") return;
+    if (this.sent === null && !this.queue.some(isWaiting)) {
+      this.tell();
+      if (this.heardOf > this.revision) void this.busily(() => this.catchUp(null));
       return;
     }
+    void this.busily(() => this.send());
+  }
+
+  /** Does one thing at a time, and goes on with what is left. */
+  private async busily(what: () => Promise<void>): Promise<void> {
     this.busy = true;
-    void this.send().finally(() => {
+    try {
+      await what();
+    } finally {
       this.busy = false;
-      if (this.sent !== null || this.waiting.length > 0) {
-        if (saveStore.getState().state !== "refused") this.schedule(this.failures === 0 ? GATHER_MS : (RETRY_MS[this.failures - 1] ?? RETRY_MS.at(-1)!));
-      }
-    });
+    }
+    if (this.phase !== "no") return;
+    if (this.sent !== null || this.queue.some(isWaiting)) this.schedule(this.failures === 0 ? (this.most < MOST_STEPS ? 0 : this.patience()) : (RETRY_MS[this.failures - 1] ?? RETRY_MS.at(-1)!));
+    else if (this.failures === 0 && this.heardOf > this.revision) this.schedule(0);
   }
 
   private async send(): Promise<void> {
+    this.tuningSince = null;
     if (this.sent === null) {
-      this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: this.waiting.slice(0, MOST_STEPS), ...(this.says === null ? {} : { note: this.says }) };
-      this.says = null;
-      this.waiting = this.waiting.slice(MOST_STEPS);
+      const waiting = this.queue.filter(isWaiting).slice(0, this.most);
+      this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: waiting.map(({ step }) => step), ...(this.says === null ? {} : { note: this.says }) };
+      this.sending = waiting;
+      this.queue = this.queue.filter((each) => !waiting.includes(each));
       this.remember();
     }
     const batch = this.sent;
-    // Sent only once it also stands in this browser.
+    // Sent only once it also stands in this browser, where that keeps anything.
     await this.written;
+    this.tell();
     try {
-      const stored = await storeBatch(this.world, batch);
-      this.revision = stored.revision;
+      const stored = await this.tools.storeBatch(this.world, batch);
+      this.revision = Math.max(this.revision, stored.revision);
       this.sent = null;
+      this.sending = [];
+      this.says = this.says === batch.note ? null : this.says;
       this.failures = 0;
+      this.message = null;
+      if (this.most < MOST_STEPS && !this.queue.some(isWaiting)) this.most = MOST_STEPS;
       this.remember();
-      this.saved(this.revision);
-      this.tell(this.waiting.length > 0 ? "saving" : "saved");
+      this.tools.saved(this.revision);
+      this.tell();
     } catch (error) {
-      this.failed(error, batch);
+      await this.failed(error, batch);
     }
   }
 
-  private failed(error: unknown, batch: SentBatch): void {
-    if (error instanceof OfflineError) {
+  private async failed(error: unknown, batch: SentBatch): Promise<void> {
+    if (error instanceof OfflineError || (error instanceof ProblemError && PATIENCE.has(error.problem.code))) {
       this.failures++;
-      this.tell("offline", error.message);
-    } else if (error instanceof ProblemError && error.problem.code === "stale-base") {
-      const since = error.problem.data as StaleBase;
-      this.revision = since.revision;
-      this.sent = null;
-      this.waiting = [...this.rebase(since.steps, [...batch.steps, ...this.waiting])];
-      this.failures = 0;
-      this.remember();
-      this.tell(this.waiting.length > 0 ? "saving" : "saved");
-    } else {
-      this.tell("refused", error instanceof Error ? error.message : String(error));
+      this.message = error instanceof ProblemError && error.problem.code === "not-found" ? "this world is not on the shelf any more; its edits go on being kept, and are saved once it is put back" : error.message;
+      this.tell();
+      return;
     }
+    if (error instanceof ProblemError && error.problem.code === "stale-base") {
+      await this.catchUp(error.problem.data as StaleBase);
+      return;
+    }
+    // Refused: which of its steps it is shows by halves; the one that is left is set aside with what the server said.
+    const one = this.sending.length === 1;
+    const message = error instanceof Error ? error.message : String(error);
+    if (one) this.sending = this.sending.map((each) => ({ ...each, refused: message }));
+    this.most = one ? MOST_STEPS : Math.ceil(batch.steps.length / 2);
+    this.queue = this.inOrder();
+    this.sending = [];
+    this.sent = null;
+    this.failures = 0;
+    this.remember();
+    this.tell();
+  }
+
+  /** Takes in what others did since this tab's revision, below its own edits. */
+  private async catchUp(told: StaleBase | null): Promise<void> {
+    try {
+      const since = told ?? (await this.tools.stepsSince(this.world, this.revision));
+      if (since.steps !== null && this.put(since.revision, since.steps)) return;
+      // What stood below the own edits is not known any more: they go on top of the whole world.
+      const { revision, project } = await this.tools.openWorld(this.world);
+      this.put(revision, project);
+    } catch (error) {
+      if (!(error instanceof OfflineError || error instanceof ProblemError)) throw error;
+      this.failures++;
+      this.message = error.message;
+      this.tell();
+    }
+  }
+
+  /** Puts the own edits on top; says whether that could be done. Nothing is dropped where it cannot. */
+  private put(revision: number, under: readonly EditStep[] | Project): boolean {
+    const own = this.inOrder();
+    try {
+      const kept = new Set(this.tools.rebase(under, own));
+      this.queue = own.filter((each) => kept.has(each));
+    } catch (error) {
+      if (!Array.isArray(under)) throw error;
+      return false;
+    }
+    this.sent = null;
+    this.sending = [];
+    this.revision = revision;
+    this.failures = 0;
+    this.message = null;
+    this.remember();
+    this.tell();
+    return true;
   }
 
   private remember(): void {
-    // The entry may be somebody else's by now: the same tab has opened the world again.
-    if (this.stopped) return;
-    const entry = { world: this.world, sent: this.sent, waiting: [...this.waiting] };
-    this.written = this.written.then(() => writeEntry(entry)).catch(() => undefined);
+    // The entry is somebody else's by then.
+    if (this.phase === "gone") return;
+    const entry = { world: this.world, base: this.revision, sent: this.sent, waiting: this.queue.map(({ step, refused }) => ({ step, refused })), left: this.left };
+    this.written = this.written.then(() => this.tools.outbox.write(entry)).then(() => this.tell());
   }
 
-  private tell(state: SaveState["state"], message: string | null = null): void {
-    if (this.stopped) return;
-    const waiting = (this.sent?.steps.length ?? 0) + this.waiting.length;
-    saveStore.setState({ state, revision: this.revision, waiting, message });
+  private tell(): void {
+    if (this.phase !== "no") return;
+    const refused = this.queue.filter((each) => !isWaiting(each)).map(({ step, refused: why }) => ({ step, refused: why }));
+    const waiting = (this.sent?.steps.length ?? 0) + this.queue.length;
+    const state = this.failures > 0 ? "offline" : waiting > refused.length ? "saving" : "saved";
+    this.tools.tell({ state, revision: this.revision, waiting, message: this.message, refused, keeps: this.tools.outbox.keeps });
   }
 }
+
+/** An own edit with its place among all of them. */
+interface Queued extends OwnStep {
+  readonly order: number;
+}
+
+const isWaiting = ({ refused }: OwnStep): boolean => refused === null;

@@ -1,9 +1,11 @@
 import { invert } from "@keen-pebble/core";
-import type { EditStep } from "@keen-pebble/core";
-import type { DeletedWorld, Imported, WorldEntry } from "@keen-pebble/server/api";
+import type { EditStep, Verdict } from "@keen-pebble/core";
+import type { DeletedWorld, Imported, LogOutcome, ShelfEntry, WorldEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, copyWorld, deletedWorlds, listWorlds, openWorld, removeWorld, restoreWorld, sendBundle, sendFiles, storeBatch } from "./api-client.ts";
+import { OfflineError, ProblemError, copyWorld, deletedWorlds, openWorld, removeWorld, restoreWorld, sendBundle, sendFiles, shelfSummary, storeBatch } from "./api-client.ts";
+import { outbox } from "./outbox.ts";
 import type { Told } from "./project-store.ts";
+import { onServerEvent } from "./server-events.ts";
 import { ShelfError } from "./shelf-error.ts";
 import type { Parcel } from "./shelf-files.ts";
 import { parcels } from "./shelf-files.ts";
@@ -14,10 +16,27 @@ interface ShelfAct {
   readonly redo: () => Promise<unknown>;
 }
 
+/** A log as its card shows it. */
+export interface ShownLog extends Pick<LogOutcome, "log" | "holds" | "refused" | "frames" | "checks"> {
+  readonly title: string;
+  /** Of the checks that do not pass the one that is decided first. */
+  readonly first: Verdict | null;
+}
+
+/** A world as its card shows it. */
+export interface ShownWorld extends WorldEntry {
+  /** Logs that were run, by their titles; others follow. */
+  readonly shownLogs: readonly ShownLog[];
+  /** What its rooms and logs are called. */
+  readonly names: string;
+}
+
 /** What the Shelf shows. */
 export interface ShelfState {
   /** Null until they were asked for. */
-  readonly worlds: readonly WorldEntry[] | null;
+  readonly worlds: readonly ShownWorld[] | null;
+  /** Worlds with edits that only this browser has, and how many. */
+  readonly unsaved: ReadonlyMap<string, number>;
   readonly deleted: readonly DeletedWorld[];
   /** Why the shelf cannot be shown. */
   readonly fault: string | null;
@@ -27,18 +46,49 @@ export interface ShelfState {
   readonly undone: readonly ShelfAct[];
 }
 
-export const shelfStore = createStore<ShelfState>(() => ({ worlds: null, deleted: [], fault: null, told: null, busy: false, done: [], undone: [] }));
+export const shelfStore = createStore<ShelfState>(() => ({ worlds: null, unsaved: new Map(), deleted: [], fault: null, told: null, busy: false, done: [], undone: [] }));
 
 /** Asks the server what is on the shelf. */
 export async function loadShelf(): Promise<void> {
   try {
-    const [{ worlds }, deleted] = await Promise.all([listWorlds(), deletedWorlds()]);
-    shelfStore.setState({ worlds, deleted: deleted.worlds, fault: null });
+    const [{ worlds }, deleted, unsaved] = await Promise.all([shelfSummary(), deletedWorlds(), outbox.unsaved()]);
+    shelfStore.setState({ worlds: worlds.map(shown), unsaved, deleted: deleted.worlds, fault: null });
   } catch (error) {
     if (!isTold(error)) throw error;
     shelfStore.setState({ fault: error.message });
   }
 }
+
+/** Follows what happens to the shelf elsewhere. Gives back what stops it. */
+export function followShelf(): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const stop = onServerEvent(({ event }) => {
+    if (event === "lost" || event === "search") return;
+    // Proofs tell of each slice.
+    timer ??= setTimeout(() => {
+      timer = undefined;
+      void loadShelf();
+    }, GATHER_MS);
+  });
+  return () => {
+    stop();
+    clearTimeout(timer);
+  };
+}
+
+function shown({ outcomes, roomNames, ...world }: ShelfEntry): ShownWorld {
+  const logs = outcomes.map(({ log, title, outcome }) => ({ log, title: title ?? log, outcome })).sort((a, b) => byTitle.compare(a.title, b.title) || (a.log < b.log ? -1 : 1));
+  const shownLogs = logs.flatMap(({ log, title, outcome }) => (outcome === null ? [] : [{ log, title, ...outcome, first: firstToFail(outcome.checks) }]));
+  return { ...world, shownLogs, names: [...roomNames, ...logs.map(({ title }) => title)].join(" ") };
+}
+
+function firstToFail(checks: readonly Verdict[]): Verdict | null {
+  const failing = checks.filter((check) => check.verdict !== "pass");
+  return failing.reduce<Verdict | null>((first, check) => (first === null || check.frame < first.frame ? check : first), null);
+}
+
+const byTitle = new Intl.Collator("en", { numeric: true });
+const GATHER_MS = 200;
 
 /** Tells the person something until it is dismissed. */
 export function tellOnShelf(told: Told | null): void {

@@ -2,18 +2,19 @@ import type { EventName, TraceRows } from "@keen-pebble/core";
 import { EVENT_NAMES } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import { benchStore } from "./bench-store.ts";
+import { keepSetting, keptSetting } from "./local-settings.ts";
 
 const KEPT_AS = "keen-pebble-sound";
 
 /** Whether events are heard: off until asked for, and kept in this browser. */
-export const soundStore = createStore<{ readonly on: boolean }>(() => ({ on: localStorage.getItem(KEPT_AS) === "on" }));
+export const soundStore = createStore<{ readonly on: boolean }>(() => ({ on: keptSetting(KEPT_AS) === "on" }));
 
 let audio: AudioContext | null = null;
 
 /** Turns sound on or off. */
 export function toggleSound(): void {
   const on = !soundStore.getState().on;
-  localStorage.setItem(KEPT_AS, on ? "on" : "off");
+  keepSetting(KEPT_AS, on ? "on" : "off");
   soundStore.setState({ on });
   if (on) sound("bump");
 }

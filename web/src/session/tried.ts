@@ -11,7 +11,7 @@ export interface Tried {
 }
 
 /** By rule set and setting, such as `main/glide.speed`; oldest first. */
-export const triedStore = createStore<Readonly<Record<string, readonly Tried[]>>>(() => ({}));
+export const triedStore = createStore<ReadonlyMap<string, readonly Tried[]>>(() => new Map());
 
 const MOST_KEPT = 6;
 
@@ -29,11 +29,11 @@ export function noteTried(log: string, rules: Rules, verdicts: readonly Verdict[
   if (before === null || before.log !== log || before.rules.id !== rules.id || before.rules === rules) return;
   const changed = SETTINGS.filter(({ path }) => settingValue(before.rules, path) !== settingValue(rules, path));
   if (changed.length === 0) return;
-  const state = { ...triedStore.getState() };
+  const state = new Map(triedStore.getState());
   for (const { path } of changed) {
     const key = triedKey(rules.id, path);
-    const old = state[key] ?? [{ value: settingValue(before.rules, path), failing: before.failing, checks: before.checks, stroke: null }];
-    state[key] = withTried(old, { value: settingValue(rules, path), failing, checks: verdicts.length, stroke });
+    const old = state.get(key) ?? [{ value: settingValue(before.rules, path), failing: before.failing, checks: before.checks, stroke: null }];
+    state.set(key, withTried(old, { value: settingValue(rules, path), failing, checks: verdicts.length, stroke }));
   }
   triedStore.setState(state, true);
 }
@@ -49,5 +49,5 @@ function withTried(old: readonly Tried[], tried: Tried): readonly Tried[] {
 /** Forgets everything: another world was opened. */
 export function forgetTried(): void {
   last = null;
-  triedStore.setState({}, true);
+  triedStore.setState(new Map(), true);
 }

@@ -6,6 +6,6 @@ import { projectStore, simulationClient } from "./project-store.ts";
 export async function untilChoicesOf(line: number): Promise<readonly UntilChoice[]> {
   const { project } = projectStore.getState();
   const { log } = benchStore.getState();
-  const answer = project === null || log === null ? undefined : await simulationClient()?.untilChoices(project.logs[log]!, line);
+  const answer = project === null || log === null ? undefined : await simulationClient()?.untilChoices(project.logs.get(log)!, line);
   return answer === undefined || "refused" in answer ? [] : answer;
 }

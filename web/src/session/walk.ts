@@ -18,6 +18,7 @@ import {
   mergeLines,
   occupiedX,
   occupiedY,
+  readLog,
   run,
   startState,
   stateAt,
@@ -28,7 +29,9 @@ import {
 import type { Explanation, Start, WithLine } from "@keen-pebble/core";
 import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
+import type { WalkState } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import { outbox } from "./outbox.ts";
 import { edit, notice, projectStore } from "./project-store.ts";
 
 /** Which key of the keyboard is which button while one walks, by its place on the keyboard. */
@@ -49,6 +52,9 @@ const BUTTONS: Readonly<Record<string, number>> = {
 /** At most this many frames are made up for after the page stood still. */
 const MOST_CATCH_UP = 6;
 
+/** So many frames are walked between two times at which the walk is kept in this browser. */
+const KEEP_EVERY = 60;
+
 class Walk {
   private readonly down = new Set<string>();
   private readonly lines: LogLine[];
@@ -60,6 +66,8 @@ class Walk {
   private rest = 0;
   private last = performance.now();
   private over = false;
+  private paused = true;
+  private keptAt = 0;
 
   constructor(
     private readonly c: Compiled,
@@ -74,10 +82,34 @@ class Walk {
     if (goesOn === null) this.recorder.row(state);
     this.rows = this.recorder.finish();
     this.show(explainStart(c, state));
+    this.resume();
+  }
+
+  /** Whether the keyboard is the walker's. */
+  get takesKeys(): boolean {
+    return !this.paused;
+  }
+
+  /** Goes on: its field is shown. */
+  resume(): void {
+    if (!this.paused || this.over) return;
+    this.paused = false;
     window.addEventListener("keydown", this.keyDown, true);
     window.addEventListener("keyup", this.keyUp, true);
     window.addEventListener("blur", this.letGo);
+    this.last = performance.now();
+    this.rest = 0;
     requestAnimationFrame(this.tick);
+  }
+
+  /** Stands still while its field is not shown: keys are somebody else's, and all are let go. */
+  pause(): void {
+    if (this.paused) return;
+    this.paused = true;
+    this.letGo();
+    window.removeEventListener("keydown", this.keyDown, true);
+    window.removeEventListener("keyup", this.keyUp, true);
+    window.removeEventListener("blur", this.letGo);
   }
 
   private readonly keyDown = (event: KeyboardEvent): void => {
@@ -119,7 +151,7 @@ class Walk {
   }
 
   private readonly tick = (now: number): void => {
-    if (this.over) return;
+    if (this.over || this.paused) return;
     const { frameRate } = this.c.world;
     this.rest = Math.min(this.rest + ((now - this.last) / 1000) * frameRate, MOST_CATCH_UP);
     this.last = now;
@@ -134,6 +166,10 @@ class Walk {
     if (explanation !== null) {
       this.rows = this.recorder.view();
       this.show(explanation);
+      if (this.state.frame - this.keptAt >= KEEP_EVERY) {
+        this.keptAt = this.state.frame;
+        rememberWalk({ ...this.log, lines: mergeLines(this.lines) }, this.onto, false);
+      }
     }
     if (this.state.status !== PLAYING) this.stop();
     else requestAnimationFrame(this.tick);
@@ -152,27 +188,65 @@ class Walk {
   /** Ends the walk and offers to keep it; a walk in which nothing was pressed is let go. */
   stop(): void {
     if (this.over) return;
+    this.pause();
     this.over = true;
-    window.removeEventListener("keydown", this.keyDown, true);
-    window.removeEventListener("keyup", this.keyUp, true);
-    window.removeEventListener("blur", this.letGo);
     walk = null;
     this.rows = this.recorder.finish();
     const lines = mergeLines(this.lines);
     const pressed = this.recorder.view().keys.subarray(this.before + 1).some((keys) => keys !== 0);
     if (!pressed) {
-      discardWalk();
+      letGo();
       return;
     }
+    rememberWalk({ ...this.log, lines }, this.onto, false);
     benchStore.setState({ walk: { phase: "offered", room: this.state.room, rows: this.rows, log: { ...this.log, lines }, onto: this.onto } });
   }
 }
 
 let walk: Walk | null = null;
 
-/** Whether somebody walks. */
+/** Whether somebody walks, on this area or another. */
 export function isWalking(): boolean {
   return walk !== null;
+}
+
+/** Whether the keyboard is the walker's. */
+export function walkTakesKeys(): boolean {
+  return walk?.takesKeys ?? false;
+}
+
+/** The field is shown, or not any more: a walk stands still while it is not. */
+export function showsField(shown: boolean): void {
+  if (shown) walk?.resume();
+  else walk?.pause();
+}
+
+function rememberWalk(log: InputLog, onto: string | null, discarded: boolean): void {
+  const { worldId } = projectStore.getState();
+  if (worldId !== null) void outbox.keepWalk(worldId, { log: writeLog(log), onto, discarded });
+}
+
+/** Offers the walk of an open world that was not kept on the last visit once more; one that was discarded comes back by undo. */
+export async function offerKeptWalk(): Promise<void> {
+  const { worldId, project } = projectStore.getState();
+  if (worldId === null || project === null) return;
+  const kept = await outbox.keptWalk(worldId);
+  if (kept === null || projectStore.getState().worldId !== worldId || benchStore.getState().walk !== null) return;
+  try {
+    const log = readLog(kept.log);
+    const compiled = compile(project.world, log.rules ?? undefined);
+    const { rows } = run(compiled, log, { rows: true });
+    const offered: WalkState = { phase: "offered", room: rows!.room[rows!.count - 1]!, rows: rows!, log, onto: kept.onto !== null && project.logs.has(kept.onto) ? kept.onto : null };
+    if (kept.discarded) benchStore.setState({ discarded: offered });
+    else offer(offered);
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    notice(`A walk of your last visit that was not kept cannot be walked in this world any more (${error.message}). It stays in this browser until the next walk.`, "info");
+  }
+}
+
+function offer(offered: WalkState): void {
+  benchStore.setState({ walk: offered, playing: false, frame: offered.rows.count - 1, room: projectStore.getState().project!.world.rooms[offered.room]!.id });
 }
 
 /** Begins live play at a start, the world's unless another is named. */
@@ -184,7 +258,7 @@ export function beginWalk(from?: Start, setUp: readonly WithLine[] = []): void {
   try {
     const compiled = compile(world);
     const state = startState(compiled, start, setUp);
-    benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null });
+    benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null, discarded: null });
     walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start, with: setUp }, null);
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
@@ -202,7 +276,7 @@ export function goOnWalking(): void {
     const begun = cutLog(parsed, shown.lineEnds, frame);
     const state = stateAt(compiled, begun, frame);
     const { rows } = run(compiled, begun, { rows: true });
-    benchStore.setState({ tool: "walk", playing: false, ghost: null });
+    benchStore.setState({ tool: "walk", playing: false, ghost: null, discarded: null });
     walk = new Walk(compiled, state, begun, { log, rows: rows! });
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
@@ -257,30 +331,60 @@ export function keepWalk(title: string, checks: readonly Check[]): void {
   const { walk: offered } = benchStore.getState();
   const { project } = projectStore.getState();
   if (offered?.phase !== "offered" || project === null) return;
-  const id = logIdFor(title, Object.keys(project.logs));
+  const id = logIdFor(title, [...project.logs.keys()]);
   const named = title.trim() === "" ? id : title.trim();
   const text = writeLog({ ...offered.log, accept: null, title: named, checks });
   const last = offered.rows.count - 1;
-  benchStore.setState({ walk: null, tool: "paint" });
-  if (edit({ kind: "add-log", log: id, text })) selectLog(id, last);
-  else backToLog();
+  if (!edit({ kind: "add-log", log: id, text })) return;
+  isKept();
+  selectLog(id, last);
 }
 
 /** Keeps the offered walk in the log that it went on from, with its title and checks. */
 export function keepInLog(): void {
   const { walk: offered } = benchStore.getState();
   const { project } = projectStore.getState();
-  const before = offered?.onto == null ? undefined : project?.logs[offered.onto];
+  const before = offered?.onto == null ? undefined : project?.logs.get(offered.onto);
   if (offered?.phase !== "offered" || offered.onto === null || before === undefined) return;
   const last = offered.rows.count - 1;
-  benchStore.setState({ walk: null, tool: "paint" });
   const after = writeLog({ ...offered.log, accept: null });
-  if (after === before || edit({ kind: "change-log", log: offered.onto, before, after })) selectLog(offered.onto, last);
-  else backToLog();
+  if (after !== before && !edit({ kind: "change-log", log: offered.onto, before, after })) return;
+  isKept();
+  selectLog(offered.onto, last);
 }
 
-/** Lets the walk go. */
+/** Lets the walk go; undo brings it back, also after a reload, until the next walk. */
 export function discardWalk(): void {
+  const { walk: offered } = benchStore.getState();
+  if (offered?.phase !== "offered") return;
+  rememberWalk(offered.log, offered.onto, true);
+  letGo();
+  benchStore.setState({ discarded: offered });
+}
+
+/** Whether the last thing that was done is that a walk was discarded. */
+export function canTakeWalkBack(): boolean {
+  const { discarded, walk: present } = benchStore.getState();
+  return discarded !== null && present === null;
+}
+
+/** Offers the discarded walk again. */
+export function takeWalkBack(): void {
+  const { discarded } = benchStore.getState();
+  if (discarded === null) return;
+  rememberWalk(discarded.log, discarded.onto, false);
+  benchStore.setState({ discarded: null });
+  offer(discarded);
+}
+
+/** The walk is a log now. */
+function isKept(): void {
+  const { worldId } = projectStore.getState();
+  if (worldId !== null) void outbox.keepWalk(worldId, null);
+  benchStore.setState({ walk: null, tool: "paint" });
+}
+
+function letGo(): void {
   benchStore.setState({ walk: null, tool: "paint" });
   backToLog();
 }

@@ -77,7 +77,7 @@ export function forgetWandering(): void {
 export function keepFinding(finding: WanderFinding): void {
   const logs = projectStore.getState().project?.logs;
   if (logs === undefined) return;
-  const id = logIdFor(finding.log.title ?? "wander", Object.keys(logs));
+  const id = logIdFor(finding.log.title ?? "wander", logs.keys());
   if (!edit({ kind: "add-log", log: id, text: writeLog(finding.log) })) return;
   boardStore.setState({ check: null, beside: "log" });
   selectLog(id, finding.frame);

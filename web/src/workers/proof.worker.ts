@@ -52,7 +52,7 @@ const proofs = {
   /** Runs logs with their checks; those that are not there any more are left out. */
   prove(logs: readonly string[]): ProvedLog[] {
     return logs.flatMap((log): ProvedLog[] => {
-      const text = project?.logs[log];
+      const text = project?.logs.get(log);
       if (text === undefined) return [];
       const proof = prover!.prove(text);
       return [{ log, proof, path: pathOf(log, text, proof) }];
@@ -71,7 +71,7 @@ const proofs = {
 };
 
 function pathOf(log: string, text: string, proof: Proof): PathAnswer {
-  const before = base?.project.logs[log];
+  const before = base?.project.logs.get(log);
   if (base === null || before === undefined || proof.refused !== null) return UNKNOWN;
   const was = baseProofs.get(log) ?? base.prover.prove(before);
   baseProofs.set(log, was);

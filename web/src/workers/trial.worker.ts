@@ -13,8 +13,8 @@ const trials = {
   begin(project: Project, log: string): { readonly findings: readonly LogFinding[]; readonly stops: readonly StopCell[] } | null {
     trying = null;
     try {
-      const logs = Object.fromEntries(Object.entries(project.logs).flatMap(([id, text]) => readable(id, text)));
-      if (logs[log] === undefined) return null;
+      const logs = new Map([...project.logs].flatMap(([id, text]) => readable(id, text)));
+      if (!logs.has(log)) return null;
       trying = beginTrying(project.world, logs, log);
       return { findings: trying.findings, stops: trying.stops };
     } catch (error) {
@@ -33,7 +33,7 @@ const trials = {
     if (trying === null) return null;
     try {
       const { world, rules, log, logs } = trying;
-      return run(compile(changedWorld(world, rules, change), rules), logs[log]!, { rows: true }).rows;
+      return run(compile(changedWorld(world, rules, change), rules), logs.get(log)!, { rows: true }).rows;
     } catch (error) {
       if (error instanceof CoreError) return null;
       throw error;

@@ -82,13 +82,13 @@ function Tools({ world }: { readonly world: World }) {
 function LogChoice() {
   const logs = useProject((state) => state.project?.logs ?? null);
   const log = useBench((state) => state.log);
-  const ids = logOrder(logs ?? {});
+  const ids = logs === null ? [] : logOrder(logs);
   return (
     <Form.Select className="plan-log" aria-label="Log" value={log ?? ""} disabled={ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
       {ids.length === 0 && <option value="">No log yet</option>}
       {ids.map((id) => (
         <option key={id} value={id}>
-          {logTitle(logs![id]!, id)}
+          {logTitle(logs!.get(id)!, id)}
         </option>
       ))}
     </Form.Select>

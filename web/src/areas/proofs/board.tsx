@@ -1,7 +1,7 @@
 import type { Verdict } from "@keen-pebble/core";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef } from "react";
-import type { ProofHistory } from "@keen-pebble/server/api";
+import type { ShownHistory } from "../../session/proofs.ts";
 import { Pebble, PebbleShape } from "../../look/pebble.tsx";
 import type { PebbleKind } from "../../look/pebble.tsx";
 import type { BoardRow } from "../../session/board.ts";
@@ -70,7 +70,7 @@ interface RowProps {
   readonly row: BoardRow;
   readonly on: boolean;
   readonly longest: number;
-  readonly history: readonly ProofHistory[];
+  readonly history: readonly ShownHistory[];
   readonly compared: number | null;
   readonly onOpen: () => void;
 }
@@ -100,7 +100,7 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
       <span role="cell">{proof !== null && <CheckLine checks={proof.checks} frames={proof.frames ?? 0} longest={longest} />}</span>
       <span role="cell" className="board-history">
         {history.map(({ revision, summary, logs }, i) => {
-          const said = logs[log];
+          const said = logs.get(log);
           return (
             <button
               key={revision}

@@ -22,9 +22,9 @@ import { WhatBrokeIt } from "./what-broke-it.tsx";
 
 /** The shown log: its checks, the frame that decides the chosen one, and what may be done about it. */
 export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen: () => void }) {
-  const text = useProject((state) => state.project?.logs[id] ?? "");
-  const proof = useProofs((state) => state.proofs[id] ?? null);
-  const path = useProofs((state) => state.paths[id] ?? null);
+  const text = useProject((state) => state.project?.logs.get(id) ?? "");
+  const proof = useProofs((state) => state.proofs.get(id) ?? null);
+  const path = useProofs((state) => state.paths.get(id) ?? null);
   const compared = useProofs((state) => state.compared);
   const check = useBoard((state) => state.check);
   const beside = useBench((state) => state.beside);
@@ -155,7 +155,7 @@ function AcceptedSays({ id, text, proof }: { readonly id: string; readonly text:
 
 function DetailMenu({ id, onForm }: { readonly id: string; readonly onForm: (form: "accept" | "rename") => void }) {
   const world = useProject((state) => state.worldId);
-  const accepted = useProject((state) => /^accept /m.test(state.project?.logs[id]?.split("\n---")[0] ?? ""));
+  const accepted = useProject((state) => /^accept /m.test(state.project?.logs.get(id)?.split("\n---")[0] ?? ""));
   return (
     <Dropdown align="end">
       <Dropdown.Toggle variant="plain" className="btn-icon bare-toggle" aria-label="More about this log" title="More about this log">

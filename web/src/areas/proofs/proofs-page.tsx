@@ -58,7 +58,7 @@ export function ProofsPage() {
           )}
           <LogDrop />
         </div>
-        {beside === "wander" ? <WanderPanel world={project.world} /> : log !== null && project.logs[log] !== undefined ? <LogDetail key={log} id={log} onOpen={boardHandle.open} /> : <aside className="proof-detail" />}
+        {beside === "wander" ? <WanderPanel world={project.world} /> : log !== null && project.logs.get(log) !== undefined ? <LogDetail key={log} id={log} onOpen={boardHandle.open} /> : <aside className="proof-detail" />}
       </main>
       <Status rows={rows} />
       <ActFinder area="Proofs" commands={PROOFS}>

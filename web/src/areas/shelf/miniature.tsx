@@ -4,24 +4,24 @@ import { RoomPicture } from "../../field/room-picture.ts";
 import { makeTrail, strokeTrail } from "../../field/trail.ts";
 import { drawPebble } from "../../look/draw-pebble.ts";
 import { onPaletteChange, palette } from "../../look/palette.ts";
-import type { Looked } from "./look-at.ts";
+import type { ShelfPicture } from "../../session/shelf-pictures.ts";
 
 const MARGIN = 8;
 const GAP = 12;
 
 /** A world's rooms where its plan has them, with the way of one log through them. */
-export function Miniature({ looked }: { readonly looked: Looked | null }) {
+export function Miniature({ picture: made }: { readonly picture: ShelfPicture | null }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    if (!looked) return;
-    const again = (): void => draw(canvas.current!, looked);
+    if (!made) return;
+    const again = (): void => draw(canvas.current!, made);
     again();
     return onPaletteChange(again);
-  }, [looked]);
+  }, [made]);
   return <canvas ref={canvas} className="miniature" width={500} height={320} aria-hidden="true" />;
 }
 
-function draw(canvas: HTMLCanvasElement, { project: { world }, images, path }: Looked): void {
+function draw(canvas: HTMLCanvasElement, { project: { world }, images, path }: ShelfPicture): void {
   const { width, height } = canvas;
   const c = canvas.getContext("2d")!;
   c.clearRect(0, 0, width, height);

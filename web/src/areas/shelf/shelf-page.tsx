@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
 import { Icon } from "../../look/icon.tsx";
@@ -10,10 +10,10 @@ import { TopBar } from "../../look/top-bar.tsx";
 import { SHELF } from "../../session/commands/shelf.ts";
 import { useCommandKeys, useShelf } from "../../session/hooks.ts";
 import { shelfHandle } from "../../session/shelf-handle.ts";
-import { bringIn, loadShelf, shelfStore, takeOffShelf, tellOnShelf } from "../../session/shelf-store.ts";
+import { ShelfPictures } from "../../session/shelf-pictures.ts";
+import { bringIn, followShelf, loadShelf, shelfStore, takeOffShelf, tellOnShelf } from "../../session/shelf-store.ts";
 import { BringIn } from "./bring-in.tsx";
 import { DeletedStrip } from "./deleted-strip.tsx";
-import type { Looked } from "./look-at.ts";
 import { WorldCard } from "./world-card.tsx";
 import "./shelf.css";
 
@@ -22,16 +22,22 @@ export function ShelfPage() {
   const worlds = useShelf((state) => state.worlds);
   const fault = useShelf((state) => state.fault);
   const told = useShelf((state) => state.told);
-  const [looks, setLooks] = useState<Readonly<Record<string, Looked>>>({});
+  const [pictures] = useState(() => new ShelfPictures());
   const [sought, setSought] = useState("");
-  useEffect(() => void loadShelf(), []);
+  useEffect(() => {
+    void loadShelf();
+    const stop = followShelf();
+    return () => {
+      stop();
+      pictures.close();
+    };
+  }, [pictures]);
   useCommandKeys(SHELF);
   useShelfHandle();
   // On a card, loose logs go to its world.
   const { over, handlers } = useFileDrop((files, target) => bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null));
-  const onLook = useCallback((id: string, looked: Looked) => setLooks((all) => ({ ...all, [id]: looked })), []);
   const words = sought.trim().toLowerCase();
-  const found = worlds?.filter((world) => words === "" || `${world.name} ${world.id} ${looks[world.id]?.names ?? ""}`.toLowerCase().includes(words));
+  const found = worlds?.filter((world) => words === "" || `${world.name} ${world.id} ${world.names}`.toLowerCase().includes(words));
   return (
     <div className={`page${over ? " dropping" : ""}`} {...handlers}>
       <TopBar area="shelf" />
@@ -63,7 +69,7 @@ export function ShelfPage() {
             </div>
           )}
           {fault === null && found?.length === 0 && worlds?.length !== 0 && <p className="quiet">No world, room or log is called that.</p>}
-          {fault === null && found?.map((world) => <WorldCard key={world.id} world={world} looked={looks[world.id] ?? null} onLook={onLook} />)}
+          {fault === null && found?.map((world) => <WorldCard key={world.id} world={world} pictures={pictures} />)}
           <DeletedStrip />
         </main>
         <BringIn />

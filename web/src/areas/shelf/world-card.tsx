@@ -1,42 +1,49 @@
-import type { WorldEntry } from "@keen-pebble/server/api";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
 import { Tallies } from "../../look/tallies.tsx";
+import { useShelf } from "../../session/hooks.ts";
+import type { ShelfPicture, ShelfPictures } from "../../session/shelf-pictures.ts";
+import type { ShownLog, ShownWorld } from "../../session/shelf-store.ts";
 import { agoText } from "./ago-text.ts";
-import type { Looked, LookedLog } from "./look-at.ts";
-import { lookAt } from "./look-at.ts";
 import { Miniature } from "./miniature.tsx";
 import { WorldActs } from "./world-acts.tsx";
 import { WorldName } from "./world-name.tsx";
 
 interface Props {
-  readonly world: WorldEntry;
-  readonly looked: Looked | null;
-  readonly onLook: (id: string, looked: Looked) => void;
+  readonly world: ShownWorld;
+  readonly pictures: ShelfPictures;
 }
 
 const MOST_LISTED = 3;
 
 /** A world on the shelf: its rooms, its checks as pebbles, and which of them fail. */
-export function WorldCard({ world, looked, onLook }: Props) {
+export function WorldCard({ world, pictures }: Props) {
   const [naming, setNaming] = useState(false);
-  const { id, revision } = world;
+  const [picture, setPicture] = useState<ShelfPicture | null>(null);
+  const unsaved = useShelf((state) => state.unsaved.get(world.id) ?? 0);
+  const { id, revision, shownLogs } = world;
+  // Another picture once it is another world, or another of its logs is the one to be drawn.
+  const drawn = `${revision} ${shownLogs.length} ${shownLogs.find((log) => !log.holds)?.log ?? ""}`;
+  const newest = useRef(world);
+  useEffect(() => {
+    newest.current = world;
+  }, [world]);
   useEffect(() => {
     let wanted = true;
-    void lookAt(id).then((found) => {
-      if (wanted && found) onLook(id, found);
+    void pictures.picture(newest.current).then((made) => {
+      if (wanted && made) setPicture(made);
     });
     return () => {
       wanted = false;
     };
-  }, [id, revision, onLook]);
-  const failing = looked?.logs.filter((log) => !log.holds) ?? [];
+  }, [id, drawn, pictures]);
+  const failing = shownLogs.filter((log) => !log.holds);
   const first = failing[0];
   return (
     <article className={`world-card${failing.length > 0 ? " failing-world" : ""}`} aria-label={world.name} data-world={id}>
-      <Miniature looked={looked} />
+      <Miniature picture={picture} />
       <div className="world-body">
         <div className="row-line">
           <WorldName world={world} naming={naming} onDone={() => setNaming(false)} />
@@ -48,7 +55,7 @@ export function WorldCard({ world, looked, onLook }: Props) {
           <span className="grow" />
           <WorldActs world={world} onRename={() => setNaming(true)} />
         </div>
-        {world.logs === 0 ? <p>No logs yet. Walk through it once and keep the walk.</p> : looked && <Pebbles logs={looked.logs} />}
+        {world.logs === 0 ? <p>No logs yet. Walk through it once and keep the walk.</p> : <Pebbles logs={shownLogs} />}
         {failing.length > 0 && (
           <ul className="failing">
             {failing.slice(0, MOST_LISTED).map((log) => (
@@ -62,6 +69,7 @@ export function WorldCard({ world, looked, onLook }: Props) {
             {world.summary}
           </span>
           <span className="quiet">{agoText(world.savedAt, Date.now())}</span>
+          {unsaved > 0 && <span className="attention">{plural(unsaved, "edit")} not saved, kept in this browser</span>}
           <span className="grow" />
           {first?.first && (
             <Link to={addressOf(id, first)} className="btn btn-plain">
@@ -77,7 +85,7 @@ export function WorldCard({ world, looked, onLook }: Props) {
   );
 }
 
-function Pebbles({ logs }: { readonly logs: readonly LookedLog[] }) {
+function Pebbles({ logs }: { readonly logs: readonly ShownLog[] }) {
   const verdicts = logs.flatMap((log) => log.checks);
   const refused = logs.filter((log) => log.refused !== null).length;
   return (
@@ -102,11 +110,11 @@ function Pebbles({ logs }: { readonly logs: readonly LookedLog[] }) {
   );
 }
 
-function addressOf(world: string, log: LookedLog): string {
+function addressOf(world: string, log: ShownLog): string {
   return `/w/${world}/bench?log=${log.log}&f=${log.first?.frame ?? 0}`;
 }
 
-function FailingLog({ world, log }: { readonly world: string; readonly log: LookedLog }) {
+function FailingLog({ world, log }: { readonly world: string; readonly log: ShownLog }) {
   return (
     <li>
       <Pebble kind={log.first?.verdict === "unreached" ? "unreached" : "fail"} />

@@ -3,6 +3,7 @@ import { useSearchParams } from "react-router";
 import { showAddress } from "../../session/bench.ts";
 import { benchStore } from "../../session/bench-store.ts";
 import { useProject } from "../../session/hooks.ts";
+import { offerKeptWalk } from "../../session/walk.ts";
 import { notice, projectStore } from "../../session/project-store.ts";
 
 /** The address carries room, log and frame: read when a world was opened, written when they change. */
@@ -22,6 +23,7 @@ export function useAddress(): void {
     const frame = asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
     const fault = showAddress(project, first.current.get("room"), first.current.get("log"), frame);
     if (fault !== null) notice(fault);
+    void offerKeptWalk();
     let timer: ReturnType<typeof setTimeout> | undefined;
     const stop = benchStore.subscribe(({ room, log, frame: shown, walk, playing }) => {
       // Browsers count how often an address changes; while it plays it would be too often.

@@ -12,6 +12,7 @@ import { followSheets } from "../../session/sheets.ts";
 import { startSound } from "../../session/sound.ts";
 import { forgetWandering } from "../../session/wander.ts";
 import { endWalk } from "../../session/walk.ts";
+import { RefusedEdits } from "./refused-edits.tsx";
 import { useAddress } from "./use-address.ts";
 
 /** The areas of the world that the address names; another one begins afresh, with nothing left of the one before. */
@@ -54,6 +55,7 @@ function OneWorld({ worldId }: { readonly worldId: string }) {
     <div className="page">
       <TopBar area={area} />
       <WorldNotice />
+      <RefusedEdits />
       <Outlet />
     </div>
   );

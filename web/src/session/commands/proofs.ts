@@ -11,7 +11,7 @@ import { UNDO } from "./undo.ts";
 const chosenCheck = (): { readonly log: string; readonly check: string } | null => {
   const { log } = benchStore.getState();
   const { check } = boardStore.getState();
-  const verdict = log === null || check === null ? undefined : proofsStore.getState().proofs[log]?.checks[check];
+  const verdict = log === null || check === null ? undefined : proofsStore.getState().proofs.get(log)?.checks[check];
   return log === null || verdict === undefined || verdict.verdict === "pass" ? null : { log, check: verdict.check };
 };
 const hasLog = (): boolean => benchStore.getState().log !== null;

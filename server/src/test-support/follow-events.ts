@@ -1,13 +1,5 @@
-import type { AddressInfo } from "node:net";
 import type { Express } from "express";
-
-/** Follows a stream of events until its first one, and gives back what that carries. */
-export async function firstEvent(app: Express, path: string): Promise<unknown> {
-  const events = await followEvents(app, path);
-  const first = await events.next();
-  await events.close();
-  return first.data;
-}
+import { listening } from "./listening.ts";
 
 export interface FollowedEvents {
   /** The next event, once it comes. */
@@ -17,10 +9,9 @@ export interface FollowedEvents {
 
 /** Follows a stream of events over the network. */
 export async function followEvents(app: Express, path: string): Promise<FollowedEvents> {
-  const server = app.listen(0, "127.0.0.1");
-  await new Promise((resolve) => server.once("listening", resolve));
+  const server = await listening(app);
   const abort = new AbortController();
-  const response = await fetch(`http://127.0.0.1:${(server.address() as AddressInfo).port}${path}`, { signal: abort.signal });
+  const response = await fetch(`${server.address}${path}`, { signal: abort.signal });
   if (!response.ok) throw new Error(`${path}: ${response.status}`);
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
   let text = "";
@@ -44,8 +35,7 @@ export async function followEvents(app: Express, path: string): Promise<Followed
     close: async () => {
       abort.abort();
       await reader.cancel().catch(() => undefined);
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
+      await server.close();
     },
   };
 }

@@ -1,0 +1,54 @@
+import type { Imported, NewWorld, Problem, StoredRevision } from "../api.ts";
+import type { ReportedLog } from "@keen-pebble/core/reports";
+
+/** What a thread of the desk can be asked for: everything that reads what came from outside, or writes out a whole world. */
+export interface DeskTasks {
+  /** A batch of steps, as JSON. */
+  readonly store: { readonly world: string; readonly body: Uint8Array };
+  /** World file and logs, as JSON. */
+  readonly importFiles: { readonly body: Uint8Array };
+  readonly importBundle: { readonly body: Uint8Array };
+  readonly putSheet: { readonly world: string; readonly file: string; readonly png: Uint8Array };
+  readonly copy: { readonly world: string };
+  /** A world with its logs at a revision, the newest unless one is named. */
+  readonly open: { readonly world: string; readonly revision?: number };
+  readonly worldFile: { readonly world: string };
+  readonly bundle: { readonly world: string };
+  readonly junit: { readonly world: string; readonly reports: readonly ReportedLog[] };
+  /** World and logs of a revision as texts, for the jobs. */
+  readonly texts: { readonly worldId: number; readonly revision: number };
+  /** Makes one revision of several old ones of a world. */
+  readonly thin: { readonly worldId: number; readonly before: string };
+  /** Names of a world's rooms, for one that was stored before they were kept apart. */
+  readonly roomNames: { readonly worldId: number };
+}
+
+/** What it answers with; `bytes` are texts and files, ready to be sent. */
+export interface DeskAnswers {
+  readonly store: StoredRevision;
+  readonly importFiles: Imported;
+  readonly importBundle: Imported;
+  readonly putSheet: { readonly file: string; readonly width: number; readonly height: number };
+  readonly copy: NewWorld;
+  readonly open: Uint8Array;
+  readonly worldFile: Uint8Array;
+  readonly bundle: Uint8Array;
+  readonly junit: Uint8Array;
+  readonly texts: RevisionTexts;
+  readonly thin: number;
+  readonly roomNames: null;
+}
+
+/** A revision's world file, and each log's text by its id. */
+export interface RevisionTexts {
+  readonly world: string;
+  readonly logs: ReadonlyMap<string, string>;
+}
+
+export type DeskTaskName = keyof DeskTasks;
+
+/** A task as it goes to a thread. */
+export type DeskTask = { [K in DeskTaskName]: { readonly name: K; readonly of: DeskTasks[K] } }[DeskTaskName];
+
+/** What comes back: an error keeps its code and data, which would not come through by themselves. */
+export type DeskAnswer = { readonly value: DeskAnswers[DeskTaskName] } | { readonly problem: Problem; readonly stack: string | null };

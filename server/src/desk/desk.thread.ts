@@ -1,0 +1,63 @@
+import { writeWorld } from "@keen-pebble/core";
+import { junitXml } from "@keen-pebble/core/reports";
+import { readPng } from "@keen-pebble/core/reading";
+import { LIMITS } from "@keen-pebble/core";
+import { workerData } from "piscina";
+import type { ImportedFiles, NewRevision } from "../api.ts";
+import { connect } from "../database/connect.ts";
+import { importedFiles, newRevision } from "../http/schemas.ts";
+import { readJson } from "../http/read-json.ts";
+import { validate } from "../http/validate.ts";
+import { problemOf } from "../problems/problem-of.ts";
+import { readBundle } from "../services/bundle-reader.ts";
+import { writeBundle } from "../services/bundle-writer.ts";
+import { Imports } from "../services/imports.ts";
+import { journalText } from "../services/journal-text.ts";
+import { Shelf } from "../services/shelf.ts";
+import { thinRevisions } from "../services/thin-revisions.ts";
+import type { DeskAnswer, DeskAnswers, DeskTask, DeskTaskName, DeskTasks } from "./desk-task.ts";
+
+const { databaseUrl } = workerData as { readonly databaseUrl: string };
+
+/** Each thread has connections of its own: when it is ended, the database takes back what it had not finished. */
+const db = connect(databaseUrl, 4);
+const shelf = new Shelf(db);
+const imports = new Imports(shelf);
+const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<DeskAnswers[K]> } = {
+  store: ({ world, body }) => shelf.store(world, validate<NewRevision>(newRevision, readJson(body))),
+  importFiles: ({ body }) => imports.files(validate<ImportedFiles>(importedFiles, readJson(body))),
+  importBundle: async ({ body }) => imports.bundle(await readBundle(Buffer.from(body))),
+  putSheet: async ({ world, file, png }) => {
+    const { width, height } = readPng(png, LIMITS.sheetSide[1], file);
+    await shelf.putSheet(world, file, Buffer.from(png));
+    return { file, width, height };
+  },
+  copy: ({ world }) => shelf.copy(world),
+  open: async ({ world, revision }) => bytes(JSON.stringify(await (revision === undefined ? shelf.open(world) : shelf.openAt(world, revision)))),
+  worldFile: async ({ world }) => bytes(writeWorld((await shelf.project(world)).project.world)),
+  bundle: async ({ world }) => {
+    const { row, project } = await shelf.project(world);
+    const journal = journalText(project.world.name, await shelf.revisions(row));
+    return writeBundle({ world: writeWorld(project.world), logs: project.logs, sheets: await shelf.sheets(row), journal });
+  },
+  junit: async ({ world, reports }) => bytes(junitXml(reports, (await shelf.project(world)).project.world.frameRate)),
+  texts: ({ worldId, revision }) => shelf.texts(worldId, revision),
+  thin: ({ worldId, before }) => thinRevisions(db, worldId, new Date(before)),
+  roomNames: async ({ worldId }) => {
+    await shelf.keepRoomNames(worldId);
+    return null;
+  },
+};
+
+/** Does one task. */
+export default async function work(task: DeskTask): Promise<DeskAnswer> {
+  try {
+    const handler = HANDLERS[task.name] as (of: DeskTask["of"]) => Promise<DeskAnswers[DeskTaskName]>;
+    return { value: await handler(task.of) };
+  } catch (error) {
+    const problem = problemOf(error);
+    return { problem, stack: problem.status === 500 && error instanceof Error ? (error.stack ?? null) : null };
+  }
+}

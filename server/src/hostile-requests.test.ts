@@ -1,0 +1,211 @@
+import { randomUUID } from "node:crypto";
+import { readFileSync } from "node:fs";
+import net from "node:net";
+import { gzipSync } from "node:zlib";
+import { pino } from "pino";
+import request from "supertest";
+import { describe, expect, it } from "vitest";
+import type { Problem, ShelfSummary, WorldRevision } from "./api.ts";
+import { apiRoutes, createApp } from "./app.ts";
+import type { TestApplication } from "./test-support/application.ts";
+import { withTestApplication } from "./test-support/application.ts";
+import { listening } from "./test-support/listening.ts";
+import { blankPng, bombPng, profileBombPng } from "./test-support/odd-pngs.ts";
+
+const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
+const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
+const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);
+const LOG = "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n";
+
+let test: TestApplication;
+withTestApplication((made) => {
+  test = made;
+});
+
+const api = () => request(test.app);
+const newId = (): string => `w-${randomUUID().slice(0, 8)}`;
+const bringIn = async (files: object): Promise<void> => void (await api().post("/api/imports").send(files).expect(200));
+const isSaid = (answer: request.Response): void => {
+  const { status, detail, code } = answer.body as Problem;
+  expect(answer.type).toBe("application/problem+json");
+  expect(status).toBe(answer.status);
+  expect(detail).toMatch(/\S{2}/);
+  expect(code).toMatch(/^[a-z-]+$/);
+  expect(answer.text).not.toMatch(/node_modules|at \S+ \(/);
+};
+
+describe("every route", () => {
+  const id = newId();
+  const known: Readonly<Record<string, string>> = { world: id, log: "stand", file: "a.png", key: "1", revision: "1", search: randomUUID() };
+  const addressed = (path: string, parameters = known): string => `/api${path.replace(/\{(\w+)\}/g, (_, name: string) => parameters[name]!)}`;
+
+  it("says what is wrong with a body that is missing, broken, of another kind, too large or badly packed, and stores nothing", async () => {
+    await bringIn({ world: worldFile(id), logs: { stand: LOG } });
+    const before = (await api().get(`/api/worlds/${id}`)).body as WorldRevision;
+    const routes = apiRoutes({ db: test.db, desk: test.desk, services: test.services, logger: pino({ level: "silent" }) }).filter(({ body }) => body !== undefined);
+    expect(routes.length).toBeGreaterThanOrEqual(5);
+    for (const { method, path, body } of routes) {
+      const ask = () => api()[method](addressed(path));
+      const types = [...(body!.schema === undefined ? [] : ["application/json"]), ...(body!.media ?? [])];
+      const answers: [string, request.Response, readonly number[]][] = [
+        ["none", await ask(), [400]],
+        ["of another kind", await ask().set("Content-Type", "text/plain").send("{}"), [415]],
+        ["a form", await ask().set("Content-Type", "application/x-www-form-urlencoded").send("a=1"), [415]],
+      ];
+      for (const type of types) {
+        const send = (sent: Buffer | string, headers: Readonly<Record<string, string>> = {}) =>
+          ask()
+            .set({ "Content-Type": type, ...headers })
+            // The bytes as they are; it would make JSON of them.
+            .serialize((bytes: unknown) => bytes as string)
+            .send(sent);
+        answers.push(
+          ["empty", await send(""), [400]],
+          ["broken", await send("{\"a\": [1,"), [400, 422]],
+          ["NUL", await send(Buffer.from([0, 0, 0, 0])), [400, 422]],
+          ["not UTF-8", await send(Buffer.from([0xff, 0xfe, 0x22])), [400, 422]],
+          ["broken gzip", await send(gzipSync("{}").subarray(0, 12), { "Content-Encoding": "gzip" }), [400]],
+          ["no gzip at all", await send("{}", { "Content-Encoding": "gzip" }), [400]],
+          ["unknown packing", await send("{}", { "Content-Encoding": "rot13" }), [415]],
+          ["much out of little", await send(gzipSync(Buffer.alloc(body!.most + 1, " ")), { "Content-Encoding": "gzip" }), [413]],
+        );
+        if (type === "application/json") {
+          answers.push(
+            ["a list", await send("[]"), [400]],
+            ["null", await send("null"), [400]],
+            ["a number", await send("7"), [400]],
+            ["unknown keys", await send('{"constructor": 1, "__proto__": {"a": 1}}'), [400]],
+            ["a key twice", await send('{"note": "a", "note": "b"}'), [400]],
+            ["nested too deep", await send(`${"[".repeat(50_000)}${"]".repeat(50_000)}`), [400, 413]],
+            ["NUL in a text", await send('{"note": "a\\u0000b"}'), [400]],
+            ["half a character", await send('{"note": "\\ud800"}'), [400]],
+          );
+        }
+      }
+      for (const [what, answer, expected] of answers) {
+        expect([method, path, what, expected.includes(answer.status) ? "as expected" : answer.status]).toEqual([method, path, what, "as expected"]);
+        isSaid(answer);
+      }
+    }
+    expect((await api().get(`/api/worlds/${id}`)).body).toEqual(before);
+  });
+
+  it("takes no address with a broken percent-sign, a NUL, or a name that is none", async () => {
+    const routes = apiRoutes({ db: test.db, desk: test.desk, services: test.services, logger: pino({ level: "silent" }) }).filter(({ path, body }) => path.includes("{") && body === undefined);
+    for (const { method, path } of routes) {
+      for (const [wrong, expected] of [["%E0%A4%A", [400]], ["a%00b", [400, 404]], ["..%2f..%2fetc", [400, 404]], ["constructor", [400, 404]], ["__proto__", [400, 404]]] as const) {
+        const answer = await api()[method](addressed(path, Object.fromEntries(Object.keys(known).map((name) => [name, wrong]))));
+        expect([path, wrong, (expected as readonly number[]).includes(answer.status) ? "as expected" : answer.status]).toEqual([path, wrong, "as expected"]);
+        isSaid(answer);
+      }
+    }
+  });
+});
+
+it("worlds, logs, rooms and items may be called like what every object has", async () => {
+  const world = JSON.parse(worldFile("constructor")) as { name: string; rooms: { id: string; name: string }[]; items: { id: string; name: string }[] };
+  world.name = "__proto__";
+  world.rooms[0]!.name = "toString";
+  world.items[0]!.name = "hasOwnProperty";
+  const text = JSON.stringify(world).replaceAll(`"${world.items[0]!.id}"`, '"valueof"').replaceAll(`"${world.rooms[1]!.id}"`, '"constructor"');
+  await bringIn({ world: text, logs: { constructor: LOG.replace("Stand", "toString") } });
+  const { logs } = (await api().get("/api/worlds/constructor").expect(200)).body as WorldRevision;
+  expect(Object.entries(logs)).toEqual([["constructor", LOG.replace("Stand", "toString")]]);
+  await api().get("/api/worlds/constructor/outcomes").expect(200);
+  const { worlds } = (await api().get("/api/shelf").expect(200)).body as ShelfSummary;
+  expect(worlds.find((each) => each.id === "constructor")).toMatchObject({ name: "__proto__", outcomes: [{ log: "constructor", title: "toString" }] });
+  await api().post("/api/worlds/constructor/copy").expect(201);
+  const step = { kind: "remove-log", log: "constructor", text: logs["constructor"] };
+  await api().post("/api/worlds/constructor/revisions").send({ batch: randomUUID(), base: 1, steps: [step] }).expect(201);
+  await api().post("/api/worlds/constructor/revisions").send({ batch: randomUUID(), base: 2, steps: [step] }).expect(422, /there is no log constructor/);
+  await api().get("/api/worlds/constructor/logs/constructor").expect(404);
+});
+
+describe("what is large or costly", () => {
+  it("is read while others are answered at once", async () => {
+    const id = newId();
+    await bringIn({ world: worldFile(id) });
+    const server = await listening(createApp({ db: test.db, desk: test.desk, services: test.services, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] }));
+    const address = `${server.address}/api`;
+    const long = `keen-pebble-inputs 1\n---\n${"1 R\n1 L\n".repeat(250_000)}`;
+    const json = (value: unknown): RequestInit => ({ method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(value) });
+    const png = (bytes: Buffer): RequestInit => ({ method: "PUT", headers: { "content-type": "image/png" }, body: new Uint8Array(bytes) });
+    // A thread of each kind is there.
+    await fetch(`${address}/worlds/${id}`);
+    const sent = [blankPng(4096, 4096), bombPng(), profileBombPng()];
+    const bodies = [json({ logs: { long }, into: id }), { ...json(null), body: `{"world": ${JSON.stringify("[".repeat(5_000_000))}}` }, { ...json(null), body: `{"logs": {"a": ${"[".repeat(5_000_000)}` }];
+    const costly = Promise.all([...sent.map((picture, i) => fetch(`${address}/worlds/${id}/sheets/${i}.png`, png(picture))), ...bodies.map((body) => fetch(`${address}/imports`, body))]);
+    let over = false;
+    void costly.finally(() => (over = true)).catch(() => undefined);
+    let answered = 0;
+    while (!over) {
+      // So many are answered that there may be too many.
+      expect([200, 429]).toContain((await fetch(`${address}/health`)).status);
+      answered++;
+    }
+    expect((await costly).map(({ status }) => status)).toEqual([200, 422, 200, 200, 422, 400]);
+    await server.close();
+    // Were they read where the answers are made, there would be none in between.
+    expect(answered).toBeGreaterThan(100);
+  });
+
+  it("a log is refused where its frames times its checks would hold a thread for minutes", async () => {
+    const heavy = `keen-pebble-inputs 1\n${"check always aligned\n".repeat(10_000)}---\n1000000 .\n`;
+    await api().post("/api/imports").send({ world: worldFile(newId()), logs: { heavy } }).expect(422, /10000 checks over 1000000 frames are too many/);
+  });
+
+  it("a log of many checks is proven in turns, all of them in order, laws and what ran out behind them", async () => {
+    const id = newId();
+    const checks = Array.from({ length: 250 }, (_, i) => `at ${i} room intake-hall`);
+    const log = `keen-pebble-inputs 1\n${checks.map((check) => `check ${check}\n`).join("")}---\n300 .\n5 . until cell 0 0\n`;
+    await bringIn({ world: worldFile(id).replace('"laws": []', '"laws": ["never overlap"]'), logs: { log } });
+    const { outcomes } = (await api().get(`/api/worlds/${id}/outcomes`).expect(200)).body as { outcomes: { checks: { check: string }[] }[] };
+    const said = outcomes[0]!.checks.map(({ check }) => check);
+    expect(said.slice(0, 250)).toEqual(checks);
+    expect(said.at(-1)).toBe("until cell 0 0");
+    expect(new Set(said).size).toBe(said.length);
+  });
+});
+
+it("whoever asks too often is told to ask again later", async () => {
+  const routes = apiRoutes({ db: test.db, desk: test.desk, services: test.services, logger: pino({ level: "silent" }) });
+  const { often } = routes.find(({ path }) => path === "/events")!;
+  const server = await listening(createApp({ db: test.db, desk: test.desk, services: test.services, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] }));
+  const address = `${server.address}/api/events`;
+  try {
+    let answer: Response | null = null;
+    for (let i = 0; i <= often!; i++) {
+      const abort = new AbortController();
+      answer = await fetch(address, { signal: abort.signal });
+      if (answer.ok) abort.abort();
+    }
+    expect(answer!.status).toBe(429);
+    expect(answer!.headers.get("retry-after")).toBe("1");
+    expect(await answer!.json()).toMatchObject({ code: "too-many-requests" });
+  } finally {
+    await server.close();
+  }
+});
+
+it("a client that goes away in the middle is no fault in the log", async () => {
+  const lines: string[] = [];
+  const logger = pino({ level: "warn" }, { write: (line: string) => void lines.push(line) });
+  const server = await listening(createApp({ db: test.db, desk: test.desk, services: test.services, logger, webFolder: null, hosts: ["127.0.0.1"] }));
+  const { port } = server;
+  const leave = (text: string): Promise<void> =>
+    new Promise((resolve) => {
+      const socket = net.connect(port, "127.0.0.1", () => {
+        socket.write(text, () => {
+          socket.resetAndDestroy();
+          resolve();
+        });
+      });
+    });
+  await leave("POST /api/imports HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n\r\n{");
+  await leave("GET /api/shelf HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n");
+  await leave("GET /api/events HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n");
+  // Asked and answered behind them.
+  expect((await fetch(`http://127.0.0.1:${port}/api/health`)).status).toBe(200);
+  await server.close();
+  expect(lines).toEqual([]);
+});

@@ -1,0 +1,331 @@
+import type { EditStep, Project } from "@keen-pebble/core";
+import { EditError, apply, applyAll, emptyWorld, invert } from "@keen-pebble/core";
+import type { Problem, StaleBase, StoredRevision } from "@keen-pebble/server/api";
+import fc from "fast-check";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { OfflineError, ProblemError } from "./api-client.ts";
+import type { OutboxEntry, OwnStep, SentBatch } from "./outbox.ts";
+import type { SaveState, SaverTools } from "./saving.ts";
+import { Saver } from "./saving.ts";
+
+const made = emptyWorld("cellar", "Cellar", 16);
+const start: Project = { world: { ...made, rooms: made.rooms.map((room) => ({ ...room, cells: new Uint16Array(room.cells.length) })) }, logs: new Map() };
+const ROOM = start.world.rooms[0]!.id;
+const paint = (project: Project, cell: number, tile: number): EditStep => ({ kind: "set-cells", room: ROOM, cells: [cell], before: [project.world.rooms[0]!.cells[cell]!], after: [tile] });
+const name = (before: string, after: string): EditStep => ({ kind: "change-parts", parts: [{ part: "name", before, after }] });
+const speedOf = (project: Project): number => project.world.rules[0]!.glide.speed;
+const speed = (project: Project, after: number): EditStep => ({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(project), after });
+const problem = (code: string, status: number, data: unknown = null): ProblemError => new ProblemError({ type: "", title: "", status, detail: code, code, data });
+
+/** A server that keeps one world as ours does, and can be made to say no. */
+class FakeServer {
+  readonly projects: Project[] = [start];
+  readonly steps: (readonly EditStep[])[] = [];
+  readonly batches = new Map<string, number>();
+  down = false;
+  /** The next answer gets lost on its way. */
+  losesAnswer = false;
+  refuses: (step: EditStep) => boolean = () => false;
+
+  get project(): Project {
+    return this.projects.at(-1)!;
+  }
+
+  get revision(): number {
+    return this.projects.length;
+  }
+
+  store = (_world: string, { batch, base, steps }: SentBatch): Promise<StoredRevision> => {
+    if (this.down) return Promise.reject(new OfflineError("down"));
+    const known = this.batches.get(batch);
+    if (known === undefined) {
+      if (base !== this.revision) return Promise.reject(problem("stale-base", 409, this.since(base)));
+      try {
+        if (steps.some(this.refuses)) return Promise.reject(problem("refused", 422));
+        this.projects.push(applyAll(this.project, steps));
+      } catch (error) {
+        if (!(error instanceof EditError)) throw error;
+        return Promise.reject(problem("edit-does-not-fit", 422));
+      }
+      this.steps.push(steps);
+      this.batches.set(batch, this.revision);
+    }
+    if (this.losesAnswer) {
+      this.losesAnswer = false;
+      return Promise.reject(new OfflineError("lost"));
+    }
+    return Promise.resolve({ revision: this.batches.get(batch)!, summary: "" });
+  };
+
+  since(base: number): StaleBase {
+    return { revision: this.revision, steps: this.steps.slice(base - 1).flat() };
+  }
+}
+
+/** A tab: what it shows, and its saver. */
+class Tab {
+  project: Project;
+  entry: OutboxEntry | null = null;
+  state: SaveState | null = null;
+  copies: Project[] = [];
+  readonly saver: Saver;
+
+  constructor(
+    readonly server: FakeServer,
+    tools: Partial<SaverTools> = {},
+  ) {
+    this.project = server.project;
+    this.saver = new Saver("cellar", server.revision, {
+      outbox: {
+        write: (entry) => {
+          this.entry = entry;
+          return Promise.resolve(true);
+        },
+        release: () => undefined,
+        keeps: true,
+      },
+      storeBatch: server.store,
+      stepsSince: (_world, base) => (server.down ? Promise.reject(new OfflineError("down")) : Promise.resolve(server.since(base))),
+      openWorld: () => Promise.resolve({ revision: server.revision, project: server.project }),
+      rebase: (under, own) => this.rebase(under, own),
+      saved: () => undefined,
+      tell: (state) => {
+        this.state = state;
+      },
+      ...tools,
+    });
+  }
+
+  edit(step: EditStep): void {
+    this.project = apply(this.project, step);
+    this.saver.add([step]);
+  }
+
+  private rebase(under: readonly EditStep[] | Project, own: readonly OwnStep[]): readonly OwnStep[] {
+    const base = Array.isArray(under) ? applyAll([...own].reverse().reduce((at, { step }) => apply(at, invert(step)), this.project), under as EditStep[]) : (under as Project);
+    const kept: OwnStep[] = [];
+    let after = base;
+    let lost = false;
+    for (const each of own) {
+      try {
+        after = apply(after, each.step);
+        kept.push(each);
+      } catch (error) {
+        if (!(error instanceof EditError)) throw error;
+        lost = true;
+      }
+    }
+    if (lost) this.copies.push(this.project);
+    this.project = after;
+    return kept;
+  }
+}
+
+beforeEach(() => {
+  vi.useFakeTimers();
+});
+/** Lets all that waits for a while happen. */
+const rest = (): Promise<unknown> => vi.advanceTimersByTimeAsync(60_000);
+
+describe("the saver", () => {
+  it("stores what is painted in order, and keeps it in the browser until it is acknowledged", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.down = true;
+    tab.edit(paint(tab.project, 3, 1));
+    tab.edit(name("Cellar", "Attic"));
+    await rest();
+    expect(tab.state).toMatchObject({ state: "offline", waiting: 2 });
+    expect([...(tab.entry!.sent?.steps ?? []), ...tab.entry!.waiting]).toHaveLength(2);
+    tab.server.down = false;
+    await rest();
+    expect(tab.server.project).toEqual(tab.project);
+    expect(tab.state).toMatchObject({ state: "saved", waiting: 0, revision: 2 });
+    expect(tab.entry).toMatchObject({ sent: null, waiting: [] });
+  });
+
+  it("stores a batch once whose answer got lost", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.losesAnswer = true;
+    tab.edit(paint(tab.project, 3, 1));
+    await rest();
+    expect([tab.server.revision, tab.state!.state, tab.server.project]).toEqual([2, "saved", tab.project]);
+  });
+
+  it("makes one revision of a number that is tuned, and does not wait for one that is tuned for ever", async () => {
+    const tab = new Tab(new FakeServer());
+    for (const value of [2, 3, 4, 5, 6, 7]) {
+      tab.edit(speed(tab.project, value));
+      await vi.advanceTimersByTimeAsync(900);
+    }
+    await rest();
+    expect(tab.server.steps.map((steps) => steps.length)).toEqual([1]);
+    expect(speedOf(tab.server.project)).toBe(7);
+    for (let i = 0; i < 60; i++) {
+      tab.edit(speed(tab.project, 1 + i / 8));
+      await vi.advanceTimersByTimeAsync(1000);
+    }
+    expect(tab.server.revision).toBeGreaterThan(3);
+    expect(tab.server.revision).toBeLessThan(9);
+  });
+
+  it("sends what waits when the world is left", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.edit(paint(tab.project, 3, 1));
+    const left = tab.saver.leave();
+    await rest();
+    await left;
+    expect(tab.server.project).toEqual(tab.project);
+  });
+
+  it("leaves what cannot be sent to the next visit when the world is left", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.down = true;
+    tab.edit(paint(tab.project, 3, 1));
+    const left = tab.saver.leave();
+    await rest();
+    await left;
+    expect([...tab.entry!.waiting, ...(tab.entry!.sent?.steps ?? [])]).toHaveLength(1);
+  });
+});
+
+describe("what the server refuses", () => {
+  const refusedName = (step: EditStep): boolean => step.kind === "change-parts" && step.parts.some(({ after }) => after === "");
+
+  it("is named, and everything else goes on being saved; a correction is saved in its place", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.refuses = refusedName;
+    tab.edit(paint(tab.project, 3, 1));
+    tab.edit(name("Cellar", ""));
+    for (const cell of [5, 6, 7]) tab.edit(paint(tab.project, cell, 1));
+    await rest();
+    expect(tab.state).toMatchObject({ state: "saved", refused: [{ step: name("Cellar", ""), refused: "refused" }] });
+    expect(tab.server.project.world.rooms).toEqual(tab.project.world.rooms);
+    expect(tab.entry!.waiting).toHaveLength(1);
+    tab.edit(paint(tab.project, 8, 1));
+    tab.edit(name("", "Attic"));
+    await rest();
+    expect(tab.state).toMatchObject({ state: "saved", waiting: 0, refused: [] });
+    expect(tab.server.project).toEqual(tab.project);
+  });
+
+  it("comes to nothing once it is undone, and can be forgotten", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.refuses = refusedName;
+    tab.edit(name("Cellar", ""));
+    await rest();
+    expect(tab.state!.refused).toHaveLength(1);
+    tab.edit(name("", "Cellar"));
+    await rest();
+    expect(tab.state).toMatchObject({ refused: [], waiting: 0, state: "saved" });
+    tab.edit(name("Cellar", ""));
+    await rest();
+    tab.saver.forgetRefused([], tab.server.revision);
+    await rest();
+    expect(tab.state).toMatchObject({ refused: [], waiting: 0, state: "saved" });
+  });
+
+  it("is found by halves among many, wherever it stands", async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.array(fc.boolean(), { minLength: 1, maxLength: 24 }), async (bad) => {
+        const tab = new Tab(new FakeServer());
+        tab.server.refuses = (step) => step.kind === "set-cells" && step.after[0] === 1 && bad[step.cells[0]!] === true;
+        // Every other one is another kind of step, so that they stay apart.
+        bad.forEach((_, cell) => {
+          tab.edit(paint(tab.project, cell, 1));
+          tab.edit(name(tab.project.world.name, `Cellar ${cell}`));
+        });
+        await rest();
+        await rest();
+        expect(tab.state!.refused.map(({ step }) => (step as Extract<EditStep, { kind: "set-cells" }>).cells[0])).toEqual(bad.flatMap((is, cell) => (is ? [cell] : [])));
+        expect(tab.state!.state).toBe("saved");
+        const cells = tab.server.project.world.rooms[0]!.cells;
+        expect(bad.map((_, cell) => cells[cell] === 1)).toEqual(bad.map((is) => !is));
+      }),
+      { seed: 20_261_127, numRuns: 40 },
+    );
+  });
+
+  it("and what has a limit or is away for a while is no refusal", async () => {
+    for (const code of ["too-many-requests", "busy", "no-database", "not-found"]) {
+      let says = 3;
+      const server = new FakeServer();
+      const tab = new Tab(server, { storeBatch: (world, batch) => (says-- > 0 ? Promise.reject(problem(code, 429)) : server.store(world, batch)) });
+      tab.edit(paint(tab.project, 3, 1));
+      await vi.advanceTimersByTimeAsync(300);
+      expect(tab.state).toMatchObject({ state: "offline", refused: [] });
+      await rest();
+      expect(server.project).toEqual(tab.project);
+    }
+  });
+});
+
+describe("two tabs", () => {
+  it("take in at once what the other has saved", async () => {
+    const server = new FakeServer();
+    const [one, other] = [new Tab(server), new Tab(server)];
+    one.edit(paint(one.project, 3, 1));
+    await rest();
+    other.saver.heard(server.revision);
+    await rest();
+    expect(other.project).toEqual(one.project);
+    expect(other.state).toMatchObject({ state: "saved", revision: 2 });
+  });
+
+  it("lose nothing where what stood below the edits cannot be made out: they go on top of the whole world", async () => {
+    const server = new FakeServer();
+    const [one, other] = [new Tab(server), new Tab(server)];
+    one.edit(paint(one.project, 3, 1));
+    await rest();
+    other.edit(paint(other.project, 4, 1));
+    // As a project that was changed behind the saver's back.
+    other.project = { ...start, world: { ...start.world, rooms: start.world.rooms.map((room) => ({ ...room, cells: new Uint16Array(room.cells.length).fill(1) })) } };
+    other.project = apply(other.project, paint(other.project, 4, 0));
+    await rest();
+    expect([...server.project.world.rooms[0]!.cells.slice(3, 5)]).toEqual([1, 1]);
+    expect(other.project).toEqual(server.project);
+  });
+
+  it("that edit, lose answers and come and go all end as the server has it, and every edit is there or in a copy", async () => {
+    const act = fc.oneof(
+      fc.record({ kind: fc.constant("paint" as const), tab: fc.nat(1), cell: fc.nat(6), tile: fc.nat(1) }),
+      fc.record({ kind: fc.constant("speed" as const), tab: fc.nat(1), value: fc.integer({ min: 1, max: 5 }) }),
+      fc.record({ kind: fc.constantFrom("down" as const, "up" as const, "lose" as const) }),
+      fc.record({ kind: fc.constant("rest" as const), ms: fc.integer({ min: 1, max: 4000 }) }),
+      fc.record({ kind: fc.constant("hear" as const), tab: fc.nat(1) }),
+    );
+    let copied = 0;
+    await fc.assert(
+      fc.asyncProperty(fc.array(act, { maxLength: 40 }), async (acts) => {
+        const server = new FakeServer();
+        const tabs = [new Tab(server), new Tab(server)] as const;
+        for (const each of acts) {
+          const tab = "tab" in each ? tabs[each.tab]! : tabs[0];
+          if (each.kind === "paint" && tab.project.world.rooms[0]!.cells[each.cell] !== each.tile) tab.edit(paint(tab.project, each.cell, each.tile));
+          else if (each.kind === "speed" && speedOf(tab.project) !== each.value) tab.edit(speed(tab.project, each.value));
+          else if (each.kind === "down" || each.kind === "up") server.down = each.kind === "down";
+          else if (each.kind === "lose") server.losesAnswer = true;
+          else if (each.kind === "rest") await vi.advanceTimersByTimeAsync(each.ms);
+          else if (each.kind === "hear") tab.saver.heard(server.revision);
+          // Writing it is a matter of a moment.
+          await vi.advanceTimersByTimeAsync(0);
+          // All that a tab has made and the server has not stands in the browser, whatever happens.
+          for (const { saver, entry } of tabs) if (saver.own.length > 0) expect((entry?.sent?.steps.length ?? 0) + (entry?.waiting.length ?? 0)).toBeGreaterThan(0);
+        }
+        server.down = false;
+        server.losesAnswer = false;
+        for (let i = 0; i < 4; i++) {
+          await rest();
+          for (const tab of tabs) tab.saver.heard(server.revision);
+        }
+        await rest();
+        for (const tab of tabs) {
+          expect(tab.state).toMatchObject({ state: "saved", waiting: 0, refused: [] });
+          expect(tab.project).toEqual(server.project);
+          copied += tab.copies.length;
+        }
+      }),
+      { seed: 20_261_127, numRuns: 150 },
+    );
+    expect(copied).toBeGreaterThan(5);
+  });
+});
