@@ -8,7 +8,7 @@ try {
   ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
   ensurePackages();
   ensureBuild();
-  process.exitCode = await runShown("npx", ["--no-install", "tsx", "e2e/durability.ts"]);
+  process.exitCode = await runShown("npx", ["--no-install", "tsx", "e2e/durability/main.ts", ...process.argv.slice(2)]);
 } catch (error) {
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);
   process.exitCode = 1;

@@ -52,8 +52,14 @@ export function startApplication({ databaseUrl, port, data, demo = true, log = p
         if (found) resolve({ child, address: found[1], lines });
       }
     });
-    child.on("exit", (code) => reject(new SetupError(`the server stopped at once (exit ${code}): ${errors.trim().split("\n").pop() ?? ""}`)));
+    child.on("exit", (code) => reject(new SetupError(`the server stopped at once (exit ${code}): ${whyOf(errors)}`)));
   });
+}
+
+/** The line that says why, of what a program that ends by an error writes. */
+function whyOf(errors) {
+  const lines = errors.trim().split("\n");
+  return lines.find((line) => /^\w*Error\b|^error:/.test(line.trim())) ?? lines.pop() ?? "";
 }
 
 /** Asks the server to stop and waits until it has. */

@@ -51,8 +51,11 @@ export function servicesOf({ db, desk, jobs, logger, logsOfJob, keepDays }: { re
       const unproven = await WorldRow.onShelf(db)
         .select("slug")
         .whereNotExists(ProofRunRow.query().whereColumn("proof_runs.worldId", "worlds.id").whereColumn("proof_runs.revision", "worlds.revision"));
-      for (const { slug } of unproven) await proofs.request(slug);
-      for (const { id } of await WorldRow.query(db).select("id").whereNull("roomNames")) await desk.ask("roomNames", { worldId: id });
+      // What cannot be asked for now is asked for again: nobody who starts the server waits for it.
+      for (const { slug } of unproven) afterSave.saved(slug, 0);
+      for (const { id } of await WorldRow.query(db).select("id").whereNull("roomNames")) {
+        desk.ask("roomNames", { worldId: id }).catch((error: unknown) => logger.debug({ err: error, world: id }, "what its rooms are called could not be kept"));
+      }
     },
   };
 }

@@ -73,6 +73,7 @@ export class Outbox {
   private readonly opened: Promise<IDBPDatabase<OutboxSchema> | null>;
   private readonly released = new Map<string, () => void>();
   private readonly listeners = new Set<(keeps: boolean) => void>();
+  private readonly followers = new Set<() => void>();
   private keeping = true;
 
   /**
@@ -98,6 +99,12 @@ export class Outbox {
   /** Calls the listener when that changes. */
   onKeeps(listener: (keeps: boolean) => void): void {
     this.listeners.add(listener);
+  }
+
+  /** Calls the listener when this tab has written or taken away edits that are not stored; gives back what stops that. */
+  onWritten(listener: () => void): () => void {
+    this.followers.add(listener);
+    return () => this.followers.delete(listener);
   }
 
   /** Marks this tab's entry as somebody's for as long as the tab has the world open, so that other tabs leave it alone. */
@@ -153,11 +160,13 @@ export class Outbox {
   /** Writes what this tab has not had acknowledged; nothing left takes the entry away. Says whether it is kept. */
   async write(entry: OutboxEntry): Promise<boolean> {
     const key = this.keyOf(entry.world);
-    return (await this.quietly(async (db) => {
+    const kept = await this.quietly(async (db) => {
       if (!hasEdits(entry) && entry.left.length === 0) await db.delete("entries", key);
       else await db.put("entries", entry, key);
       return true;
-    })) === true;
+    });
+    for (const follower of this.followers) follower();
+    return kept === true;
   }
 
   /** Worlds with edits that are not stored on the server, and how many. */

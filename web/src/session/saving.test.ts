@@ -1,6 +1,6 @@
 import type { EditStep, Project } from "@keen-pebble/core";
 import { EditError, apply, applyAll, emptyWorld, invert } from "@keen-pebble/core";
-import type { Problem, StaleBase, StoredRevision } from "@keen-pebble/server/api";
+import type { StaleBase, StoredRevision } from "@keen-pebble/server/api";
 import fc from "fast-check";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { OfflineError, ProblemError } from "./api-client.ts";

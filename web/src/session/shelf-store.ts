@@ -70,8 +70,10 @@ export function followShelf(): () => void {
       void loadShelf();
     }, GATHER_MS);
   });
+  const stopOutbox = outbox.onWritten(() => void outbox.unsaved().then((unsaved) => shelfStore.setState({ unsaved })));
   return () => {
     stop();
+    stopOutbox();
     clearTimeout(timer);
   };
 }

@@ -1,8 +1,8 @@
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { numbersFrom } from "../scripts/speed/worlds.mjs";
-import type { Started } from "./started.ts";
+import { numbersFrom } from "../../scripts/speed/worlds.mjs";
+import type { Started } from "../started.ts";
 
 /** What came of sending batches to a server that is killed all the time. */
 export interface KillRounds {
@@ -29,9 +29,9 @@ const CELLS = 320;
  * Sends batches of several steps one after the other while the server is killed at random moments and started again.
  * A batch whose answer did not come is sent again as it was, as the page does, or now and then given up.
  */
-export async function killRounds(started: Started, batches: number, seed: number): Promise<KillRounds> {
+export async function killRounds(started: Started, least: { readonly batches: number; readonly kills: number }, seed: number): Promise<KillRounds> {
   const any = numbersFrom(seed);
-  const demo = readFileSync(path.resolve(import.meta.dirname, "../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
+  const demo = readFileSync(path.resolve(import.meta.dirname, "../../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
   const id = `killed-${seed}`;
   await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`) });
   const { world } = await started.api<{ world: { rooms: { cells: number[] }[] } }>(`/worlds/${id}`);
@@ -66,7 +66,8 @@ export async function killRounds(started: Started, batches: number, seed: number
     return { steps, after };
   };
   const faults: string[] = [];
-  for (let n = 0; n < batches; n++) {
+  let n = 0;
+  for (; n < least.batches || kills < least.kills; n++) {
     const { steps, after } = stepsOf();
     const body = { batch: randomUUID(), base: revision, steps };
     for (;;) {
@@ -92,5 +93,5 @@ export async function killRounds(started: Started, batches: number, seed: number
   if (found.revision !== revision) faults.push(`the newest revision is ${found.revision}, the last that was acknowledged ${revision}`);
   const differ = found.world.rooms[0]!.cells.filter((tile, cell) => tile !== cells[cell]).length;
   if (differ > 0) faults.push(`${differ} cells are not as they were acknowledged`);
-  return { batches, kills, acknowledged, brokenOff, faults };
+  return { batches: n, kills, acknowledged, brokenOff, faults };
 }
