@@ -108,6 +108,8 @@ function healthRoute(db: Knex): Route {
 function servePage(app: Express, webFolder: string): void {
   app.use(express.static(webFolder, { index: false, setHeaders: (res, file) => res.setHeader("Cache-Control", file.includes(`${path.sep}assets${path.sep}`) ? "public, max-age=31536000, immutable" : "no-cache") }));
   app.get(/.*/, (req, res, next) => {
+    // Throws for a broken percent-sign.
+    decodeURIComponent(req.path);
     // What has an ending is a file, and no area of the page.
     if (!req.accepts("html") || path.extname(req.path) !== "" || req.path.startsWith("/assets/")) {
       next(new NotFoundError("file", req.path));

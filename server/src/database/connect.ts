@@ -1,5 +1,8 @@
 import knex from "knex";
 import type { Knex } from "knex";
+import { provePasswordsOnly } from "./scram-only.ts";
+
+provePasswordsOnly();
 
 const unsaid = (): void => undefined;
 

@@ -75,6 +75,6 @@ function databaseFault(error: unknown): Problem | null {
   const native = error instanceof DBError ? error.nativeError : error;
   const { code, name, message } = (native ?? {}) as { code?: string; name?: string; message?: string };
   if (code !== undefined && NO_ROOM.has(code)) return problem("no-database", "the database has no room left; nothing was stored", null);
-  const gone = (code !== undefined && NO_DATABASE.has(code)) || name === "KnexTimeoutError" || /Connection terminated|timeout exceeded when trying to connect|Query read timeout/.test(message ?? "");
+  const gone = (code !== undefined && NO_DATABASE.has(code)) || name === "KnexTimeoutError" || /Connection terminated|timeout exceeded when trying to connect|timeout expired|Query read timeout|asks for the password itself/.test(message ?? "");
   return gone ? problem("no-database", "the database does not answer; nothing was stored", null) : null;
 }

@@ -6,7 +6,7 @@ import { putBack } from "../../session/shelf-store.ts";
 import { agoText } from "./ago-text.ts";
 
 /** So many are shown without asking. */
-const MOST_SHOWN = 3;
+const MOST_SHOWN = 2;
 
 /** The worlds that were taken off the shelf and can be put back, the last ones first, each with a way back. */
 export function DeletedStrip() {
@@ -15,7 +15,7 @@ export function DeletedStrip() {
   const [all, setAll] = useState(false);
   if (deleted.length === 0) return null;
   return (
-    <section className="deleted" aria-label="Recently deleted">
+    <section className={`deleted${all ? " all" : ""}`} aria-label="Recently deleted">
       <span className="quiet">Recently deleted</span>
       {(all ? deleted : deleted.slice(0, MOST_SHOWN)).map((world) => (
         <span key={world.key} className="row-line">

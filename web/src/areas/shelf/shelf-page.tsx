@@ -41,7 +41,9 @@ export function ShelfPage() {
   return (
     <div className={`page${over ? " dropping" : ""}`} {...handlers}>
       <TopBar area="shelf" />
-      <Notice told={told} onDismiss={() => tellOnShelf(null)} />
+      <div className="notices">
+        <Notice told={told} onDismiss={() => tellOnShelf(null)} />
+      </div>
       <div className="area shelf">
         <main className="worlds">
           <div className="shelf-head">

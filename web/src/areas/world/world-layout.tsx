@@ -54,8 +54,10 @@ function OneWorld({ worldId }: { readonly worldId: string }) {
   return (
     <div className="page">
       <TopBar area={area} />
-      <WorldNotice />
-      <RefusedEdits />
+      <div className="notices">
+        <RefusedEdits />
+        <WorldNotice />
+      </div>
       <Outlet />
     </div>
   );
