@@ -141,7 +141,7 @@ try {
   // Walking there with a key held.
   await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
   await bench.key("r");
-  await browser.untilText(".tools", (text) => text.includes("Walking"));
+  await browser.find(".tools button[aria-pressed=true][aria-label^='Walk']");
   const walked = await pictures(async () => {
     await browser.driver.actions().keyDown(Key.ARROW_RIGHT).perform();
     await browser.driver.sleep(2000);

@@ -9,6 +9,7 @@ const parts = [
   ["proofs", "node", ["scripts/speed/proofs.mjs"]],
   ["faults", "node", ["scripts/speed/faults.mjs"]],
   ["wander", "node", ["scripts/speed/wander.mjs"]],
+  ["readers", "node", ["scripts/speed/readers.mjs"]],
   ["page", "npx", ["--no-install", "tsx", "e2e/speed.ts"]],
 ];
 
