@@ -253,12 +253,21 @@ export function partSchema(part: string, tileSize: number = LIMITS.tileSize[1]):
     case "order":
       return order;
     case "thing":
-      if (address.list === "rules") return rules(tileSize).allow(null);
+      if (address.list === "rules") return ruleSet(tileSize);
       things ??= { sheets: sheet, items: item, tiles: tile, rooms: room.keys({ cells: plainCells, actors: J.forbidden() }) };
       return things[address.list].allow(null);
     case "of-room":
       return room.extract(address.key);
   }
+}
+
+const ruleSets = new Map<number, Joi.Schema>();
+
+/** Building it takes longer than a picture may: a number that is dragged asks for it again and again. */
+function ruleSet(tileSize: number): Joi.Schema {
+  const schema = ruleSets.get(tileSize) ?? rules(tileSize).allow(null);
+  ruleSets.set(tileSize, schema);
+  return schema;
 }
 
 const order = J.array().items(id).max(LIMITS.fixtures);

@@ -29,6 +29,16 @@ async function ask<T>(path: string, init: RequestInit = {}): Promise<T> {
   throw new ProblemError(problem);
 }
 
+/** The answer, or null where the server says no or cannot be reached. */
+export async function quietly<T>(answer: Promise<T>): Promise<T | null> {
+  try {
+    return await answer;
+  } catch (error) {
+    if (error instanceof ProblemError || error instanceof OfflineError) return null;
+    throw error;
+  }
+}
+
 const send = <T>(path: string, body: unknown): Promise<T> =>
   ask<T>(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
 

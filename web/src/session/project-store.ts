@@ -1,7 +1,8 @@
 import type { EditStep, Followed, History, Project, World } from "@keen-pebble/core";
-import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, fromPlain, invert, logsThatCannotStart, recent, record, redo, summary, undo, writeWorld } from "@keen-pebble/core";
+import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, invert, logsThatCannotStart, recent, record, redo, summary, undo, writeWorld } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, listWorlds, openRevision, openWorld, sendFiles, stepsSince, storeBatch } from "./api-client.ts";
+import { OfflineError, ProblemError, listWorlds, openRevision, openWorld, quietly, sendFiles, stepsSince, storeBatch } from "./api-client.ts";
+import { openedProject } from "./opened-project.ts";
 import type { OwnEdits, OwnStep } from "./outbox.ts";
 import { outbox } from "./outbox.ts";
 import { Saver, saveStore } from "./saving.ts";
@@ -76,10 +77,12 @@ export async function openProject(worldId: string): Promise<void> {
     partFault = (part, value, tileSize) => partSchema(part, tileSize)?.validate(value, { errors: { wrap: { label: false } } }).error?.message ?? null;
     const left = await sentAgain(worldId, await outbox.takeOver(worldId));
     const { revision, project } = await openedWorld(worldId);
-    if (mine !== asked) return;
-    simulation = new SimulationClient();
     const history = (left.length === 0 ? await outbox.keptHistory(worldId, revision) : null) ?? EMPTY_HISTORY;
-    if (mine !== asked) return;
+    if (mine !== asked) {
+      if (projectStore.getState().worldId !== worldId) outbox.release(worldId);
+      return;
+    }
+    simulation = new SimulationClient();
     saver = new Saver(worldId, revision, {
       outbox,
       storeBatch,
@@ -95,6 +98,8 @@ export async function openProject(worldId: string): Promise<void> {
     const heard = saver;
     unlisten = onServerEvent((event) => {
       if (event.event === "saved" && event.data.world === worldId) heard.heard(event.data.revision);
+      // What was saved while nobody listened is asked for.
+      else if (event.event === "open") heard.look();
     });
   } catch (error) {
     if (mine !== asked) return;
@@ -108,7 +113,7 @@ export async function openProject(worldId: string): Promise<void> {
 
 async function openedWorld(worldId: string): Promise<{ readonly revision: number; readonly project: Project }> {
   const opened = await openWorld(worldId);
-  return { revision: opened.revision, project: { world: fromPlain(opened.world), logs: new Map(Object.entries(opened.logs)) } };
+  return { revision: opened.revision, project: openedProject(opened) };
 }
 
 /**
@@ -267,7 +272,7 @@ async function bringBack(to: Saver, left: readonly OwnEdits[]): Promise<void> {
   notice(`This world was changed elsewhere since your last visit. ${count(kept.length)} brought back; no longer fitting: ${summary(project!.world, lost.map(({ step }) => step))}.`);
   for (const edits of torn) {
     const then = edits.base === null ? null : await quietly(openRevision(project!.world.id, edits.base));
-    const was: Project = then === null ? project! : { world: fromPlain(then.world), logs: new Map(Object.entries(then.logs)) };
+    const was: Project = then === null ? project! : openedProject(then);
     if (await keepAsCopy(applyWhatFits(was, edits.waiting).after, lost, kept.length)) to.adopt([], torn.filter((each) => torn.indexOf(each) > torn.indexOf(edits)));
   }
 }
@@ -365,15 +370,6 @@ export async function discardRefused(): Promise<void> {
   } catch (error) {
     if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
     notice(`${error.message}; nothing was discarded.`);
-  }
-}
-
-async function quietly<T>(answer: Promise<T>): Promise<T | null> {
-  try {
-    return await answer;
-  } catch (error) {
-    if (error instanceof ProblemError || error instanceof OfflineError) return null;
-    throw error;
   }
 }
 

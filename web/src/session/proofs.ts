@@ -1,9 +1,10 @@
 import type { EditStep, Project, Proof } from "@keen-pebble/core";
-import { changesWorld, fromPlain } from "@keen-pebble/core";
+import { changesWorld } from "@keen-pebble/core";
 import type { BreakSearch, ProofHistory, ProofState } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import type { PathAnswer } from "../workers/proof.worker.ts";
-import { OfflineError, ProblemError, askForProofs, beginSearch, cancelProofs, cancelSearch, findSearch, openRevision, worldProofs } from "./api-client.ts";
+import { OfflineError, ProblemError, askForProofs, beginSearch, cancelProofs, cancelSearch, findSearch, openRevision, quietly, worldProofs } from "./api-client.ts";
+import { openedProject } from "./opened-project.ts";
 import { notice, onProject, projectStore, saveNow } from "./project-store.ts";
 import { ProofPool } from "./proof-pool.ts";
 import { saveStore } from "./saving.ts";
@@ -182,7 +183,7 @@ export async function projectAt(revision: number): Promise<Project | null> {
   if (known !== undefined) return known;
   const opened = await quietly(openRevision(worldId, revision));
   if (opened === null || projectStore.getState().worldId !== worldId) return null;
-  const project: Project = { world: fromPlain(opened.world), logs: new Map(Object.entries(opened.logs)) };
+  const project = openedProject(opened);
   kept.set(key, project);
   for (const old of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(old);
   return project;
@@ -225,15 +226,6 @@ export function endSearchBreak(): void {
   const { worldId } = projectStore.getState();
   if (search?.state === "running" && worldId !== null) void quietly(cancelSearch(worldId, search.id));
   proofsStore.setState({ search: null });
-}
-
-async function quietly<T>(answer: Promise<T>): Promise<T | null> {
-  try {
-    return await answer;
-  } catch (error) {
-    if (error instanceof ProblemError || error instanceof OfflineError) return null;
-    throw error;
-  }
 }
 
 async function told<T>(answer: Promise<T>): Promise<T | null> {

@@ -271,6 +271,23 @@ describe("two tabs", () => {
     expect(other.state).toMatchObject({ state: "saved", revision: 2 });
   });
 
+  it("hear what was saved while nobody listened once they look, and give up quietly where they cannot", async () => {
+    const server = new FakeServer();
+    const asked: number[] = [];
+    const other = new Tab(server, { stepsSince: (_world, base) => (asked.push(base), server.down ? Promise.reject(new OfflineError("down")) : Promise.resolve(server.since(base))) });
+    const one = new Tab(server);
+    one.edit(paint(one.project, 3, 1));
+    await rest();
+    server.down = true;
+    other.saver.heard(server.revision);
+    await rest();
+    expect([asked.length, other.state!.state]).toEqual([1, "saved"]);
+    server.down = false;
+    other.saver.look();
+    await rest();
+    expect(other.project).toEqual(one.project);
+  });
+
   it("lose nothing where what stood below the edits cannot be made out: they go on top of the whole world", async () => {
     const server = new FakeServer();
     const [one, other] = [new Tab(server), new Tab(server)];

@@ -121,6 +121,11 @@ export class Saver {
     if (!this.busy && this.sent === null && this.heardOf > this.revision) void this.busily(() => this.catchUp(null));
   }
 
+  /** Asks whether others have saved meanwhile. */
+  look(): void {
+    if (!this.busy && this.sent === null) void this.busily(() => this.catchUp(null));
+  }
+
   /** Own edits that the server has not stored, in order. */
   get own(): readonly OwnStep[] {
     return this.inOrder();
@@ -285,6 +290,11 @@ export class Saver {
       this.put(revision, project);
     } catch (error) {
       if (!(error instanceof OfflineError || error instanceof ProblemError)) throw error;
+      // Nobody waits for it: it is asked for again when there is word of it, or something to save.
+      if (told === null) {
+        this.heardOf = this.revision;
+        return;
+      }
       this.failures++;
       this.message = error.message;
       this.tell();

@@ -1,6 +1,6 @@
 import type { Project, TraceRows } from "@keen-pebble/core";
-import { fromPlain } from "@keen-pebble/core";
 import { openWorld } from "./api-client.ts";
+import { openedProject } from "./opened-project.ts";
 import { sheetImages } from "./sheets.ts";
 import type { ShownLog, ShownWorld } from "./shelf-store.ts";
 import { SimulationClient } from "./simulation-client.ts";
@@ -32,8 +32,7 @@ export class ShelfPictures {
   }
 
   private async make({ id, shownLogs }: ShownWorld): Promise<ShelfPicture> {
-    const opened = await openWorld(id);
-    const project: Project = { world: fromPlain(opened.world), logs: new Map(Object.entries(opened.logs)) };
+    const project = openedProject(await openWorld(id));
     return { project, images: await sheetImages(project.world), path: await this.path(project, shownLogs) };
   }
 
