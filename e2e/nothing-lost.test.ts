@@ -3,6 +3,7 @@ import { expect, it } from "vitest";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
 import { seriousFindings } from "./accessible.ts";
+import { damagedFiles } from "./durability/damaged-files.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -262,4 +263,10 @@ it("nine windows on one world share one stream of events, and each goes on loadi
     await browser.driver.close();
   }
   await browser.driver.switchTo().window(first);
+});
+
+it("damaged files of every kind, through the API and the page, are refused with a word or taken whole", async () => {
+  const { faults, refused } = await damagedFiles(started, browser, 260, 40, 7);
+  expect(faults).toEqual([]);
+  expect(refused).toBeGreaterThan(150);
 });

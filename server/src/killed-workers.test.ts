@@ -104,4 +104,4 @@ it("server and worker killed in the middle of 1,000 jobs: after a restart all ar
   expect(await TakenJobRow.query(db)).toEqual([]);
   const states = await db.raw<{ rows: { state: string; n: string }[] }>("select state, count(*) as n from pgboss.job where name = 'prove' group by state");
   expect(states.rows.map(({ state }) => state)).toEqual(["completed"]);
-});
+}, 120_000);

@@ -15,8 +15,8 @@ export interface DeskTasks {
   readonly worldFile: { readonly world: string };
   readonly bundle: { readonly world: string };
   readonly junit: { readonly world: string; readonly reports: readonly ReportedLog[] };
-  /** World and logs of a revision as texts, for the jobs. */
-  readonly texts: { readonly worldId: number; readonly revision: number };
+  /** World of a revision as a text, and some of its logs, by their ids or by the hashes of their texts, for the jobs. */
+  readonly texts: { readonly worldId: number; readonly revision: number; readonly ids?: readonly string[]; readonly hashes?: readonly string[] };
   /** Makes one revision of several old ones of a world. */
   readonly thin: { readonly worldId: number; readonly before: string };
   /** Names of a world's rooms, for one that was stored before they were kept apart. */
@@ -39,7 +39,7 @@ export interface DeskAnswers {
   readonly roomNames: null;
 }
 
-/** A revision's world file, and each log's text by its id. */
+/** A revision's world file, and the texts of the logs that were asked for, by what they were asked by. */
 export interface RevisionTexts {
   readonly world: string;
   readonly logs: ReadonlyMap<string, string>;

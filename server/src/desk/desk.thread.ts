@@ -43,7 +43,7 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
     return writeBundle({ world: writeWorld(project.world), logs: project.logs, sheets: await shelf.sheets(row), journal });
   },
   junit: async ({ world, reports }) => bytes(junitXml(reports, (await shelf.project(world)).project.world.frameRate)),
-  texts: ({ worldId, revision }) => shelf.texts(worldId, revision),
+  texts: (of) => shelf.texts(of),
   thin: ({ worldId, before }) => thinRevisions(db, worldId, new Date(before)),
   roomNames: async ({ worldId }) => {
     await shelf.keepRoomNames(worldId);

@@ -1,9 +1,8 @@
 import type { Knex } from "knex";
 import type { Desk } from "../desk/desk.ts";
-import type { RevisionTexts } from "../desk/desk-task.ts";
+import { LogRow } from "../models/log-row.ts";
 import { PendingProofRow } from "../models/pending-proof-row.ts";
 import { TakenJobRow } from "../models/taken-job-row.ts";
-import { contentHash } from "../services/content-hash.ts";
 import type { Outcome } from "../services/proofs.ts";
 import { finish, storeOutcomes } from "../services/proofs.ts";
 import type { JobHandler } from "./job-worker.ts";
@@ -26,12 +25,12 @@ const MOST_KEPT = 4;
 /** Runs the logs of a job that are still pending, and stores what they came to with the job's end in one transaction. */
 export function proveJob(tools: JobTools): JobHandler<"prove"> {
   const { db, queue, signals, pool } = tools;
-  const textsOf = keptTexts(tools);
+  const worldOf = keptWorlds(tools);
   return async ({ id, data }, signal) => {
     const pending = await PendingProofRow.query(db).select("logHash").where("jobId", id);
-    const texts = await textsOf(data);
-    const hashes = pending.map(({ logHash }) => logHash).filter((hash) => texts.logs.has(hash));
-    const proofs = await proveInTurns(pool, { worldHash: data.worldHash, world: texts.world, logs: hashes.map((hash) => texts.logs.get(hash)!) }, signal);
+    const logs = await textsOfLogs(tools, data, pending.map(({ logHash }) => logHash));
+    const hashes = [...logs.keys()];
+    const proofs = hashes.length === 0 ? [] : await proveInTurns(pool, { worldHash: data.worldHash, world: await worldOf(data), logs: [...logs.values()] }, signal);
     const rows = hashes.map((logHash, i): Outcome => {
       const { holds, refused, status, frames, pathHash, fingerprint, accepted, checks } = proofs[i]!;
       return { worldHash: data.worldHash, logHash, holds, refused, status, frames, pathHash: pathHash === null ? null : String(pathHash), fingerprint, accepted, worker: String(signals.worker), checks: [...checks] };
@@ -48,17 +47,24 @@ export function proveJob(tools: JobTools): JobHandler<"prove"> {
   };
 }
 
-/** A revision's texts, its logs by their hashes, the last few kept: the jobs of one run ask for the same ones. */
-function keptTexts({ desk }: JobTools): (job: ProveJob) => Promise<RevisionTexts> {
-  const kept = new Map<string, Promise<RevisionTexts>>();
-  return ({ worldId, revision }) => {
-    const key = `${worldId}/${revision}`;
-    const texts =
-      kept.get(key) ??
-      desk.ask("texts", { worldId, revision }).then(({ world, logs }) => ({ world, logs: new Map([...logs.values()].map((text) => [contentHash(text), text])) }));
-    kept.set(key, texts);
-    texts.catch(() => kept.delete(key));
+/** The texts of logs by their hashes: most are the newest revision's, others are looked for in the one that the job is of. */
+async function textsOfLogs({ db, desk }: JobTools, { worldId, revision }: ProveJob, hashes: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const newest = await LogRow.query(db).select("hash", "text").where({ worldId }).whereIn("hash", [...hashes]);
+  const found = new Map(newest.map(({ hash, text }) => [hash, text]));
+  const missing = hashes.filter((hash) => !found.has(hash));
+  const older = missing.length === 0 ? [] : (await desk.ask("texts", { worldId, revision, hashes: missing })).logs;
+  return new Map([...found, ...older]);
+}
+
+/** A world's text by its hash, the last few kept: the jobs of one run ask for the same one. */
+function keptWorlds({ desk }: JobTools): (job: ProveJob) => Promise<string> {
+  const kept = new Map<string, Promise<string>>();
+  return ({ worldId, revision, worldHash }) => {
+    const text = kept.get(worldHash) ?? desk.ask("texts", { worldId, revision }).then(({ world }) => world);
+    kept.delete(worldHash);
+    kept.set(worldHash, text);
+    text.catch(() => kept.delete(worldHash));
     for (const old of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(old);
-    return texts;
+    return text;
   };
 }

@@ -32,7 +32,7 @@ export function searchJob({ db, desk, queue, signals, pool }: JobTools): JobHand
     const proofs = new Map<number, Proof | null>();
     const ask = async (revision: number): Promise<Answer> => {
       if (!proofs.has(revision)) {
-        const { world, logs } = await desk.ask("texts", { worldId, revision });
+        const { world, logs } = await desk.ask("texts", { worldId, revision, ids: [log] });
         const text = logs.get(log);
         proofs.set(revision, text === undefined ? null : (await pool.prove({ worldHash: contentHash(world), world, logs: [text], check }, signal))[0]!);
       }

@@ -24,15 +24,27 @@ export class Projects {
   async at(db: Knex | Transaction, worldId: number, revision: number): Promise<Project> {
     const kept = this.kept.get(`${worldId}/${revision}`);
     if (kept) return kept;
-    const snapshot = await RevisionRow.query(db).where("worldId", worldId).where("number", "<=", revision).whereNotNull("snapshot").orderBy("number", "desc").first().throwIfNotFound();
+    const from = (await this.keptBefore(db, worldId, revision)) ?? (await lastSnapshot(db, worldId, revision));
     const since = await RevisionRow.query(db)
       .select("steps")
       .where("worldId", worldId)
-      .whereBetween("number", [snapshot.number + 1, revision])
+      .whereBetween("number", [from.number + 1, revision])
       .orderBy("number");
-    const project = applyAll(fromSnapshot(snapshot.snapshot!), since.flatMap((each) => each.steps));
+    const project = applyAll(from.project, since.flatMap((each) => each.steps));
     this.keep(worldId, revision, project);
     return project;
+  }
+
+  /** The newest project in memory that the steps since then lead on from; null where a stored snapshot is nearer. */
+  private async keptBefore(db: Knex | Transaction, worldId: number, revision: number): Promise<NumberedProject | null> {
+    const numbers = [...this.kept.keys()].flatMap((key) => (key.startsWith(`${worldId}/`) ? [Number(key.slice(key.indexOf("/") + 1))] : []));
+    const number = Math.max(0, ...numbers.filter((each) => each < revision));
+    const project = this.kept.get(`${worldId}/${number}`);
+    if (project === undefined) return null;
+    // Revisions may have been made one meanwhile, and the one in memory be none any more.
+    const still = await RevisionRow.query(db).select("number").findById([worldId, number]);
+    const nearer = await RevisionRow.query(db).select("number").where("worldId", worldId).where("number", ">", number).where("number", "<=", revision).whereNotNull("snapshot").first();
+    return still && !nearer ? { number, project } : null;
   }
 
   /** Keeps a project that was just stored. Call it only once its transaction is through. */
@@ -48,6 +60,16 @@ export class Projects {
       bytes -= weightOf(each);
     }
   }
+}
+
+interface NumberedProject {
+  readonly number: number;
+  readonly project: Project;
+}
+
+async function lastSnapshot(db: Knex | Transaction, worldId: number, revision: number): Promise<NumberedProject> {
+  const { number, snapshot } = await RevisionRow.query(db).where("worldId", worldId).where("number", "<=", revision).whereNotNull("snapshot").orderBy("number", "desc").first().throwIfNotFound();
+  return { number, project: fromSnapshot(snapshot!) };
 }
 
 /** About the bytes of its cells and logs. */

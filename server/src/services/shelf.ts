@@ -6,7 +6,7 @@ import type { Knex } from "knex";
 import type { Transaction } from "objection";
 import { UniqueViolationError } from "objection";
 import type { DeletedWorld, NewRevision, ShelfEntry, ShelfLog, StaleBase, StoredRevision, WorldEntry, WorldRevision } from "../api.ts";
-import type { RevisionTexts } from "../desk/desk-task.ts";
+import type { DeskTasks, RevisionTexts } from "../desk/desk-task.ts";
 import { LogRow } from "../models/log-row.ts";
 import { RevisionRow } from "../models/revision-row.ts";
 import { SheetRow } from "../models/sheet-row.ts";
@@ -65,10 +65,16 @@ export class Shelf {
     return worlds.map((world) => ({ ...world, roomNames: names.get(world.id) ?? [], outcomes: byWorld.get(world.id)! }));
   }
 
-  /** World and logs of a revision as texts. */
-  async texts(worldId: number, revision: number): Promise<RevisionTexts> {
+  /** The world of a revision as a text, and some of its logs. */
+  async texts({ worldId, revision, ids = [], hashes = [] }: DeskTasks["texts"]): Promise<RevisionTexts> {
     const { world, logs } = await this.projects.at(this.db, worldId, revision);
-    return { world: writeWorld(world), logs };
+    const found = new Map(ids.flatMap((id) => (logs.has(id) ? [[id, logs.get(id)!] as const] : [])));
+    const wanted = new Set(hashes);
+    for (const text of wanted.size === 0 ? [] : logs.values()) {
+      const hash = contentHash(text);
+      if (wanted.has(hash)) found.set(hash, text);
+    }
+    return { world: writeWorld(world), logs: found };
   }
 
   /** Keeps what the rooms of a world are called, where that is not known yet. */
