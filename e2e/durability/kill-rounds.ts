@@ -50,7 +50,7 @@ export async function killRounds(started: Started, least: { readonly batches: nu
       kills++;
       await started.startAgain();
       // Some work gets done in between.
-      const until = acknowledged + 1 + any(4);
+      const until = acknowledged + 1 + any(3);
       while (!over && acknowledged < until) await new Promise((resolve) => setTimeout(resolve, 1));
     }
   })();
@@ -84,7 +84,8 @@ export async function killRounds(started: Started, least: { readonly batches: nu
         break;
       }
       brokenOff++;
-      await new Promise((resolve) => setTimeout(resolve, 2));
+      // As soon as it listens again, and without taking the machine from it until then.
+      await new Promise((resolve) => setTimeout(resolve, 20));
     }
   }
   over = true;

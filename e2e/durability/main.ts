@@ -15,7 +15,7 @@ const PARTS: ReadonlyMap<string, Part> = new Map<string, Part>([
   [
     "kills",
     async (started) => {
-      const rounds = await killRounds(started, { batches: 3000, kills: 1000 }, 1);
+      const rounds = await killRounds(started, { batches: 1000, kills: 1000 }, 1);
       say("server killed at random moments while saving", rounds);
       return rounds.faults.length === 0;
     },

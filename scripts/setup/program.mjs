@@ -13,6 +13,16 @@ const NEEDED = ["server/dist/main.js", "core/dist/index.js", "web/dist/index.htm
  * @returns {{ root: string, node: string }}
  */
 export function programFor(data) {
+  const known = found.get(data);
+  if (known !== undefined) return known;
+  const program = look(data);
+  found.set(data, program);
+  return program;
+}
+
+const found = new Map();
+
+function look(data) {
   const account = servingAccount();
   if (account === null) return { root: ROOT, node: process.execPath };
   const readable = NEEDED.every((file) => accountCan("r", path.join(ROOT, file)));

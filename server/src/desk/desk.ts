@@ -31,7 +31,7 @@ export class Desk {
     const options = { ...threadOptions, atomics: "disabled" as const, filename: fileOf("desk"), workerData: { databaseUrl }, resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB }, maxQueue: MOST_WAITING };
     // Many small edits of different worlds may wait for the database side by side.
     this.light = new Piscina({ ...options, minThreads: 1, maxThreads: 1, concurrentTasksPerWorker: 16 });
-    this.heavy = new Piscina({ ...options, minThreads: 1, maxThreads: 2, idleTimeout: 30_000 });
+    this.heavy = new Piscina({ ...options, minThreads: 0, maxThreads: 2, idleTimeout: 60_000 });
     for (const pool of [this.light, this.heavy]) pool.on("error", (error) => this.logger.debug({ err: error }, "a thread of the desk ended"));
   }
 
