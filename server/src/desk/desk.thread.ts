@@ -1,6 +1,7 @@
 import { writeWorld } from "@keen-pebble/core";
 import { readPng } from "@keen-pebble/core/reading";
 import { LIMITS } from "@keen-pebble/core";
+import { junitXml } from "@keen-pebble/core/reports";
 import { workerData } from "piscina";
 import type { ImportedFiles, NewRevision } from "../api.ts";
 import { connect } from "../database/connect.ts";
@@ -8,6 +9,8 @@ import { importedFiles, newRevision } from "../http/schemas.ts";
 import { readJson } from "../http/read-json.ts";
 import { validate } from "../http/validate.ts";
 import { problemOf } from "../problems/problem-of.ts";
+import { readBundle } from "../services/bundle-reader.ts";
+import { writeBundle } from "../services/bundle-writer.ts";
 import { Imports } from "../services/imports.ts";
 import { journalText } from "../services/journal-text.ts";
 import { Shelf } from "../services/shelf.ts";
@@ -22,14 +25,10 @@ const shelf = new Shelf(db);
 const imports = new Imports(shelf);
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
-// What few ask for is loaded once somebody does: the thread is there sooner.
 const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<DeskAnswers[K]> } = {
   store: ({ world, body }) => shelf.store(world, validate<NewRevision>(newRevision, readJson(body))),
   importFiles: ({ body }) => imports.files(validate<ImportedFiles>(importedFiles, readJson(body))),
-  importBundle: async ({ body }) => {
-    const { readBundle } = await import("../services/bundle-reader.ts");
-    return imports.bundle(await readBundle(Buffer.from(body)));
-  },
+  importBundle: async ({ body }) => imports.bundle(await readBundle(Buffer.from(body))),
   putSheet: async ({ world, file, png }) => {
     const { width, height } = readPng(png, LIMITS.sheetSide[1], file);
     await shelf.putSheet(world, file, Buffer.from(png));
@@ -40,14 +39,10 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
   worldFile: async ({ world }) => bytes(writeWorld((await shelf.project(world)).project.world)),
   bundle: async ({ world }) => {
     const { row, project } = await shelf.project(world);
-    const { writeBundle } = await import("../services/bundle-writer.ts");
     const journal = journalText(project.world.name, await shelf.revisions(row));
     return writeBundle({ world: writeWorld(project.world), logs: project.logs, sheets: await shelf.sheets(row), journal });
   },
-  junit: async ({ world, reports }) => {
-    const { junitXml } = await import("@keen-pebble/core/reports");
-    return bytes(junitXml(reports, (await shelf.project(world)).project.world.frameRate));
-  },
+  junit: async ({ world, reports }) => bytes(junitXml(reports, (await shelf.project(world)).project.world.frameRate)),
   texts: (of) => shelf.texts(of),
   thin: ({ worldId, before }) => thinRevisions(db, worldId, new Date(before)),
   roomNames: async ({ worldId }) => {

@@ -49,12 +49,14 @@ export class Desk {
   }
 
   private async run(pool: Piscina<DeskTask, DeskAnswer>, task: DeskTask): Promise<DeskAnswer> {
+    // What waited for others may not have cost much itself.
+    const waits = pool === this.light || pool.queueSize > 0;
     const timeout = new AbortController();
     const timer = setTimeout(() => timeout.abort(), TIME_MS);
     try {
       return await pool.run(task, { signal: timeout.signal });
     } catch (error) {
-      if (timeout.signal.aborted) throw new TooCostlyError("time");
+      if (timeout.signal.aborted) throw waits ? new BusyError("others were served first for too long") : new TooCostlyError("time");
       const { code, message } = error as { code?: string; message?: string };
       if (code === "ERR_WORKER_OUT_OF_MEMORY") throw pool === this.light ? new BusyError("the thread that did this ended") : new TooCostlyError("memory");
       if (/Task queue is at limit/.test(message ?? "")) throw new BusyError("too much waits to be read");

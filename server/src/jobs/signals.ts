@@ -87,7 +87,10 @@ export class Signals {
   /** Tells every process, this one too. A signal that gets lost delays something, and loses nothing. */
   async tell<K extends keyof SignalMap>(signal: K, ...about: SignalMap[K]): Promise<void> {
     try {
-      await this.db.raw("select pg_notify(?, ?)", [CHANNEL, JSON.stringify([signal, ...about])]);
+      const said = [CHANNEL, JSON.stringify([signal, ...about])];
+      // Over its own connection: many transactions that each wait for another one of the pool would wait for each other.
+      if (this.client !== null) await this.client.query("select pg_notify($1, $2)", said);
+      else await this.db.raw("select pg_notify(?, ?)", said);
     } catch (error) {
       this.logger.warn({ err: error }, "a signal could not be sent");
     }

@@ -9,9 +9,13 @@ import type { Snapshot } from "../models/revision-row.ts";
 /** A revision holds a whole snapshot at least this often. */
 export const SNAPSHOT_EVERY = 50;
 
-const MOST_KEPT = 16;
+/** Worlds that are edited at the same time, each with the last revisions that somebody may ask for. */
+const MOST_KEPT = 160;
+const MOST_OF_WORLD = 3;
 /** About so many bytes are kept at the most: the newest one always is. */
-const MOST_BYTES = 48 * 1024 * 1024;
+const MOST_BYTES = 64 * 1024 * 1024;
+/** What a small world takes besides its cells and logs. */
+const LEAST_BYTES = 200 * 1024;
 
 /**
  * Projects as they are at a revision: the last snapshot before it with the steps since then applied. The last few are
@@ -37,7 +41,7 @@ export class Projects {
 
   /** The newest project in memory that the steps since then lead on from; null where a stored snapshot is nearer. */
   private async keptBefore(db: Knex | Transaction, worldId: number, revision: number): Promise<NumberedProject | null> {
-    const numbers = [...this.kept.keys()].flatMap((key) => (key.startsWith(`${worldId}/`) ? [Number(key.slice(key.indexOf("/") + 1))] : []));
+    const numbers = this.keysOf(worldId).map((key) => Number(key.slice(key.indexOf("/") + 1)));
     const number = Math.max(0, ...numbers.filter((each) => each < revision));
     const project = this.kept.get(`${worldId}/${number}`);
     if (project === undefined) return null;
@@ -47,11 +51,18 @@ export class Projects {
     return still && !nearer ? { number, project } : null;
   }
 
+  /** What is kept of a world, the one kept last at the end. */
+  private keysOf(worldId: number): string[] {
+    return [...this.kept.keys()].filter((key) => key.startsWith(`${worldId}/`));
+  }
+
   /** Keeps a project that was just stored. Call it only once its transaction is through. */
   keep(worldId: number, revision: number, project: Project): void {
     const key = `${worldId}/${revision}`;
     this.kept.delete(key);
     this.kept.set(key, project);
+    const ofWorld = this.keysOf(worldId);
+    for (const old of ofWorld.slice(0, Math.max(0, ofWorld.length - MOST_OF_WORLD))) this.kept.delete(old);
     let bytes = 0;
     for (const each of this.kept.values()) bytes += weightOf(each);
     for (const [old, each] of this.kept) {
@@ -74,7 +85,7 @@ async function lastSnapshot(db: Knex | Transaction, worldId: number, revision: n
 
 /** About the bytes of its cells and logs. */
 function weightOf({ world, logs }: Project): number {
-  let bytes = 0;
+  let bytes = LEAST_BYTES;
   for (const room of world.rooms) bytes += room.cells.byteLength;
   for (const text of logs.values()) bytes += text.length;
   return bytes;
