@@ -263,7 +263,7 @@ it("nine windows on one world share one stream of events, and each goes on loadi
     await browser.driver.close();
   }
   await browser.driver.switchTo().window(first);
-});
+}, 120_000);
 
 it("damaged files of every kind, through the API and the page, are refused with a word or taken whole", async () => {
   const { faults, refused } = await damagedFiles(started, browser, 260, 40, 7);
