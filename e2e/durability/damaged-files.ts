@@ -20,7 +20,7 @@ export interface DamagedFiles {
   readonly peakMiB: number;
 }
 
-type Any = (below: number) => number;
+type Draw = (below: number) => number;
 interface Damaged {
   readonly kind: string;
   readonly bytes: Uint8Array;
@@ -53,12 +53,12 @@ function goodFiles(): Damaged[] {
 const ODD = ["\0", "\ufeff", "\ud800", "\r\n", "1e999", "-0", "[".repeat(2000), '{"a":'.repeat(2000), "constructor", "__proto__", "9".repeat(400), "é".repeat(300), '"\\u0000"', '"\\ud800"', "]", "}", "---", "until"];
 
 /** A copy with bits flipped, cut short, a stretch doubled or moved, or odd characters put in. */
-function damaged(bytes: Uint8Array, any: Any): Uint8Array {
-  const at = (): number => any(bytes.length);
-  switch (any(5)) {
+function damaged(bytes: Uint8Array, pick: Draw): Uint8Array {
+  const at = (): number => pick(bytes.length);
+  switch (pick(5)) {
     case 0: {
       const copy = Uint8Array.from(bytes);
-      for (let i = 0; i < 1 + any(6); i++) copy[at()]! ^= 1 << any(8);
+      for (let i = 0; i < 1 + pick(6); i++) copy[at()]! ^= 1 << pick(8);
       return copy;
     }
     case 1:
@@ -73,14 +73,14 @@ function damaged(bytes: Uint8Array, any: Any): Uint8Array {
     }
     default: {
       const into = at();
-      return Buffer.concat([bytes.slice(0, into), Buffer.from(ODD[any(ODD.length)]!), bytes.slice(into)]);
+      return Buffer.concat([bytes.slice(0, into), Buffer.from(ODD[pick(ODD.length)]!), bytes.slice(into)]);
     }
   }
 }
 
 /** Sends damaged files to the server and through the page's own ways in. */
 export async function damagedFiles(started: Started, browser: Browser | null, files: number, byPage: number, seed: number): Promise<DamagedFiles> {
-  const any = numbersFrom(seed);
+  const pick = numbersFrom(seed);
   const good = goodFiles();
   const faults: string[] = [];
   const fault = (what: string): void => {
@@ -110,8 +110,8 @@ export async function damagedFiles(started: Started, browser: Browser | null, fi
     }
   };
   for (let n = 0; n < files - byPage; n++) {
-    const file = good[any(good.length)]!;
-    const bytes = damaged(file.bytes, any);
+    const file = good[pick(good.length)]!;
+    const bytes = damaged(file.bytes, pick);
     const began = performance.now();
     let answer: Response;
     try {
@@ -131,7 +131,7 @@ export async function damagedFiles(started: Started, browser: Browser | null, fi
     else refused++;
   }
   if (browser !== null) {
-    const page = await damagedByPage(started, browser, byPage, any, good, fault);
+    const page = await damagedByPage(started, browser, byPage, pick, good, fault);
     refused += page.refused;
     taken += page.taken;
     slowestMs = Math.max(slowestMs, page.slowestMs);
@@ -150,7 +150,7 @@ export async function damagedFiles(started: Started, browser: Browser | null, fi
 }
 
 /** Hands files to the page as its fields for files take them, and waits until it says what became of each. */
-async function damagedByPage(started: Started, browser: Browser, files: number, any: Any, good: readonly Damaged[], fault: (what: string) => void): Promise<{ refused: number; taken: number; slowestMs: number }> {
+async function damagedByPage(started: Started, browser: Browser, files: number, pick: Draw, good: readonly Damaged[], fault: (what: string) => void): Promise<{ refused: number; taken: number; slowestMs: number }> {
   const ENDINGS = new Map([["world", "json"], ["log", "inputs"], ["csv", "csv"], ["bundle", "zip"], ["sheet", "png"]]);
   const readable = good.filter(({ kind }) => ENDINGS.has(kind));
   let refused = 0;
@@ -189,8 +189,8 @@ async function damagedByPage(started: Started, browser: Browser, files: number, 
     await browser.driver.wait(async () => browser.driver.executeScript("return document.querySelector(arguments[0]) !== null", field), 10_000);
     const fits = readable.filter(({ kind }) => kinds.includes(kind));
     for (let n = 0; n < Math.ceil(files / places.length); n++) {
-      const { kind, bytes } = fits[any(fits.length)]!;
-      const { text, ms } = await give(field, `damaged.${ENDINGS.get(kind)!}`, damaged(bytes, any));
+      const { kind, bytes } = fits[pick(fits.length)]!;
+      const { text, ms } = await give(field, `damaged.${ENDINGS.get(kind)!}`, damaged(bytes, pick));
       slowestMs = Math.max(slowestMs, ms);
       if (text === "") fault(`${address}: the page says nothing of a ${kind}`);
       else if (/is on the shelf|revision \d|just like that|taken in/.test(text)) taken++;

@@ -30,7 +30,7 @@ const CELLS = 320;
  * A batch whose answer did not come is sent again as it was, as the page does, or now and then given up.
  */
 export async function killRounds(started: Started, least: { readonly batches: number; readonly kills: number }, seed: number): Promise<KillRounds> {
-  const any = numbersFrom(seed);
+  const pick = numbersFrom(seed);
   const demo = readFileSync(path.resolve(import.meta.dirname, "../../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
   const id = `killed-${seed}`;
   await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`) });
@@ -44,22 +44,22 @@ export async function killRounds(started: Started, least: { readonly batches: nu
 
   const killer = (async (): Promise<void> => {
     while (!over) {
-      await new Promise((resolve) => setTimeout(resolve, 5 + any(60)));
+      await new Promise((resolve) => setTimeout(resolve, 5 + pick(60)));
       if (over) break;
       await started.kill();
       kills++;
       await started.startAgain();
       // Some work gets done in between.
-      const until = acknowledged + 1 + any(3);
+      const until = acknowledged + 1 + pick(3);
       while (!over && acknowledged < until) await new Promise((resolve) => setTimeout(resolve, 1));
     }
   })();
 
   const stepsOf = (): { steps: Step[]; after: number[] } => {
     const after = [...cells];
-    const steps = Array.from({ length: 1 + any(4) }, (): Step => {
-      const at = [...new Set(Array.from({ length: 1 + any(5) }, () => any(CELLS)))];
-      const step: Step = { kind: "set-cells", room: "intake-hall", cells: at, before: at.map((cell) => after[cell]!), after: at.map(() => any(9)) };
+    const steps = Array.from({ length: 1 + pick(4) }, (): Step => {
+      const at = [...new Set(Array.from({ length: 1 + pick(5) }, () => pick(CELLS)))];
+      const step: Step = { kind: "set-cells", room: "intake-hall", cells: at, before: at.map((cell) => after[cell]!), after: at.map(() => pick(9)) };
       at.forEach((cell, i) => (after[cell] = step.after[i]!));
       return step;
     });

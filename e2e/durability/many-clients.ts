@@ -46,7 +46,7 @@ export async function manyClients(started: Started, clients: number, seconds: nu
     }
   };
   const client = async (n: number): Promise<void> => {
-    const any = numbersFrom(1000 + n);
+    const pick = numbersFrom(1000 + n);
     const id = `client-${n}`;
     await ask("/imports", { world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs: { round: log } });
     const opened = await ask<{ revision: number; world: { rooms: { cells: number[] }[] } }>(`/worlds/${id}`);
@@ -55,20 +55,20 @@ export async function manyClients(started: Started, clients: number, seconds: nu
     const cells = [...opened.world.rooms[0]!.cells];
     let { revision } = opened;
     while (!over) {
-      const at = [...new Set(Array.from({ length: 1 + any(5) }, () => any(CELLS)))];
-      const step = { kind: "set-cells", room: "intake-hall", cells: at, before: at.map((cell) => cells[cell]!), after: at.map(() => any(9)) };
+      const at = [...new Set(Array.from({ length: 1 + pick(5) }, () => pick(CELLS)))];
+      const step = { kind: "set-cells", room: "intake-hall", cells: at, before: at.map((cell) => cells[cell]!), after: at.map(() => pick(9)) };
       const stored = await ask<{ revision: number }>(`/worlds/${id}/revisions`, { batch: randomUUID(), base: revision, steps: [step] });
       if (stored === null) return;
       ({ revision } = stored);
       at.forEach((cell, i) => (cells[cell] = step.after[i]!));
-      const what = any(12);
-      if (what === 0) await ask(`/worlds/${made[any(made.length)]!}`);
+      const what = pick(12);
+      if (what === 0) await ask(`/worlds/${made[pick(made.length)]!}`);
       if (what === 1) await ask("/shelf");
       if (what === 2 && n % 2 === 0) await ask(`/worlds/${id}/proofs`, undefined, "POST");
       if (what === 3) await ask(`/worlds/${id}/revisions`);
       if (what === 4) await ask(`/worlds/${id}/proofs`);
       // As people do: some edits a second.
-      await new Promise((resolve) => setTimeout(resolve, 100 + any(700)));
+      await new Promise((resolve) => setTimeout(resolve, 100 + pick(700)));
     }
     const end = await ask<{ revision: number; world: { rooms: { cells: number[] }[] } }>(`/worlds/${id}`);
     if (end === null) return;

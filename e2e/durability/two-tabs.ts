@@ -19,7 +19,7 @@ const WIDTH = 20;
 
 /** Paints in two tabs, in cells of their own and in shared ones, for so long without a database. */
 export async function twoTabs(started: Started, browser: Browser, seconds: number, seed: number): Promise<TwoTabs> {
-  const any = numbersFrom(seed);
+  const pick = numbersFrom(seed);
   const bench = new BenchDriver(browser);
   const open = async (): Promise<void> => {
     await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall`);
@@ -42,11 +42,11 @@ export async function twoTabs(started: Started, browser: Browser, seconds: numbe
   const began = performance.now();
   let strokes = 0;
   while (performance.now() - began < seconds * 1000) {
-    const { handle, id, columns } = tabs[any(2)]!;
+    const { handle, id, columns } = tabs[pick(2)]!;
     await browser.driver.switchTo().window(handle);
     for (let i = 0; i < 4; i++) {
       // Now and then where the other one paints too.
-      const [x, y] = [any(6) === 0 ? 18 : columns[any(2)]!, 3 + any(7)];
+      const [x, y] = [pick(6) === 0 ? 18 : columns[pick(2)]!, 3 + pick(7)];
       await bench.drag([x, y]);
       painted.set(y * WIDTH + x, (painted.get(y * WIDTH + x) ?? new Set()).add(id));
       strokes++;
