@@ -33,6 +33,9 @@ try {
   await bench.hold(Key.ARROW_RIGHT, (x) => x >= 7);
   await take("bench-walking");
   await bench.key(Key.ESCAPE);
+  // A walk that is not kept would be offered again in the pictures that follow.
+  await browser.find(".keep-walk");
+  await browser.driver.executeScript("[...document.querySelectorAll('button')].find((b) => b.textContent === 'Let it go').click()");
 
   await open("log=round-the-basin&f=101");
   await bench.ready();
