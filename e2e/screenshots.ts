@@ -160,6 +160,9 @@ try {
 
   await browser.driver.get(started.address);
   await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));
+  // The cards tell what the list knows at once; their pictures come after.
+  const drawn = "return [...document.querySelectorAll('.miniature')].every((canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data.some((part) => part !== 0))";
+  await browser.driver.wait(() => browser.driver.executeScript(drawn), 15_000, "a world without its picture");
   await take("shelf");
 } finally {
   await browser.close();
