@@ -82,19 +82,6 @@ describe("proofs", () => {
     expect((await outcomes(id)).outcomes[0]).toMatchObject({ accepted: true, fingerprint: other!.fingerprint });
   });
 
-  it("are fair between worlds: a small one does not wait for a large one that came first", async () => {
-    const many = Object.fromEntries(Array.from({ length: 120 }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]));
-    const large = await newWorld(many);
-    const small = await newWorld({ turn });
-    const [all] = await Promise.all([outcomes(large), outcomes(small)]);
-    expect(all.outcomes.filter(({ holds }) => holds)).toHaveLength(120);
-    const last = async (id: string): Promise<Date> => {
-      const { rows } = await test.db.raw<{ rows: { last: Date }[] }>(`select max(o."madeAt") as last from outcomes o join proof_runs r on r."worldHash" = o."worldHash" join worlds w on w.id = r."worldId" where w.slug = ?`, [id]);
-      return rows[0]!.last;
-    };
-    expect((await last(small)).getTime()).toBeLessThan((await last(large)).getTime());
-  });
-
   it("are taken back while under way, and what is missing is run when they are asked for again", async () => {
     const id = await newWorld(Object.fromEntries(Array.from({ length: 40 }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)])));
     await api().post(`/api/worlds/${id}/proofs`).expect(202);

@@ -29,11 +29,14 @@ export interface TestApplication {
   readonly close: () => Promise<void>;
 }
 
-/** Makes one for the tests of a file and ends it after them; whatever its document did not say is a failure then. */
-export function withTestApplication(ready: (test: TestApplication) => void): void {
+/**
+ * Makes one for the tests of a file and ends it after them; whatever its document did not say is a failure then.
+ * @param works whether it takes jobs; else they stay in the queue to be looked at
+ */
+export function withTestApplication(ready: (test: TestApplication) => void, works = true): void {
   let test: TestApplication;
   beforeAll(async () => {
-    test = await testApplication();
+    test = await testApplication(works);
     ready(test);
   });
   afterAll(async () => {
@@ -44,14 +47,14 @@ export function withTestApplication(ready: (test: TestApplication) => void): voi
 }
 
 /** Makes them; `npm test` starts the cluster. */
-async function testApplication(): Promise<TestApplication> {
+async function testApplication(works: boolean): Promise<TestApplication> {
   const database = await ownDatabase();
   const { url } = database;
   await migrate(url);
   const db = connect(url);
   const logger = pino({ level: process.env["KEEN_PEBBLE_LOG"] ?? "silent" });
   const desk = new Desk(url, logger);
-  const jobs = new Jobs({ databaseUrl: url, db, desk, logger, works: true });
+  const jobs = new Jobs({ databaseUrl: url, db, desk, logger, works });
   await jobs.start();
   const services = servicesOf({ db, desk, jobs, logger, logsOfJob: 2, keepDays: 90 });
   const inner = createApp({ db, desk, services, logger, webFolder: null, hosts: ["127.0.0.1"] });

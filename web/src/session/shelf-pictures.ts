@@ -39,7 +39,7 @@ export class ShelfPictures {
   private async path(project: Project, logs: readonly ShownLog[]): Promise<ShelfPicture["path"]> {
     const runnable = logs.filter((log) => log.refused === null);
     const longest = Math.max(...runnable.map((log) => log.frames ?? 0));
-    const drawn = runnable.find((log) => !log.holds) ?? runnable.find((log) => (log.frames ?? 0) === longest);
+    const drawn = runnable.find((log) => !log.holds) ?? runnable.find((log) => log.frames === longest);
     const text = drawn && project.logs.get(drawn.log);
     if (!drawn || text === undefined) return null;
     this.client ??= new SimulationClient();

@@ -1,0 +1,38 @@
+import { readFileSync } from "node:fs";
+import request from "supertest";
+import { expect, it } from "vitest";
+import type { Queues } from "./jobs/queue.ts";
+import type { TestApplication } from "./test-support/application.ts";
+import { withTestApplication } from "./test-support/application.ts";
+
+const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
+const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
+const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
+
+let test: TestApplication;
+withTestApplication((made) => {
+  test = made;
+}, false);
+
+/** Brings a world with so many logs in, and puts its proofs into the queue. */
+async function worldWith(id: string, logs: number): Promise<void> {
+  const texts = Object.fromEntries(Array.from({ length: logs }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]));
+  await request(test.app).post("/api/imports").send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs: texts }).expect(200);
+  await request(test.app).post(`/api/worlds/${id}/proofs`).expect(202);
+}
+
+it("jobs are fair between worlds: each world's first one comes before any world's second, whichever came first", async () => {
+  await worldWith("large", 24);
+  await worldWith("small", 3);
+  const worldOf = async (job: { readonly data: Queues["prove"] }): Promise<string> => (await test.db("worlds").where({ id: job.data.worldId }).first<{ slug: string }>()).slug;
+  const order: string[] = [];
+  for (;;) {
+    const [job] = await test.jobs.queue.take("prove", 1);
+    if (job === undefined) break;
+    order.push(await worldOf(job));
+  }
+  // Two logs a job: twelve of the large one, two of the small one.
+  expect(order.slice(0, 4).sort()).toEqual(["large", "large", "small", "small"]);
+  expect(order.slice(0, 2).sort()).toEqual(["large", "small"]);
+  expect(order.slice(4)).toEqual(Array<string>(10).fill("large"));
+});
