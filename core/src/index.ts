@@ -4,7 +4,7 @@ export type { Check, When } from "./checks/check.ts";
 export { checkText, parseCheck } from "./checks/check.ts";
 export { gridDistance, pxText } from "./checks/holds.ts";
 export { lawChecks } from "./checks/laws.ts";
-export { checksTrueAt } from "./checks/true-at.ts";
+export { checksOfWalk, checksTrueAt } from "./checks/true-at.ts";
 export type { Verdict } from "./checks/verdict.ts";
 export { logHolds } from "./checks/verdict.ts";
 export type { What } from "./checks/what.ts";
@@ -75,6 +75,7 @@ export { coloursOf, pixelColours, readRoomPixels, writeRoomPixels } from "./room
 export { readRoomTable, writeRoomTable } from "./room-files/room-table.ts";
 export { writeRoomText } from "./room-files/write-room-text.ts";
 export { occupiedX, occupiedY } from "./rooms/occupied.ts";
+export { carriedState } from "./simulation/carry-state.ts";
 export { compile } from "./simulation/compile.ts";
 export type { Compiled } from "./simulation/compiled.ts";
 export type { BodySide, ExplainedAxis, ExplainedPlace, Explanation, Piece, Remembered, TestedCell } from "./simulation/explain.ts";

@@ -1,12 +1,12 @@
 import type { InputLog } from "../logs/input-log.ts";
 import { occupiedX, occupiedY } from "../rooms/occupied.ts";
 import type { Compiled } from "../simulation/compiled.ts";
-import { run } from "../simulation/run.ts";
+import { run, stateAt } from "../simulation/run.ts";
 import type { SimState } from "../simulation/state.ts";
 import { CHECKPOINT_TOUCHED, CLOSE, ENTER, ESCAPE, EVENT_NAMES, HURT, LOSE, MARKER_TOUCHED, OPEN, PLAYING, PORTAL_TAKEN, REFUSED, STATUS_NAMES, SWITCHED, TAKE, WIN } from "../simulation/state.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Check, When } from "./check.ts";
-import { checkText } from "./check.ts";
+import { checkText, parseCheck } from "./check.ts";
 import type { What } from "./what.ts";
 
 /**
@@ -32,9 +32,30 @@ export function checksTrueAt(c: Compiled, log: InputLog, s: SimState): Check[] {
     { when: { kind: "never" }, what: { kind: "outside" } },
   ];
   const had = new Set(log.checks.map(checkText));
-  const fresh = [...new Map(offered.map((check) => [checkText(check), check])).values()].filter((check) => !had.has(checkText(check)));
-  const { verdicts } = run(c, { ...log, checks: fresh }, { checks: true });
-  return fresh.filter((_, i) => verdicts[i]!.verdict === "pass");
+  return holding(c, log, [...new Map(offered.map((check) => [checkText(check), check])).values()].filter((check) => !had.has(checkText(check))));
+}
+
+/**
+ * Checks that are offered with a walk that was just made: where it ended and how, and that it kept to the grid; where it
+ * does not, that it never overlapped what blocks. All of them hold.
+ * @param log the walk, with whatever checks
+ * @throws {CoreError} as `run` does
+ */
+export function checksOfWalk(c: Compiled, log: InputLog): Check[] {
+  const s = stateAt(c, log, Infinity);
+  const end: When = { kind: "end" };
+  const aligned: Check = { when: { kind: "always" }, what: { kind: "aligned", strictly: false } };
+  const apart: Check = { when: { kind: "never" }, what: { kind: "overlap" } };
+  const ended: readonly Check[] = s.status === PLAYING ? [] : [{ when: end, what: { kind: "status", status: STATUS_NAMES[s.status]! } }];
+  const held = holding(c, log, [{ when: end, what: cellOf(c, s) }, ...ended, aligned, apart]);
+  return held.includes(aligned) ? held.filter((check) => check !== apart) : held;
+}
+
+/** Those of some checks that pass in the log's run, and that can be read again as they are written. */
+function holding(c: Compiled, log: InputLog, checks: readonly Check[]): Check[] {
+  const readable = checks.filter((check) => "check" in parseCheck(checkText(check).split(" ")));
+  const { verdicts } = run(c, { ...log, checks: readable }, { checks: true });
+  return readable.filter((_, i) => verdicts[i]!.verdict === "pass");
 }
 
 function eventsOf(c: Compiled, s: SimState): What[] {

@@ -6,7 +6,7 @@ import type { WithLine } from "./input-log.ts";
 /** What a log must set up to begin with what a run remembers in a frame: the log is then whole in itself (formats.md section 2). */
 export function withLinesOf(world: World, remembered: Remembered): WithLine[] {
   const fixtures = allFixtures(world);
-  const lines: WithLine[] = world.items.flatMap(({ id }, i): WithLine[] => (remembered.bag[i]! > 0 ? [{ kind: "holds", item: id, count: Math.min(remembered.bag[i]!, 999) }] : []));
+  const lines: WithLine[] = world.items.flatMap(({ id }, i): WithLine[] => (remembered.bag[i]! > 0 ? [{ kind: "holds", item: id, count: remembered.bag[i]! }] : []));
   fixtures.forEach(({ id, kind }, i) => {
     if (kind === "item" && remembered.taken[i] === 1) lines.push({ kind: "taken", fixture: id });
   });

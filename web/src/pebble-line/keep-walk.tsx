@@ -4,9 +4,9 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Pebble } from "../look/pebble.tsx";
 import { useBench } from "../session/hooks.ts";
-import { discardWalk, keepInLog, keepWalk, offeredChecks } from "../session/walk.ts";
+import { discardWalk, keepInLog, keepWalk } from "../session/walk.ts";
 
-/** A walk that just ended, offered to be kept: a title, and two checks made from it. */
+/** A walk that just ended, offered to be kept: a title, and checks made from its replay. */
 export function KeepWalk() {
   const walk = useBench((state) => state.walk);
   const [title, setTitle] = useState("");
@@ -14,7 +14,7 @@ export function KeepWalk() {
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => field.current?.focus(), []);
   if (walk?.phase !== "offered") return null;
-  const checks = offeredChecks(walk);
+  const { checks, differs } = walk;
   const toggle = (i: number): void => setOff((old) => new Set(old.has(i) ? [...old].filter((n) => n !== i) : [...old, i]));
   return (
     <Form
@@ -27,7 +27,7 @@ export function KeepWalk() {
     >
       <div>
         <h2>Keep this walk as a log?</h2>
-        <p className="quiet">{walk.rows.count - 1} frames recorded</p>
+        {differs === null ? <p className="quiet">{walk.rows.count - 1} frames recorded</p> : <p className="attention">Replayed under the settings as they are now, frame {differs} is the first that differs from what you saw.</p>}
       </div>
       <Form.Control ref={field} className="title" aria-label="Title" placeholder="Title, such as Down to the east bay" maxLength={80} value={title} onChange={(event) => setTitle(event.target.value)} />
       <div className="checks">

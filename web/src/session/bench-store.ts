@@ -1,4 +1,4 @@
-import type { Explanation, FixtureKind, InputLog, TraceRows, Verdict } from "@keen-pebble/core";
+import type { Check, Explanation, FixtureKind, InputLog, TraceRows, Verdict } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "../field/paint-cells.ts";
 import type { Piece } from "../field/piece.ts";
@@ -33,13 +33,22 @@ export interface Beside {
 }
 
 /** Live play: under way, or stopped and offered to be kept. */
-export interface WalkState {
+interface WalkState {
   readonly phase: "walking" | "offered";
   readonly room: number;
   readonly rows: TraceRows;
   readonly log: InputLog;
   /** The log that it goes on from, or null for one of its own. */
   readonly onto: string | null;
+}
+
+/** Live play that stopped, replayed under the rules as they are at its end, and offered to be kept. */
+export interface OfferedWalk extends WalkState {
+  readonly phase: "offered";
+  /** Checks that hold in it. */
+  readonly checks: readonly Check[];
+  /** The first frame that differs from what was seen: settings changed while it was walked. Null where none does. */
+  readonly differs: number | null;
 }
 
 export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "camera", "clearance"] as const;
@@ -87,9 +96,9 @@ export interface BenchState {
   /** Another run of the shown log that is laid beside. */
   readonly beside: Beside | null;
   readonly explanation: Explanation | null;
-  readonly walk: WalkState | null;
+  readonly walk: (WalkState & { readonly phase: "walking" }) | OfferedWalk | null;
   /** A walk that was discarded, for as long as nothing was edited since: undo brings it back. */
-  readonly discarded: WalkState | null;
+  readonly discarded: OfferedWalk | null;
   /** Of the shown room: 1 for each cell whose tile is free but in which the body does not fit; null until it is asked for. */
   readonly clearance: { readonly room: string; readonly cells: Uint8Array } | null;
   /** Room pixel under the pointer, or null. */

@@ -1,10 +1,11 @@
-import type { EditStep, Project, SingleChange, TraceRows } from "@keen-pebble/core";
+import type { EditStep, Project, SingleChange } from "@keen-pebble/core";
 import { ARRIVE, changedWorld, changesWorld, rulesById } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
 import { readOrNull } from "../logs/read-or-null.ts";
 import type { Elsewhere } from "../workers/simulation.worker.ts";
 import type { Beside, Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import { firstDifference } from "./first-difference.ts";
 import { forgetPictures } from "./latency.ts";
 import { forgetTried, noteTried } from "./tried.ts";
 import { projectAt } from "./proofs.ts";
@@ -145,13 +146,15 @@ async function runOnce({ stroke, changedAt }: WantedRun): Promise<void> {
   const sameStroke = stroke !== null && stroke === ghostStroke;
   const ghost = sameStroke ? oldGhost : before?.log === log && before.pathHash !== answer.pathHash ? before.rows : before?.log === log ? oldGhost : null;
   ghostStroke = stroke;
-  const { frame } = benchStore.getState();
+  const { frame, walk } = benchStore.getState();
   const parsed = benchStore.getState().parsed ?? readOrNull(text);
-  benchStore.setState({ run: { log, ...answer, changedAt }, ghost, refused: null, frame: Math.min(frame, answer.frames), parsed });
-  if (followsRun) chooseRoom(project.world.rooms[answer.rows.room[Math.min(frame, answer.frames)]!]!.id);
-  followsRun = false;
+  // While somebody walks, frame and room are the walk's.
+  benchStore.setState({ run: { log, ...answer, changedAt }, ghost: walk === null ? ghost : null, refused: null, parsed, frame: walk === null ? Math.min(frame, answer.frames) : frame });
   const rules = rulesById(project.world, parsed?.rules ?? project.world.activeRules);
   if (rules !== undefined) noteTried(log, rules, answer.verdicts, stroke);
+  if (walk !== null) return;
+  if (followsRun) chooseRoom(project.world.rooms[answer.rows.room[Math.min(frame, answer.frames)]!]!.id);
+  followsRun = false;
   wantExplanation();
   void runBeside();
 }
@@ -191,14 +194,6 @@ async function runBeside(): Promise<void> {
   if (benchStore.getState().run !== run || benchStore.getState().beside?.where !== beside.where || "refused" in answer) return;
   benchStore.setState({ beside: { ...beside, rows: answer.rows, differs: firstDifference(run.rows, answer.rows), explanation: null } });
   wantExplanation();
-}
-
-/** The first frame whose rows differ in room, place, facing or image; null where none does. */
-function firstDifference(one: TraceRows, other: TraceRows): number | null {
-  const columns = ["room", "x", "y", "facing", "pose"] as const;
-  const count = Math.min(one.count, other.count);
-  for (let frame = 0; frame < count; frame++) if (columns.some((column) => one[column][frame] !== other[column][frame])) return frame;
-  return one.count === other.count ? null : count;
 }
 
 /** Asks for the shown frame's explanation; while one is under way the newest question waits. */

@@ -1,4 +1,4 @@
-import type { Check, Compiled, InputLog, LogLine, Pointer, SimState, TraceRows } from "@keen-pebble/core";
+import type { Check, Compiled, InputLog, LogLine, Pointer, SimState, TraceRows, World } from "@keen-pebble/core";
 import {
   CoreError,
   DOWN,
@@ -11,14 +11,17 @@ import {
   TraceRecorder,
   UP,
   USE,
+  carriedState,
+  changesWorld,
+  checksOfWalk,
   compile,
   cutLog,
   explain,
+  explainFrame,
   explainStart,
   mergeLines,
-  occupiedX,
-  occupiedY,
   readLog,
+  rulesById,
   run,
   startState,
   stateAt,
@@ -29,10 +32,11 @@ import {
 import type { Explanation, Start, WithLine } from "@keen-pebble/core";
 import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
-import type { WalkState } from "./bench-store.ts";
+import type { OfferedWalk } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
+import { firstDifference } from "./first-difference.ts";
 import { outbox } from "./outbox.ts";
-import { edit, notice, projectStore } from "./project-store.ts";
+import { edit, notice, onProject, projectStore } from "./project-store.ts";
 
 /** Which key of the keyboard is which button while one walks, by its place on the keyboard. */
 const BUTTONS: Readonly<Record<string, number>> = {
@@ -58,7 +62,7 @@ const KEEP_EVERY = 60;
 class Walk {
   private readonly down = new Set<string>();
   private readonly lines: LogLine[];
-  private readonly recorder: TraceRecorder;
+  private recorder: TraceRecorder;
   /** Frames that were there before the walk went on. */
   private readonly before: number;
   private readonly onto: string | null;
@@ -69,9 +73,12 @@ class Walk {
   private paused = true;
   private keptAt = 0;
 
+  /** The world as it is by now, where the walk does not go by it yet. */
+  private changed: World | null = null;
+
   constructor(
-    private readonly c: Compiled,
-    private readonly state: SimState,
+    private c: Compiled,
+    private state: SimState,
     private readonly log: InputLog,
     goesOn: { readonly log: string; readonly rows: TraceRows } | null,
   ) {
@@ -110,6 +117,27 @@ class Walk {
     window.removeEventListener("keydown", this.keyDown, true);
     window.removeEventListener("keyup", this.keyUp, true);
     window.removeEventListener("blur", this.letGo);
+  }
+
+  /** Goes by the world as it is now from the next frame on: one tunes while one walks. */
+  follow(world: World): void {
+    this.changed = world;
+  }
+
+  /** @throws {CoreError} where nobody can walk in the world as it is now */
+  private goBy(world: World): void {
+    this.changed = null;
+    const c = compile(world, this.log.rules ?? undefined);
+    const carried = carriedState(c, this.c, this.state);
+    if (carried === null) {
+      // What the walk remembers is another thing now: it is walked again up to here.
+      const log = { ...this.log, lines: mergeLines(this.lines) };
+      this.recorder = TraceRecorder.behind(run(c, log, { rows: true }).rows!);
+      this.state = stateAt(c, log, Infinity);
+    } else {
+      this.state = carried;
+    }
+    this.c = c;
   }
 
   private readonly keyDown = (event: KeyboardEvent): void => {
@@ -152,6 +180,14 @@ class Walk {
 
   private readonly tick = (now: number): void => {
     if (this.over || this.paused) return;
+    try {
+      if (this.changed !== null) this.goBy(this.changed);
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      notice(`Nobody can walk on here: ${error.message}.`);
+      this.stop();
+      return;
+    }
     const { frameRate } = this.c.world;
     this.rest = Math.min(this.rest + ((now - this.last) / 1000) * frameRate, MOST_CATCH_UP);
     this.last = now;
@@ -198,9 +234,35 @@ class Walk {
       letGo();
       return;
     }
-    rememberWalk({ ...this.log, lines }, this.onto, false);
-    benchStore.setState({ walk: { phase: "offered", room: this.state.room, rows: this.rows, log: { ...this.log, lines }, onto: this.onto } });
+    const log = { ...this.log, lines };
+    rememberWalk(log, this.onto, false);
+    offerReplayed(log, this.onto, this.rows);
   }
+}
+
+/**
+ * Offers a walk to be kept, replayed under the rules as they are now: what is kept is what the log says.
+ * @param seen the rows that were seen while it was walked
+ */
+function offerReplayed(log: InputLog, onto: string | null, seen: TraceRows): void {
+  const { project } = projectStore.getState();
+  if (project === null) return;
+  try {
+    const offered = replayed(project.world, log, onto, seen);
+    if (offered.differs !== null) benchStore.setState({ explanation: explainFrame(compile(project.world, log.rules ?? undefined), log, Infinity) });
+    offer(offered);
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    notice(`This walk cannot be replayed in the world as it is now (${error.message}). It stays in this browser until the next walk.`);
+    letGo();
+  }
+}
+
+/** @throws {CoreError} where the log cannot be run */
+function replayed(world: World, log: InputLog, onto: string | null, seen: TraceRows | null): OfferedWalk {
+  const c = compile(world, log.rules ?? undefined);
+  const rows = run(c, log, { rows: true }).rows!;
+  return { phase: "offered", room: rows.room[rows.count - 1]!, rows, log, onto, checks: checksOfWalk(c, log), differs: seen === null ? null : firstDifference(seen, rows) };
 }
 
 let walk: Walk | null = null;
@@ -208,6 +270,13 @@ let walk: Walk | null = null;
 /** Whether somebody walks, on this area or another. */
 export function isWalking(): boolean {
   return walk !== null;
+}
+
+/** Lets a walk go by what is changed while it is walked. Gives back what stops that. */
+export function startWalks(): () => void {
+  return onProject(({ world }, steps) => {
+    if (steps?.some(changesWorld)) walk?.follow(world);
+  });
 }
 
 /** Whether the keyboard is the walker's. */
@@ -234,9 +303,7 @@ export async function offerKeptWalk(): Promise<void> {
   if (kept === null || projectStore.getState().worldId !== worldId || benchStore.getState().walk !== null) return;
   try {
     const log = readLog(kept.log);
-    const compiled = compile(project.world, log.rules ?? undefined);
-    const { rows } = run(compiled, log, { rows: true });
-    const offered: WalkState = { phase: "offered", room: rows!.room[rows!.count - 1]!, rows: rows!, log, onto: kept.onto !== null && project.logs.has(kept.onto) ? kept.onto : null };
+    const offered = replayed(project.world, log, kept.onto !== null && project.logs.has(kept.onto) ? kept.onto : null, null);
     if (kept.discarded) benchStore.setState({ discarded: offered });
     else offer(offered);
   } catch (error) {
@@ -245,21 +312,23 @@ export async function offerKeptWalk(): Promise<void> {
   }
 }
 
-function offer(offered: WalkState): void {
+function offer(offered: OfferedWalk): void {
   benchStore.setState({ walk: offered, playing: false, frame: offered.rows.count - 1, room: projectStore.getState().project!.world.rooms[offered.room]!.id });
 }
 
-/** Begins live play at a start, the world's unless another is named. */
+/** Begins live play at a start, the world's unless another is named, under the rule set that is shown. */
 export function beginWalk(from?: Start, setUp: readonly WithLine[] = []): void {
   const { project } = projectStore.getState();
   if (project === null || walk !== null) return;
   const { world } = project;
   const start = from ?? world.start;
+  const shown = benchStore.getState().parsed?.rules ?? null;
+  const rules = shown !== null && rulesById(world, shown) !== undefined ? shown : world.activeRules;
   try {
-    const compiled = compile(world);
+    const compiled = compile(world, rules);
     const state = startState(compiled, start, setUp);
     benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null, discarded: null });
-    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start, with: setUp }, null);
+    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules, start, with: setUp }, null);
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     notice(`Nobody can walk here yet: ${error.message}.`);
@@ -309,21 +378,6 @@ export function setDownAtPointer(asNow = false): void {
 /** Stops live play, as Esc does. */
 export function endWalk(): void {
   walk?.stop();
-}
-
-/** The two checks that are offered with a walk: where it ended, and that it kept to the grid. */
-export function offeredChecks(offered: { readonly rows: TraceRows; readonly room: number }): readonly Check[] {
-  const { project } = projectStore.getState();
-  if (project === null) return [];
-  const last = offered.rows.count - 1;
-  const tileUnits = project.world.tileSize * 256;
-  const x = occupiedX(tileUnits, offered.rows.x[last]!);
-  const y = occupiedY(tileUnits, offered.rows.y[last]!);
-  const room = project.world.rooms.length > 1 ? project.world.rooms[offered.room]!.id : null;
-  return [
-    { when: { kind: "end" }, what: { kind: "cell", x, y, room } },
-    { when: { kind: "always" }, what: { kind: "aligned", strictly: false } },
-  ];
 }
 
 /** Keeps the offered walk as a log with a title and checks, and selects it. */

@@ -11,7 +11,7 @@ import { startProofs } from "../../session/proofs.ts";
 import { followSheets } from "../../session/sheets.ts";
 import { startSound } from "../../session/sound.ts";
 import { forgetWandering } from "../../session/wander.ts";
-import { endWalk } from "../../session/walk.ts";
+import { endWalk, startWalks } from "../../session/walk.ts";
 import { RefusedEdits } from "./refused-edits.tsx";
 import { useAddress } from "./use-address.ts";
 
@@ -70,7 +70,7 @@ function WorldNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [startBench(), startProofs(), startMending(), startSound(), followSheets()];
+    const stops = [startBench(), startWalks(), startProofs(), startMending(), startSound(), followSheets()];
     void openProject(worldId);
     return () => {
       endWalk();
