@@ -41,6 +41,7 @@ export { placeText } from "./formats/scan-json.ts";
 export { bodyReach, isConvexClockwise } from "./formats/world-faults.ts";
 export { writeWorld } from "./formats/write-world.ts";
 export { clearance } from "./ground/clearance.ts";
+export { isFree } from "./ground/free.ts";
 export { JOIN_EAST, JOIN_NORTH, JOIN_SOUTH, JOIN_WEST, joinMask, joinTables } from "./ground/joined.ts";
 export { UNITS_PER_PX, floorModulo, unitsFromPx } from "./integers/units.ts";
 export { ACCEPTED, acceptWalk } from "./logs/accept-log.ts";
@@ -82,7 +83,7 @@ export type { BodySide, ExplainedAxis, ExplainedPlace, Explanation, Piece, Remem
 export { explain, explainStart, rememberedIn } from "./simulation/explain.ts";
 export type { KeyFrame } from "./simulation/key-frames.ts";
 export { KeyFrames } from "./simulation/key-frames.ts";
-export type { ReEntry } from "./simulation/re-entry.ts";
+export type { ReEntry, ReEntrySearch } from "./simulation/re-entry.ts";
 export { reEntry } from "./simulation/re-entry.ts";
 export type { RunOptions, RunResult } from "./simulation/run.ts";
 export { explainFrame, run, runWithKeyFrames, stateAt } from "./simulation/run.ts";

@@ -177,6 +177,8 @@ export interface ImportedFiles {
   readonly into?: string;
   /** The world whose sheets a world file comes with. */
   readonly sheetsOf?: string;
+  /** Where a new world comes from, if not from files: it was made in the page, or kept as it was when others had saved something else. */
+  readonly origin?: "made" | "conflict";
 }
 
 /** The answer to an import. */

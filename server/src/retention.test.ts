@@ -43,7 +43,7 @@ it("of what is older than the setting says, a revision a day stays, and what was
 
   // Runs and outcomes of long ago, shown by nobody.
   for (let revision = 2; revision <= 15; revision++) await ProofRunRow.query(test.db).insert({ worldId, revision, worldHash: `old-${revision}`, logs: {}, total: 0, state: "done", holds: 0, startedAt: new Date(now.getTime() - 15 * DAY), finishedAt: null }).onConflict(["worldId", "revision"]).ignore();
-  await OutcomeRow.query(test.db).insert({ worldHash: "old-2", logHash: "a", holds: true, refused: null, status: null, frames: null, fingerprint: null, accepted: null, pathHash: null, worker: null, checks: [] });
+  await OutcomeRow.query(test.db).insert({ worldHash: "old-2", logHash: "a", holds: true, refused: null, status: null, frames: null, fingerprint: null, accepted: null, worker: null, checks: [] });
   await test.db("outcomes").where({ worldHash: "old-2" }).update({ madeAt: new Date(now.getTime() - 15 * DAY) });
   for (const [state, days] of [["found", 15], ["found", 1], ["running", 15]] as const) await SearchRow.query(test.db).insert({ id: randomUUID(), worldId, log: "stand", check: "always still", state, good: null, bad: 1, found: null, startedAt: new Date(now.getTime() - days * DAY) });
   const outcomesBefore = await OutcomeRow.query(test.db).resultSize();

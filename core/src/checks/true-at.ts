@@ -52,7 +52,7 @@ export function checksOfWalk(c: Compiled, log: InputLog): Check[] {
 }
 
 /** Those of some checks that pass in the log's run, and that can be read again as they are written. */
-function holding(c: Compiled, log: InputLog, checks: readonly Check[]): Check[] {
+export function holding(c: Compiled, log: InputLog, checks: readonly Check[]): Check[] {
   const readable = checks.filter((check) => "check" in parseCheck(checkText(check).split(" ")));
   const { verdicts } = run(c, { ...log, checks: readable }, { checks: true });
   return readable.filter((_, i) => verdicts[i]!.verdict === "pass");

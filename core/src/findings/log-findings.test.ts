@@ -26,6 +26,7 @@ it.each<[string, string[], TinyOptions, string, string[]]>([
   ["a jump through a thin wall", ["S.=..."], { gait: "roam", body: inset(4), roam: { response: "undo-axis", speedX: 13 } }, "3 R", ["Passes through what blocks it in frame 3: one step is 13 px and only its end is tested"]],
   ["a jump from cell to cell", ["S=."], { gait: "hop", body: { kind: "box", box: [9, 4, 4, 8], flush: "free" } }, "1 R", ["Passes through what blocks it in frame 1: only the next cell is tested, not the way to it"]],
   ["faster diagonals", ["S..", "..."], { gait: "roam", input: { ways: 8 }, roam: { speedX: 4, speedY: 4, diagonal: "full" } }, "2 RD", ["Faster diagonally in 2 frames, first in frame 1: 5.66 px a frame, evened 4"]],
+  ["a slope that is faster than the floor", ["......", "S../##"], { gait: "roam", roam: { speedX: 4 } }, "12 R", ["Faster along a slope in 4 frames, first in frame 9: 5.66 px a frame, walking 4"]],
   ["a facing that is reset", ["S.."], { gait: "roam", facing: { idle: "reset" } }, "2 R,3 .", ["Turns from right to down when it stops, in frame 3"]],
   ["a lost turn", ["S..", "..."], { glide: { speed: 2 } }, "3 R,1 RD,8 R", ["A turn is lost in frame 9: pressed in frame 4, 5 frames before the choice; buffer is 0"]],
   ["a speed that does not fit", ["S...."], { glide: { speed: 7, arrive: "equal" } }, "4 R", ["Runs past the cell in 2 frames, first in frame 3: 7 px does not divide 16: 16 = 2 x 7 + 2"]],
@@ -70,6 +71,6 @@ it("a finding is true where it says, and is gone when the setting that it names 
     { ...FIXED, numRuns: 1500 },
   );
   told("findings", seen);
-  expect(Object.keys(seen)).toHaveLength(10);
+  expect(Object.keys(seen)).toHaveLength(11);
   expect(Math.min(...Object.values(seen))).toBeGreaterThan(3);
 });

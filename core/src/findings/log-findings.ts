@@ -4,6 +4,7 @@ import { observe } from "../simulation/run.ts";
 import type { LogFinding, MistakeWatch } from "./mistake.ts";
 import { FacingReset } from "./mistakes/facing-reset.ts";
 import { FasterDiagonals } from "./mistakes/faster-diagonals.ts";
+import { FasterSlope } from "./mistakes/faster-slope.ts";
 import { FlushSticking } from "./mistakes/flush-sticking.ts";
 import { GapBeforeWall } from "./mistakes/gap-before-wall.ts";
 import { JumpThrough } from "./mistakes/jump-through.ts";
@@ -13,7 +14,7 @@ import { SinkingIn } from "./mistakes/sinking-in.ts";
 import { UnaskedFlag } from "./mistakes/unasked-flag.ts";
 import { UnfitSpeed } from "./mistakes/unfit-speed.ts";
 
-const WATCHES: readonly (new (c: Compiled) => MistakeWatch)[] = [UnaskedFlag, FlushSticking, GapBeforeWall, SinkingIn, MissedCorner, JumpThrough, FasterDiagonals, FacingReset, LostTurn, UnfitSpeed];
+const WATCHES: readonly (new (c: Compiled) => MistakeWatch)[] = [UnaskedFlag, FlushSticking, GapBeforeWall, SinkingIn, MissedCorner, JumpThrough, FasterDiagonals, FasterSlope, FacingReset, LostTurn, UnfitSpeed];
 
 /**
  * The mistakes of job.md's table that are at work in a log's run under its rules, by the frame that shows each first.

@@ -14,6 +14,7 @@ export type MistakeKind =
   | "missed corner"
   | "jump through a wall"
   | "faster diagonals"
+  | "faster slope"
   | "facing reset"
   | "lost turn"
   | "speed that does not fit";

@@ -6,7 +6,7 @@ import type { Finding } from "./finding.ts";
 
 /** What cannot work between rooms and fixtures: keys that nobody can have, portals onto what is solid, openings that do not meet. */
 export function roomFindings(world: World): Finding[] {
-  return [...lockFindings(world), ...portalFindings(world), ...seamFindings(world)];
+  return [...lockFindings(world), ...unaskedItems(world), ...portalFindings(world), ...seamFindings(world)];
 }
 
 function lockFindings(world: World): Finding[] {
@@ -25,6 +25,18 @@ function lockFindings(world: World): Finding[] {
     }),
   );
   return findings;
+}
+
+/** Keys that no lock and no goal asks for; a treasure may be there to be had, and no more. */
+function unaskedItems(world: World): Finding[] {
+  const asked = new Set(allFixtures(world).flatMap((fixture) => (fixture.kind === "door" && (fixture.lock.kind === "item" || fixture.lock.kind === "collected") ? [fixture.lock.item] : [])));
+  if (world.goal?.kind === "collect") asked.add(world.goal.item);
+  const unasked = new Set(world.items.flatMap(({ id, role }) => (role === "key" && !asked.has(id) ? [id] : [])));
+  return world.rooms.flatMap((room, i) =>
+    room.fixtures.flatMap((fixture, n): Finding[] =>
+      fixture.kind === "item" && unasked.has(fixture.give) ? [{ place: `rooms[${i}].fixtures[${n}].give`, message: `${fixture.id} in ${room.name} gives ${fixture.give}, which no lock and no goal asks for` }] : [],
+    ),
+  );
 }
 
 function portalFindings(world: World): Finding[] {

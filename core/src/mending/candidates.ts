@@ -112,5 +112,5 @@ export function changeSize(rules: Rules, change: SingleChange): number {
   const before = presentValue(rules, change.path);
   if (typeof before !== "number" || settingByPath(change.path)!.kind === "choice") return 1;
   const after = change.value as number;
-  return before === 0 || after === 0 ? 0.5 + Math.abs(after - before) / 16 : Math.abs(Math.log2(after / before));
+  return before === 0 || after === 0 ? 0.5 + Math.abs(after - before) / 16 : Math.max(after / before, before / after) - 1;
 }

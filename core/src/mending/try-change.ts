@@ -34,7 +34,7 @@ export interface Trying {
   readonly rules: string;
   readonly log: string;
   readonly logs: ReadonlyMap<string, InputLog>;
-  readonly pathHash: number;
+  readonly pathHash: string;
   readonly findings: readonly LogFinding[];
   /** The other logs that hold now. */
   readonly holding: readonly string[];

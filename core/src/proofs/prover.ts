@@ -20,7 +20,7 @@ export interface Proof {
   readonly status: string | null;
   readonly frames: number | null;
   /** Equal for runs that took the same path. */
-  readonly pathHash: number | null;
+  readonly pathHash: string | null;
   /** SHA-256 of its trace; null where it was not asked for. */
   readonly fingerprint: string | null;
   /** Whether it walks as was accepted; null where nothing was, or no hash was handed in. */

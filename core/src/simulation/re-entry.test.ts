@@ -1,4 +1,6 @@
 import { expect, it } from "vitest";
+import { checkText } from "../checks/check.ts";
+import { USE } from "../movement/keys.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import type { Fixture, World } from "../world/world.ts";
 import { compile } from "./compile.ts";
@@ -18,17 +20,46 @@ const tried = (world: World) => {
   const log = tinyLog("4 R,4 L");
   return reEntry(c, log, run(c, log, { rows: true }).rows!.keys, 8);
 };
+const found = (world: World) => tried(world).found!;
 
 it("walks out and back by the shortest way, and tells what is another", () => {
-  const visit = tried(house({ keeps: "visit" }))!;
+  const visit = found(house({ keeps: "visit" }));
   expect([visit.before.taken, visit.after.taken]).toEqual([[1], [0]]);
   const c = compile(house({ keeps: "visit" }));
   const { rows } = run(c, visit.log, { rows: true });
   expect([rows!.count - 1, rows!.room.at(-1), new Set(rows!.room).size]).toEqual([visit.to, 0, 2]);
-  const stays = tried(house({ keeps: "run" }))!;
+  const stays = found(house({ keeps: "run" }));
   expect([stays.before.taken, stays.after.taken]).toEqual([[1], [1]]);
 });
 
-it("says that there is no way where there is none", () => {
-  expect(tried(house({ keeps: "run" }, true))).toBeNull();
+it("keeps the checks that the walk proves: where it was, that it is back, what stays taken and open", () => {
+  const { log } = found(house({ keeps: "run" }));
+  expect(log.checks.map(checkText)).toEqual([expect.stringMatching(/^at \d+ room b$/), "end room a", "end taken key-1"]);
+  expect(run(compile(house({ keeps: "run" })), log, { checks: true }).verdicts.every(({ verdict }) => verdict === "pass")).toBe(true);
+  // What comes back is not there to be checked.
+  expect(found(house({ keeps: "visit" })).log.checks.map(checkText)).toHaveLength(2);
+});
+
+it("presses use where a door on the way wants it", () => {
+  const shut = (opensOn: "use" | "push"): World => {
+    const world = house({ keeps: "run" });
+    const door = { id: "door-1", kind: "door", cell: [1, 1], lock: { kind: "none" }, opensOn, closes: "never", touch: "cell", keeps: "run" } as const;
+    // A wall with the door in its middle between the walker and the way out.
+    const [a, b] = world.rooms as [World["rooms"][number], World["rooms"][number]];
+    const cells = a.cells.map((tile, i) => (i === 3 || i === 5 ? 1 : i === 7 ? 0 : tile));
+    return { ...world, rooms: [{ ...a, cells, fixtures: [...a.fixtures, door] }, { ...b, cells: b.cells.map((tile, i) => (i === 1 || i === 7 ? 0 : tile)) }] };
+  };
+  for (const opensOn of ["use", "push"] as const) {
+    const { log, to } = found(shut(opensOn));
+    expect(log.lines.some((line) => line.kind === "keys" && (line.keys & USE) !== 0)).toBe(opensOn === "use");
+    const { rows } = run(compile(shut(opensOn)), log, { rows: true });
+    expect([rows!.count - 1, rows!.room.at(-1)]).toEqual([to, 0]);
+    expect(log.checks.map(checkText)).toContain("end open door-1");
+  }
+});
+
+it("says how many states it looked at where it found none, and no more than that", () => {
+  const { found: none, states } = tried(house({ keeps: "run" }, true));
+  expect(none).toBeNull();
+  expect(states).toBeGreaterThan(2);
 });

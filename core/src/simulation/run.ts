@@ -28,8 +28,8 @@ export interface RunResult {
   readonly frames: number;
   /** One of the numbers in `simulation/state.ts`. */
   readonly status: number;
-  /** A cheap hash of room, x and y in every row: equal for runs that took the same path. */
-  readonly pathHash: number;
+  /** A cheap hash of room, x and y in every row, 64 bits as 16 hex digits: equal for runs that took the same path. */
+  readonly pathHash: string;
   /** One for each check of the log, then one for each law of the world; an `until` that ran out stands last. Empty unless asked for. */
   readonly verdicts: readonly Verdict[];
   /** The rows, or null unless asked for. */
@@ -119,7 +119,9 @@ class Run {
   private groundBefore: Ground;
   private doorTurns = 0;
   explanation: Explanation | null = null;
-  private pathHash = 0x811c9dc5 | 0;
+  /** Two lanes that mix differently: a pair of paths that fools one of them does not fool the other. */
+  private pathLane = 0x811c9dc5 | 0;
+  private otherLane = 0x2545f491;
   private ranOut: Verdict | null = null;
 
   constructor(
@@ -159,7 +161,7 @@ class Run {
     return {
       frames: state.frame,
       status: state.status,
-      pathHash: this.pathHash >>> 0,
+      pathHash: hexOf(this.pathLane) + hexOf(this.otherLane),
       verdicts,
       rows: this.recorder?.finish() ?? null,
       lineEnds: this.lineEnds,
@@ -206,9 +208,13 @@ class Run {
 
   private row(): void {
     const { state, undecided, recorder } = this;
-    let hash = Math.imul(this.pathHash ^ state.room, 0x01000193);
-    hash = Math.imul(hash ^ state.x, 0x01000193);
-    this.pathHash = Math.imul(hash ^ state.y, 0x01000193) ^ (hash >>> 15);
+    const { room, x, y } = state;
+    let hash = Math.imul(this.pathLane ^ room, 0x01000193);
+    hash = Math.imul(hash ^ x, 0x01000193);
+    this.pathLane = Math.imul(hash ^ y, 0x01000193) ^ (hash >>> 15);
+    let other = Math.imul((this.otherLane ^ (this.otherLane >>> 13)) + y, 0x85ebca6b);
+    other = Math.imul((other ^ (other >>> 16)) + x, 0xc2b2ae35);
+    this.otherLane = (other ^ (other >>> 14)) + room;
     if (recorder !== null) recorder.row(state);
     for (let i = 0; i < this.watching; i++) {
       const watch = undecided[i]!;
@@ -218,3 +224,5 @@ class Run {
     }
   }
 }
+
+const hexOf = (lane: number): string => (lane >>> 0).toString(16).padStart(8, "0");

@@ -1,6 +1,6 @@
 import type { InputLog } from "../logs/input-log.ts";
 import type { Compiled } from "../simulation/compiled.ts";
-import { SHRINK_FRAMES, shrinkWalk } from "./shrink.ts";
+import { shrinkWalk } from "./shrink.ts";
 import type { BrokenWalk } from "./wander.ts";
 import { Wanderer, walkLog } from "./wander.ts";
 
@@ -34,7 +34,7 @@ export function wanderSome(c: Compiled, { seed, runs, frames }: WanderTask, know
   for (let i = 0; i < runs; i++) {
     const walk = wanderer.walk(seed + i, frames);
     if (walk === null || known.has(walk.law.name) || found.has(walk.law.name)) continue;
-    const short = shorter(wanderer, shrinkWalk(wanderer, walk, SHRINK_FRAMES), seed + i);
+    const short = shorter(wanderer, shrinkWalk(wanderer, walk), seed + i);
     found.set(walk.law.name, { seed: seed + i, law: walk.law.name, frame: short.frame, foundAt: walk.frame, log: walkLog(c, short, seed + i) });
   }
   return [...found.values()];
@@ -48,12 +48,12 @@ const MORE_FRAMES = 6_000_000;
 function shorter(wanderer: Wanderer, walk: BrokenWalk, seed: number): BrokenWalk {
   let best = walk;
   let next = seed;
-  for (let left = MORE_FRAMES; left > 0 && best.frame > SHORT; ) {
+  for (const budget = { left: MORE_FRAMES }; budget.left >= best.frame && best.frame > SHORT; ) {
     next = (next + 1) | 0;
-    left -= best.frame;
+    budget.left -= best.frame;
     const other = wanderer.walk(next, best.frame - 1);
     if (other === null || other.law !== best.law) continue;
-    best = shrinkWalk(wanderer, other, SHRINK_FRAMES);
+    best = shrinkWalk(wanderer, other, budget);
   }
   return best;
 }

@@ -8,6 +8,11 @@ interface Stretch {
   readonly count: number;
 }
 
+/** Frames that may be walked yet; whoever walks takes from it, and never more than there is. */
+export interface FrameBudget {
+  left: number;
+}
+
 /** So many frames may be walked in search of a shorter walk, unless somebody allows more. */
 export const SHRINK_FRAMES = 4_000_000;
 
@@ -16,7 +21,7 @@ export const SHRINK_FRAMES = 4_000_000;
  * pairs, shortened, and their keys let go one by one, until nothing helps any more.
  * @param budget how many frames may be walked in all
  */
-export function shrinkWalk(wanderer: Wanderer, walk: BrokenWalk, budget: number = SHRINK_FRAMES): BrokenWalk {
+export function shrinkWalk(wanderer: Wanderer, walk: BrokenWalk, budget: FrameBudget = { left: SHRINK_FRAMES }): BrokenWalk {
   return new Shrinking(wanderer, walk, budget).result();
 }
 
@@ -26,7 +31,7 @@ class Shrinking {
   constructor(
     private readonly wanderer: Wanderer,
     walk: BrokenWalk,
-    private budget: number,
+    private readonly budget: FrameBudget,
   ) {
     this.best = walk;
   }
@@ -40,7 +45,7 @@ class Shrinking {
       this.dropPairs();
       this.shorten();
       this.letGo();
-    } while (this.cost() < before && this.budget > 0);
+    } while (this.cost() < before && this.budget.left > 0);
     return this.best;
   }
 
@@ -52,22 +57,29 @@ class Shrinking {
 
   /** Walks with these stretches; keeps them where the same law is broken at less cost. */
   private try(stretches: readonly Stretch[]): boolean {
-    if (this.budget <= 0) return false;
     const keys = keysOf(stretches);
-    this.budget -= keys.length + 1;
+    if (!this.mayWalk(keys.length)) return false;
     const again = this.wanderer.replay(keys);
     if (again === null || again.law !== this.best.law || costOf(stretchesOf(again.keys)) >= this.cost()) return false;
     this.best = again;
     return true;
   }
 
+  /** Takes frames from the budget; once it cannot pay for a walk it is used up. */
+  private mayWalk(frames: number): boolean {
+    if (this.budget.left < frames) this.budget.left = 0;
+    if (this.budget.left <= 0) return false;
+    this.budget.left -= Math.max(1, frames);
+    return true;
+  }
+
   /** Where the walker is at the same place twice, what lies in between may be a detour; the longest first. */
   private cutLoops(): void {
-    for (let again = true; again && this.budget > 0; ) {
+    for (let again = true; again; ) {
       again = false;
       const { keys } = this.best;
+      if (!this.mayWalk(keys.length)) return;
       const places = this.wanderer.places(keys);
-      this.budget -= keys.length;
       const last = new Map<string, number>();
       places.forEach((place, frame) => last.set(place, frame));
       const loops = places.flatMap((place, from) => (last.get(place)! > from ? [{ from, to: last.get(place)! }] : [])).sort((a, b) => b.to - b.from - (a.to - a.from));
@@ -101,7 +113,7 @@ class Shrinking {
         const stretches = stretchesOf(this.best.keys);
         if (this.try(stretches.filter((_, i) => i !== at && i !== other))) other = at;
         // Opposite ones may be shortened by the same, too.
-        else if (this.budget > 0) {
+        else if (this.budget.left > 0) {
           const least = Math.min(stretches[at]!.count, stretches[other]!.count);
           for (let by = least; by >= 1; by = Math.floor(by / 2)) {
             if (this.try(stretches.map((each, i) => (i === at || i === other ? { ...each, count: each.count - by } : each)))) break;

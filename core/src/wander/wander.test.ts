@@ -21,7 +21,7 @@ function broken(of: World, runs = 60): { walk: BrokenWalk; short: BrokenWalk } |
   const wanderer = new Wanderer(compile(of));
   for (let seed = 1; seed <= runs; seed++) {
     const walk = wanderer.walk(seed, 1200);
-    if (walk !== null) return { walk, short: shrinkWalk(wanderer, walk, 600_000) };
+    if (walk !== null) return { walk, short: shrinkWalk(wanderer, walk, { left: 600_000 }) };
   }
   return null;
 }
@@ -48,6 +48,21 @@ describe("random walks find, and shrink to under 60 frames,", () => {
   });
 });
 
+/** Counts the frames that it is asked to walk. */
+class CountingWanderer extends Wanderer {
+  frames = 0;
+
+  override replay(keys: Uint8Array): BrokenWalk | null {
+    this.frames += keys.length;
+    return super.replay(keys);
+  }
+
+  override places(keys: Uint8Array): string[] {
+    this.frames += keys.length;
+    return super.places(keys);
+  }
+}
+
 it("find nothing where the way that it moves keeps every law", () => {
   for (const options of [{ glide: { speed: 3 } }, { gait: "hop" }, { gait: "roam", roam: { speedX: 3, speedY: 3 } }, { gait: "drift" }] satisfies TinyOptions[]) expect(broken(world(ROOM, options))).toBeNull();
 });
@@ -60,8 +75,12 @@ it("the same seed walks the same walk, and what is found is found again from its
       expect(wanderer.walk(seed, 400)).toEqual(walk);
       if (walk === null) return;
       expect(wanderer.replay(walk.keys)).toEqual(walk);
-      const short = shrinkWalk(wanderer, walk, 20_000);
+      const budget = { left: 20_000 };
+      const counting = new CountingWanderer(compile({ ...house, laws: ["never cell 3 3 in b"] }));
+      const short = shrinkWalk(counting, walk, budget);
       expect(wanderer.replay(short.keys)).toEqual(short);
+      // Never a frame more than it was allowed.
+      expect(counting.frames).toBeLessThanOrEqual(20_000 - Math.max(0, budget.left));
     }),
     { ...FIXED, numRuns: 60 },
   );

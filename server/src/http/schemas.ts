@@ -74,7 +74,7 @@ export const deletedKey = Joi.object({ key: Joi.string().pattern(/^[1-9]\d{0,8}$
 const texts = Joi.object().pattern(ID_PATTERN, text);
 
 /** Body of `POST /api/imports` as JSON. */
-export const importedFiles = Joi.object({ world: text, logs: texts, csvLogs: texts, into: id, sheetsOf: id }).or("world", "logs", "csvLogs").required();
+export const importedFiles = Joi.object({ world: text, logs: texts, csvLogs: texts, into: id, sheetsOf: id, origin: Joi.valid("made", "conflict") }).or("world", "logs", "csvLogs").required();
 
 /** Body of `POST /api/worlds/:world/revisions`. */
 export const newRevision = Joi.object({

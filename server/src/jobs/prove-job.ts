@@ -32,8 +32,8 @@ export function proveJob(tools: JobTools): JobHandler<"prove"> {
     const hashes = [...logs.keys()];
     const proofs = hashes.length === 0 ? [] : await proveInTurns(pool, { worldHash: data.worldHash, world: await worldOf(data), logs: [...logs.values()] }, signal);
     const rows = hashes.map((logHash, i): Outcome => {
-      const { holds, refused, status, frames, pathHash, fingerprint, accepted, checks } = proofs[i]!;
-      return { worldHash: data.worldHash, logHash, holds, refused, status, frames, pathHash: pathHash === null ? null : String(pathHash), fingerprint, accepted, worker: String(signals.worker), checks: [...checks] };
+      const { holds, refused, status, frames, fingerprint, accepted, checks } = proofs[i]!;
+      return { worldHash: data.worldHash, logHash, holds, refused, status, frames, fingerprint, accepted, worker: String(signals.worker), checks: [...checks] };
     });
     // All in one: a process that ends here leaves either the whole of it or nothing.
     await db.transaction(async (trx) => {

@@ -4,6 +4,7 @@ import * as firstTables from "./0001-first-tables.ts";
 import * as outcomesSheetsDeleted from "./0002-outcomes-sheets-deleted.ts";
 import * as proofs from "./0003-proofs.ts";
 import * as namesAndCosts from "./0004-names-and-costs.ts";
+import * as noPathHashes from "./0005-no-path-hashes.ts";
 
 interface Named {
   readonly name: string;
@@ -16,6 +17,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: "0002-outcomes-sheets-deleted", migration: outcomesSheetsDeleted },
   { name: "0003-proofs", migration: proofs },
   { name: "0004-names-and-costs", migration: namesAndCosts },
+  { name: "0005-no-path-hashes", migration: noPathHashes },
 ];
 
 const source: Knex.MigrationSource<Named> = {

@@ -18,7 +18,6 @@ export class OutcomeRow extends Model {
   declare fingerprint: string | null;
   declare accepted: boolean | null;
   /** Digits of a number: equal for runs that took the same path. */
-  declare pathHash: string | null;
   /** Digits of the number of the process that ran it. */
   declare worker: string | null;
   declare checks: Verdict[];

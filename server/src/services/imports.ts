@@ -20,19 +20,19 @@ export class Imports {
    * Loose files.
    * @throws {RefusedError} where one of them is not in order; nothing of any of them is stored then
    */
-  async files({ world, logs = {}, csvLogs = {}, into, sheetsOf }: ImportedFiles): Promise<Imported> {
+  async files({ world, logs = {}, csvLogs = {}, into, sheetsOf, origin }: ImportedFiles): Promise<Imported> {
     const parsed = new Map([...parsedLogs(new Map(Object.entries(logs)), readLog), ...parsedLogs(new Map(Object.entries(csvLogs)), readCsvLog)]);
-    if (world !== undefined) return this.world(readWorld(world, "the world file"), parsed, sheetsOf === undefined ? NO_SHEETS : await this.shelf.sheets(await this.shelf.row(sheetsOf)), null);
+    if (world !== undefined) return this.world(readWorld(world, "the world file"), parsed, sheetsOf === undefined ? NO_SHEETS : await this.shelf.sheets(await this.shelf.row(sheetsOf)), null, origin);
     const named = [...new Set([...parsed.values()].flatMap((log) => log.world ?? []))];
     const id = into ?? (named.length === 1 ? named[0]! : null);
     if (id === null) throw refused("world", named.length === 0 ? "the logs name no world; choose the one that they belong to" : `the logs name different worlds: ${named.join(", ")}`);
     return this.revision(id, (project) => ({ ...project, logs: new Map([...project.logs, ...texts(parsed)]) }), NO_SHEETS);
   }
 
-  private async world(world: World, logs: ParsedLogs, sheets: Sheets, journal: string | null): Promise<Imported> {
+  private async world(world: World, logs: ParsedLogs, sheets: Sheets, journal: string | null, origin?: ImportedFiles["origin"]): Promise<Imported> {
     const project: Project = { world, logs: texts(logs) };
     try {
-      return { ...(await this.shelf.add(project, "brought in from files", { sheets, note: journal })), name: world.name, made: "world", steps: [] };
+      return { ...(await this.shelf.add(project, origin === undefined ? "brought in from files" : ORIGINS[origin], { sheets, note: journal })), name: world.name, made: "world", steps: [] };
     } catch (error) {
       if (!(error instanceof IdTakenError)) throw error;
       return this.revision(world.id, (present) => ({ world, logs: new Map([...present.logs, ...project.logs]) }), sheets);
@@ -58,6 +58,9 @@ export class Imports {
     }
   }
 }
+
+/** What the Journal says of the first revision of a world that came from no file. */
+const ORIGINS = { made: "made here", conflict: "kept as it was when others had saved something else" } as const;
 
 function refused(place: string, message: string): RefusedError {
   return new RefusedError("the import", [{ place, line: null, column: null, message }]);

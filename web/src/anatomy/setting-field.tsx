@@ -51,11 +51,11 @@ function TriedValues({ rules, path }: Pick<Props, "rules" | "path">) {
   const present = settingValue(rules, path);
   return (
     <div className="tried" role="group" aria-label={`${settingByPath(path)!.label}: tried in this visit`}>
-      {tried.map(({ value, failing, checks }) => {
+      {tried.map(({ value, failing, checks, holdsNow }) => {
         const shown = typeof value === "boolean" ? (value ? "on" : "off") : String(value);
-        const said = checks === 0 ? "no checks" : failing === 0 ? `all ${checks} checks hold` : `${failing} of ${checks} checks fail`;
+        const said = !holdsNow ? "tried before something else was changed" : checks === 0 ? "no checks" : failing === 0 ? `all ${checks} checks hold` : `${failing} of ${checks} checks fail`;
         return (
-          <button key={shown} type="button" className={failing > 0 ? "fails" : "holds"} aria-pressed={value === present} title={`${shown}: ${said}`} onClick={() => changeSetting(rules.id, path, present, value, null)}>
+          <button key={shown} type="button" className={!holdsNow ? "" : failing > 0 ? "fails" : "holds"} aria-pressed={value === present} title={`${shown}: ${said}`} onClick={() => changeSetting(rules.id, path, present, value, null)}>
             {shown}
           </button>
         );

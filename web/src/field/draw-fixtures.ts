@@ -1,4 +1,4 @@
-import type { Room, World } from "@keen-pebble/core";
+import type { Remembered, Room, World } from "@keen-pebble/core";
 import { threadsOf } from "@keen-pebble/core";
 import { palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench-store.ts";
@@ -6,13 +6,17 @@ import { fixturePicture } from "./fixture-art.ts";
 import { shownFixtures } from "./fixture-looks.ts";
 import type { View } from "./view.ts";
 
+/** What is remembered in the shown frame; null where nothing is run. */
+export function shownMemory(state: BenchState): Remembered | null {
+  return state.run === null && state.walk === null ? null : (state.explanation?.remembered ?? null);
+}
+
 /** The room's fixtures as they are in the shown frame, the chosen ones framed; what is gone stays as an outline. */
 export function drawFixtures(c: CanvasRenderingContext2D, world: World, room: Room, state: BenchState, view: View): void {
   const { zoom, left, top } = view;
   const step = world.tileSize * zoom;
-  const remembered = state.run === null && state.walk === null ? null : (state.explanation?.remembered ?? null);
   c.imageSmoothingEnabled = false;
-  for (const { fixture, look, gone } of shownFixtures(world, room.id, remembered)) {
+  for (const { fixture, look, gone } of shownFixtures(world, room.id, shownMemory(state))) {
     const x = left + fixture.cell[0] * step;
     const y = top + fixture.cell[1] * step;
     c.globalAlpha = gone ? 0.28 : 1;

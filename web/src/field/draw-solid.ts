@@ -1,9 +1,11 @@
-import type { Project, Room } from "@keen-pebble/core";
+import type { Fixture, Project, Room } from "@keen-pebble/core";
 import type { View } from "./view.ts";
 
-/** The shapes of the tiles that stop the walker of the active rules, over their pictures. */
-export function drawSolid(c: CanvasRenderingContext2D, { world }: Project, room: Room, { zoom, left, top }: View, width: number, height: number): void {
-  const blockedBy = world.rules.find((rules) => rules.id === world.activeRules)?.walker.blockedBy ?? [];
+/**
+ * What stops the walker of a rule set, over its picture: the shapes of tiles, and closed doors, each a whole cell.
+ * @param doors those that are closed in the shown frame
+ */
+export function drawSolid(c: CanvasRenderingContext2D, { world }: Project, room: Room, blockedBy: readonly string[], doors: readonly Fixture[], { zoom, left, top }: View, width: number, height: number): void {
   const solid = world.tiles.map((tile) => tile.flags.some((flag) => blockedBy.includes(flag)));
   const step = world.tileSize * zoom;
   const fromX = Math.max(0, Math.floor(-left / step));
@@ -17,6 +19,7 @@ export function drawSolid(c: CanvasRenderingContext2D, { world }: Project, room:
       if (solid[tile]) addShape(c, world.tiles[tile]!.shape, left + x * step, top + y * step, zoom, step);
     }
   }
+  for (const { cell } of doors) c.rect(left + cell[0] * step + 0.5, top + cell[1] * step + 0.5, step - 1, step - 1);
   c.fillStyle = "rgba(196, 73, 29, 0.28)";
   c.fill();
   c.strokeStyle = "rgba(150, 48, 14, 0.9)";

@@ -12,9 +12,10 @@ import { bodyHandles } from "./body-handles.ts";
 import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
 import type { CameraFrame } from "./camera.ts";
 import { cameraAt } from "./camera.ts";
-import { drawFixtures } from "./draw-fixtures.ts";
+import { drawFixtures, shownMemory } from "./draw-fixtures.ts";
 import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
 import { drawSolid } from "./draw-solid.ts";
+import { closedDoors } from "./fixture-looks.ts";
 import type { Piece } from "./piece.ts";
 import { RoomPicture } from "./room-picture.ts";
 import type { Trail } from "./trail.ts";
@@ -138,7 +139,7 @@ export class FieldPainter {
     c.lineWidth = 1;
     c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);
     this.drawClearance(c, state, room, size);
-    if (state.overlays.solid) drawSolid(c, project, room, this.view, this.width, this.height);
+    if (state.overlays.solid) drawSolid(c, project, room, shownRules(state, project)?.walker.blockedBy ?? [], closedDoors(world, room.id, shownMemory(state)), this.view, this.width, this.height);
     if (state.overlays.grid) this.drawGrid(c, room, size);
     drawFixtures(c, world, room, state, this.view);
 
@@ -176,7 +177,7 @@ export class FieldPainter {
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
     drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null);
     drawAxes(c, this.view, this.width, this.height);
-    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null) notePicture(performance.now() - state.run.changedAt);
+    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null) notePicture(state.run.changedAt);
     this.painted = state.run;
   }
 

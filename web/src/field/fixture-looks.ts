@@ -12,6 +12,11 @@ export function shownFixtures(world: World, roomId: string, remembered: Remember
   return (room?.fixtures ?? []).map((fixture, i) => ({ fixture, look: lookOf(world, fixture, remembered, number + i), gone: remembered?.taken[number + i] === 1 }));
 }
 
+/** The doors of a room that are closed; as at the start where nothing is remembered. */
+export function closedDoors(world: World, roomId: string, remembered: Remembered | null): readonly Fixture[] {
+  return shownFixtures(world, roomId, remembered).flatMap(({ fixture, look }) => (fixture.kind === "door" && !look.on ? [fixture] : []));
+}
+
 /** How a fixture looks with what is remembered; as at the start where nothing is. */
 export function lookOf(world: World, fixture: Fixture, remembered: Remembered | null, number: number): FixtureLook {
   const itemId = fixture.kind === "item" ? fixture.give : fixture.kind === "door" && "item" in fixture.lock ? fixture.lock.item : null;

@@ -54,9 +54,10 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
           role="button"
           aria-label={`Place in the sheet: column ${look.at[0]}, row ${look.at[1]}; arrow keys move it`}
           onClick={(event) => {
-            const { offsetX, offsetY } = event.nativeEvent;
-            const cell = (px: number): number => Math.floor((px / zoom - sheet.margin) / (sheet.tile + sheet.spacing));
-            put(cell(offsetX), cell(offsetY));
+            // It may be drawn smaller than it is.
+            const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
+            const cell = (share: number, side: number): number => Math.floor((share * side - sheet.margin) / (sheet.tile + sheet.spacing));
+            put(cell((event.clientX - left) / width, image.width), cell((event.clientY - top) / height, image.height));
           }}
           onKeyDown={(event) => {
             const by = beside[event.key as keyof typeof beside];

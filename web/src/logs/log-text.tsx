@@ -2,11 +2,18 @@ import type { Refusal } from "@keen-pebble/core";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
+import { useBench } from "../session/hooks.ts";
 import { faultsOf, layTypedLog } from "../session/log-edits.ts";
 import { outbox } from "../session/outbox.ts";
 import { endStroke, projectStore } from "../session/project-store.ts";
 
 const NONE: readonly Refusal[] = [];
+
+/** What comes of a text that is in order. */
+function SaysOfRun() {
+  const refused = useBench((state) => state.refused);
+  return refused === null ? <p className="quiet">Each keystroke runs it again.</p> : <p className="attention">It cannot be run: {refused}.</p>;
+}
 
 /** A log as text: taken over with each keystroke that leaves it in order; what is not in order is marked at its line. */
 export function LogText({ id, text }: { readonly id: string; readonly text: string }) {
@@ -74,7 +81,7 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
       </div>
       <div className="log-text-says" id="log-text-says" role="status">
         {refusals.length === 0 ? (
-          <p className="quiet">Each keystroke runs it again.</p>
+          <SaysOfRun />
         ) : (
           <>
             <p className="attention">The log stays as it was last until this is in order. The text is kept in this browser meanwhile:</p>

@@ -11,7 +11,7 @@ export interface ShownRun {
   readonly verdicts: readonly Verdict[];
   readonly frames: number;
   readonly status: number;
-  readonly pathHash: number;
+  readonly pathHash: string;
   readonly lineEnds: readonly number[];
   readonly took: number;
   /** When the change was made that it follows, by the page's clock; null for a log that was chosen. */

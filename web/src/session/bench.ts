@@ -151,7 +151,7 @@ async function runOnce({ stroke, changedAt }: WantedRun): Promise<void> {
   // While somebody walks, frame and room are the walk's.
   benchStore.setState({ run: { log, ...answer, changedAt }, ghost: walk === null ? ghost : null, refused: null, parsed, frame: walk === null ? Math.min(frame, answer.frames) : frame });
   const rules = rulesById(project.world, parsed?.rules ?? project.world.activeRules);
-  if (rules !== undefined) noteTried(log, rules, answer.verdicts, stroke);
+  if (rules !== undefined) noteTried({ log, text, world: project.world, rules }, answer.verdicts, stroke);
   if (walk !== null) return;
   if (followsRun) chooseRoom(project.world.rooms[answer.rows.room[Math.min(frame, answer.frames)]!]!.id);
   followsRun = false;

@@ -13,7 +13,7 @@ const proof = (...verdicts: readonly ("pass" | "fail" | "unreached")[]): Proof =
   refused: null,
   status: "playing",
   frames: 10,
-  pathHash: 1,
+  pathHash: "0000000000000001",
   fingerprint: null,
   accepted: null,
   checks: verdicts.map((verdict, i) => ({ check: `at ${9 - i} still`, verdict, frame: 9 - i, seen: null })),

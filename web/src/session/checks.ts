@@ -1,5 +1,5 @@
 import type { Check, Verdict } from "@keen-pebble/core";
-import { checkText, parseCheck } from "@keen-pebble/core";
+import { checkFault, checkText, parseCheck } from "@keen-pebble/core";
 import { benchStore } from "./bench-store.ts";
 import { changeShownLog } from "./log-edits.ts";
 import { projectStore, simulationClient } from "./project-store.ts";
@@ -25,11 +25,12 @@ const parsed = (text: string): Check | null => {
   return "check" in result ? result.check : null;
 };
 
-/** Keeps the check that is written, as a new one or in the other's place. */
+/** Keeps the check that is written, as a new one or in the other's place; one that names what the world does not have is none. */
 export function keepCheck(text: string): boolean {
   const check = parsed(text);
+  const { project } = projectStore.getState();
   const { writing } = benchStore.getState();
-  if (check === null) return false;
+  if (check === null || project === null || checkFault(project.world, text) !== null) return false;
   const replaces = writing?.replaces ?? null;
   const kept = changeShownLog((log) => ({ ...log, checks: replaces === null ? [...log.checks, check] : log.checks.map((each, i) => (i === replaces ? check : each)) }));
   if (kept) endCheck();

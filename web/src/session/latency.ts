@@ -7,9 +7,19 @@ export const latencyStore = createStore<{ readonly most: number | null }>(() => 
 
 const last: number[] = [];
 
-/** Takes note of one change whose run is on the screen now. */
-export function notePicture(ms: number): void {
-  last.push(ms);
+/** The page's clock when it was last seen to be hidden or shown: what was changed before then waited for nobody. */
+let turnedAt = -Infinity;
+globalThis.document?.addEventListener("visibilitychange", () => {
+  turnedAt = performance.now();
+});
+
+/**
+ * Takes note of one change whose run is on the screen now; of a page that is hidden, or was meanwhile, nothing is noted.
+ * @param changedAt when the change was made, by the page's clock
+ */
+export function notePicture(changedAt: number, now: number = performance.now()): void {
+  if (document.visibilityState === "hidden" || changedAt < turnedAt) return;
+  last.push(now - changedAt);
   if (last.length > KEPT) last.shift();
   latencyStore.setState({ most: percentile(last, 0.95) });
 }

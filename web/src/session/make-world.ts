@@ -75,7 +75,7 @@ export function makeTypedWorld(name: string, world: World): void {
 /** Puts a copy of the Trying grounds on the shelf. */
 export async function makeTryingGrounds(name: string): Promise<void> {
   const { tryingGrounds } = await import("./trying-grounds.ts");
-  bringIn(await tryingGrounds(idFor(name), name), null);
+  bringIn(await tryingGrounds(idFor(name), name), null, "made");
 }
 
 function idFor(name: string): string {
@@ -83,5 +83,5 @@ function idFor(name: string): string {
 }
 
 function put(world: World): void {
-  bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null);
+  bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null, "made");
 }

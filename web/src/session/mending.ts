@@ -74,7 +74,8 @@ async function look(): Promise<void> {
   const all: Trial[][] = (findings ?? []).map(() => []);
   mendingStore.setState({ findings, cures: all });
   await pool.tryAll(
-    (findings ?? []).flatMap((finding) => finding.cures),
+    // Two findings may name the same change.
+    [...new Map((findings ?? []).flatMap((finding) => finding.cures).map((cure) => [JSON.stringify(cure), cure])).values()],
     (trials) => {
       if (mine !== asked) return false;
       for (const trial of trials) if (mends(trial)) for (const i of trial.cures) if (isCureOf(findings![i]!, trial)) all[i]!.push(trial);

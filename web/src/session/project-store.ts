@@ -5,6 +5,7 @@ import { OfflineError, ProblemError, listWorlds, openRevision, openWorld, quietl
 import { openedProject } from "./opened-project.ts";
 import type { OwnEdits, OwnStep } from "./outbox.ts";
 import { outbox } from "./outbox.ts";
+import type { Rebased } from "./saving.ts";
 import { Saver, saveStore } from "./saving.ts";
 import { onServerEvent } from "./server-events.ts";
 import { SimulationClient } from "./simulation-client.ts";
@@ -278,17 +279,17 @@ async function bringBack(to: Saver, left: readonly OwnEdits[]): Promise<void> {
 }
 
 /** Somebody else was faster: their steps go below the own ones, as far as those still fit; the rest is kept as a copy. */
-function rebase(under: readonly EditStep[] | Project, own: readonly OwnStep[]): readonly OwnStep[] {
+function rebase(under: readonly EditStep[] | Project, own: readonly OwnStep[]): Rebased {
   const { project: mine } = projectStore.getState();
   // Back to what both sides began with, then theirs, then the own ones again.
   const base = isSteps(under) ? applyAll([...own].reverse().reduce((at, { step }) => apply(at, invert(step)), mine!), under) : under;
   const { after, kept, lost } = applyWhatFits(base, own);
   const changed = differences(mine!, after);
   projectStore.setState({ project: after, history: lost.length > 0 ? EMPTY_HISTORY : projectStore.getState().history });
-  if (lost.length > 0) void keepAsCopy(mine!, lost, kept.length);
-  else if (isSteps(under) && under.length > 0) notice(own.length > 0 ? "This world was changed elsewhere; your edits were put on top." : `Changed elsewhere: ${summary(after.world, under)}.`, "info");
+  const copied = lost.length > 0 ? keepAsCopy(mine!, lost, kept.length) : null;
+  if (copied === null && isSteps(under) && under.length > 0) notice(own.length > 0 ? "This world was changed elsewhere; your edits were put on top." : `Changed elsewhere: ${summary(after.world, under)}.`, "info");
   if (changed.length > 0) tell(after, changed, null);
-  return kept;
+  return { kept, copied };
 }
 
 const isSteps = (under: readonly EditStep[] | Project): under is readonly EditStep[] => Array.isArray(under);
@@ -319,7 +320,7 @@ async function sendCopy({ world, logs }: Project, into: string | null): Promise<
   const id = into ?? freeId(`${world.id.slice(0, 34)}-mine`, (await listWorlds()).worlds.map((each) => each.id));
   const name = `${[...world.name].slice(0, 70).join("")}, as here`;
   const named = [...logs].map(([log, text]) => [log, text.replace(new RegExp(`^(keen-pebble-inputs 1\\n)world ${world.id}\\n`), `$1world ${id}\n`)] as const);
-  await sendFiles({ world: writeWorld({ ...world, id, name }), logs: Object.fromEntries(named), sheetsOf: world.id });
+  await sendFiles({ world: writeWorld({ ...world, id, name }), logs: Object.fromEntries(named), sheetsOf: world.id, origin: "conflict" });
   return id;
 }
 

@@ -42,13 +42,21 @@ export interface SaverTools {
   /** The world at its newest revision. */
   readonly openWorld: (world: string) => Promise<{ readonly revision: number; readonly project: Project }>;
   /**
-   * Puts the own edits on top of what somebody else did, or on top of a whole world, and gives back those that still fit.
+   * Puts the own edits on top of what somebody else did, or on top of a whole world.
    * @throws where what was there before the own edits cannot be made out; then it is asked again with the whole world
    */
-  readonly rebase: (under: readonly EditStep[] | Project, own: readonly OwnStep[]) => readonly OwnStep[];
+  readonly rebase: (under: readonly EditStep[] | Project, own: readonly OwnStep[]) => Rebased;
   /** Told of each revision that was stored. */
   readonly saved: (revision: number) => void;
   readonly tell: (state: SaveState) => void;
+}
+
+/** What became of own edits that were put on top of something else. */
+export interface Rebased {
+  /** Those that still fit. */
+  readonly kept: readonly OwnStep[];
+  /** Tells whether the others were kept elsewhere, once that is done; null where all fit. */
+  readonly copied: Promise<boolean> | null;
 }
 
 /**
@@ -62,6 +70,8 @@ export class Saver {
   private queue: Queued[] = [];
   private made = 0;
   private left: readonly OwnEdits[] = [];
+  /** Copies of edits that fit no more, under way. */
+  private readonly copies = new Set<Promise<unknown>>();
   private says: string | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private busy = false;
@@ -158,6 +168,7 @@ export class Saver {
     if (this.timer !== null) clearTimeout(this.timer);
     globalThis.removeEventListener?.("online", this.wake);
     while (this.busy) await new Promise((resolve) => setTimeout(resolve, 5));
+    await Promise.all(this.copies);
     while (this.failures === 0 && (this.sent !== null || this.queue.some(isWaiting))) {
       const before = this.own.length;
       await this.busily(() => this.send());
@@ -305,8 +316,9 @@ export class Saver {
   private put(revision: number, under: readonly EditStep[] | Project): boolean {
     const own = this.inOrder();
     try {
-      const kept = new Set(this.tools.rebase(under, own));
-      this.queue = own.filter((each) => kept.has(each));
+      const { kept, copied } = this.tools.rebase(under, own);
+      this.queue = own.filter((each) => kept.includes(each));
+      if (copied !== null) this.keepUntil(copied, { base: this.revision, sent: null, waiting: own.map(({ step, refused }) => ({ step, refused })) });
     } catch (error) {
       if (!Array.isArray(under)) throw error;
       return false;
@@ -321,6 +333,18 @@ export class Saver {
     return true;
   }
 
+  /** Edits that fit no more stay in this browser, and nothing is called saved, until they are kept elsewhere. */
+  private keepUntil(copied: Promise<boolean>, edits: OwnEdits): void {
+    this.left = [...this.left, edits];
+    const done = copied.then((kept) => {
+      if (kept) this.left = this.left.filter((each) => each !== edits);
+      this.copies.delete(done);
+      this.remember();
+      this.tell();
+    });
+    this.copies.add(done);
+  }
+
   private remember(): void {
     // The entry is somebody else's by then.
     if (this.phase === "gone") return;
@@ -332,7 +356,7 @@ export class Saver {
     if (this.phase !== "no") return;
     const refused = this.queue.filter((each) => !isWaiting(each)).map(({ step, refused: why }) => ({ step, refused: why }));
     const waiting = (this.sent?.steps.length ?? 0) + this.queue.length;
-    const state = this.failures > 0 ? "offline" : waiting > refused.length ? "saving" : "saved";
+    const state = this.failures > 0 ? "offline" : waiting > refused.length || this.copies.size > 0 ? "saving" : "saved";
     this.tools.tell({ state, revision: this.revision, waiting, message: this.message, refused, keeps: this.tools.outbox.keeps });
   }
 }

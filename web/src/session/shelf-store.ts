@@ -149,11 +149,11 @@ export function putBack({ key, id }: DeletedWorld): void {
  * Brings in files: worlds, bundles, logs.
  * @param into the world that loose logs are for, or null for the one that they name
  */
-export function bringIn(files: readonly File[], into: string | null): void {
+export function bringIn(files: readonly File[], into: string | null, origin?: "made"): void {
   void attempt(async () => {
     const told: string[] = [];
     for (const parcel of await parcels(files, into, (shelfStore.getState().worlds ?? []).map((world) => world.id))) {
-      const imported = await sent(parcel);
+      const imported = await sent(origin === undefined || "bundle" in parcel ? parcel : { ...parcel, files: { ...parcel.files, origin } });
       told.push(importedText(imported));
       if (imported.made === "world") done(comesAndGoes(imported.id));
       if (imported.made === "revision") done(revisionAct(imported));

@@ -1,4 +1,4 @@
-import type { Check, EditStep, Explanation, Project, ReEntry, UntilChoice, Verdict } from "@keen-pebble/core";
+import type { Check, EditStep, Explanation, Project, ReEntrySearch, UntilChoice, Verdict } from "@keen-pebble/core";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import type { Elsewhere, Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
@@ -10,10 +10,9 @@ export class SimulationClient {
   private readonly worker = new Worker(new URL("../workers/simulation.worker.ts", import.meta.url), { type: "module" });
   private readonly remote: Remote<Simulation> = wrap<Simulation>(this.worker);
 
-  private end!: () => void;
-  private readonly ended = new Promise<void>((resolve) => {
-    this.end = resolve;
-  });
+  private closed = false;
+  /** Of questions that are not answered yet, what ends the waiting. */
+  private readonly waiting = new Set<() => void>();
 
   load(project: Project): void {
     void this.remote.load(project);
@@ -48,8 +47,8 @@ export class SimulationClient {
     return this.orEnd<readonly UntilChoice[] | Refused>(this.remote.untilChoices(text, line), CLOSED);
   }
 
-  reEntry(text: string, frame: number): Promise<ReEntry | null | Refused> {
-    return this.orEnd<ReEntry | null | Refused>(this.remote.reEntry(text, frame), CLOSED);
+  reEntry(text: string, frame: number): Promise<ReEntrySearch | Refused> {
+    return this.orEnd<ReEntrySearch | Refused>(this.remote.reEntry(text, frame), CLOSED);
   }
 
   fingerprint(text: string): Promise<string | Refused> {
@@ -63,11 +62,17 @@ export class SimulationClient {
   /** Ends the worker; what was asked for and not answered yet is refused. */
   close(): void {
     this.worker.terminate();
-    this.end();
+    this.closed = true;
+    for (const end of [...this.waiting]) end();
   }
 
   /** An ended worker never answers: whoever waits for it must not wait for ever. */
   private orEnd<T>(answer: Promise<T>, closed: T): Promise<T> {
-    return Promise.race([answer, this.ended.then(() => closed)]);
+    if (this.closed) return Promise.resolve(closed);
+    return new Promise<T>((resolve, reject) => {
+      const end = (): void => resolve(closed);
+      this.waiting.add(end);
+      answer.then(resolve, reject).finally(() => this.waiting.delete(end));
+    });
   }
 }

@@ -1,4 +1,4 @@
-import type { Rules, SettingValue, Verdict } from "@keen-pebble/core";
+import type { Room, Rules, SettingValue, Verdict, World } from "@keen-pebble/core";
 import { SETTINGS, settingValue } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 
@@ -8,6 +8,18 @@ export interface Tried {
   readonly failing: number;
   readonly checks: number;
   readonly stroke: string | null;
+  /** Whether all else was as it is now: what the checks said is true of the value still. */
+  readonly holdsNow: boolean;
+  /** What it was tried under. */
+  readonly under: Under;
+}
+
+/** All that a run's verdicts come from. */
+interface Under {
+  readonly log: string;
+  readonly text: string;
+  readonly world: World;
+  readonly rules: Rules;
 }
 
 /** By rule set and setting, such as `main/glide.speed`; oldest first. */
@@ -16,26 +28,59 @@ export const triedStore = createStore<ReadonlyMap<string, readonly Tried[]>>(() 
 const MOST_KEPT = 6;
 
 /** What was run last: a run under other rules tells which settings were changed in between. */
-let last: { readonly log: string; readonly rules: Rules; readonly failing: number; readonly checks: number } | null = null;
+let last: (Under & { readonly failing: number; readonly checks: number }) | null = null;
 
 export const triedKey = (rules: string, path: string): string => `${rules}/${path}`;
 
 /** Takes note of a run under a rule set: each setting that differs from the run before keeps both its values. */
-export function noteTried(log: string, rules: Rules, verdicts: readonly Verdict[], stroke: string | null): void {
+export function noteTried(under: Under, verdicts: readonly Verdict[], stroke: string | null): void {
+  const { log, rules } = under;
   const failing = verdicts.filter(({ verdict }) => verdict !== "pass").length;
-  const now = { log, rules, failing, checks: verdicts.length };
   const before = last;
-  last = now;
-  if (before === null || before.log !== log || before.rules.id !== rules.id || before.rules === rules) return;
-  const changed = SETTINGS.filter(({ path }) => settingValue(before.rules, path) !== settingValue(rules, path));
-  if (changed.length === 0) return;
+  last = { ...under, failing, checks: verdicts.length };
   const state = new Map(triedStore.getState());
-  for (const { path } of changed) {
-    const key = triedKey(rules.id, path);
-    const old = state.get(key) ?? [{ value: settingValue(before.rules, path), failing: before.failing, checks: before.checks, stroke: null }];
-    state.set(key, withTried(old, { value: settingValue(rules, path), failing, checks: verdicts.length, stroke }));
+  if (before !== null && before.log === log && before.rules.id === rules.id && before.rules !== rules) {
+    for (const { path } of SETTINGS.filter((each) => settingValue(before.rules, each.path) !== settingValue(rules, each.path))) {
+      const key = triedKey(rules.id, path);
+      const old = state.get(key) ?? [{ value: settingValue(before.rules, path), failing: before.failing, checks: before.checks, stroke: null, holdsNow: true, under: before }];
+      state.set(key, withTried(old, { value: settingValue(rules, path), failing, checks: verdicts.length, stroke, holdsNow: true, under }));
+    }
+  }
+  if (state.size === 0) return;
+  for (const [key, tried] of state) {
+    const path = key.slice(key.indexOf("/") + 1);
+    state.set(key, tried.map((each) => ({ ...each, holdsNow: sameBut(path, each.under, under) })));
   }
   triedStore.setState(state, true);
+}
+
+/** Whether two runs differ in one setting at the most. */
+function sameBut(path: string, one: Under, other: Under): boolean {
+  return one.log === other.log && one.text === other.text && one.rules.id === other.rules.id && sameGround(one.world, other.world) && sameRules(path, one.rules, other.rules);
+}
+
+/** What a run looks at in a world, its rules left out; parts that no edit has touched are the same ones. */
+function sameGround(one: World, other: World): boolean {
+  if (one === other) return true;
+  return (
+    (["tileSize", "tiles", "items", "circuits", "lives", "start", "goal", "laws"] as const).every((part) => same(one[part], other[part])) &&
+    one.rooms.length === other.rooms.length &&
+    one.rooms.every((room, i) => sameRoom(room, other.rooms[i]!))
+  );
+}
+
+function sameRoom(one: Room, other: Room): boolean {
+  if (one === other) return true;
+  const { cells, ...rest } = one;
+  const { cells: others, ...othersRest } = other;
+  return cells.length === others.length && cells.every((tile, i) => tile === others[i]) && same(rest, othersRest);
+}
+
+const same = (one: unknown, other: unknown): boolean => one === other || JSON.stringify(one) === JSON.stringify(other);
+
+function sameRules(but: string, one: Rules, other: Rules): boolean {
+  if (one === other) return true;
+  return one.gait === other.gait && same(one.walker, other.walker) && SETTINGS.every(({ path }) => path === but || settingValue(one, path) === settingValue(other, path));
 }
 
 /** A drag leaves one value, the one at which it rests; a value that was tried before keeps its place. */

@@ -6,7 +6,7 @@ import { benchStore } from "./bench-store.ts";
 import type { OfferedWalk } from "./bench-store.ts";
 import { changeSetting } from "./bench.ts";
 import { change, changeWorld, closeProject, projectStore } from "./project-store.ts";
-import { beginWalk, endWalk, keepWalk, startWalks } from "./walk.ts";
+import { beginWalk, endWalk, keepWalk, setDown, startWalks } from "./walk.ts";
 
 /** A hall of 20 by 12 cells with a wall round it, under three rule sets. */
 function hall(): World {
@@ -27,7 +27,7 @@ beforeEach(() => {
   vi.spyOn(performance, "now").mockImplementation(() => now);
   vi.stubGlobal("requestAnimationFrame", (callback: FrameRequestCallback) => frames.push(callback));
   projectStore.setState({ phase: "ready", project: { world: hall(), logs: new Map() }, worldId: null });
-  benchStore.setState({ log: null, parsed: null, run: null, walk: null, frame: 0, room: "", explanation: null });
+  benchStore.setState({ log: null, parsed: null, run: null, walk: null, frame: 0, room: hall().rooms[0]!.id, explanation: null });
   stopWalks = startWalks();
 });
 afterEach(() => {
@@ -101,7 +101,7 @@ describe("a walk", () => {
 
   it("ends outside the map without a check on a cell that no check can name", () => {
     const open = hall();
-    projectStore.setState({ project: { world: { ...open, rooms: [{ ...open.rooms[0]!, cells: new Uint16Array(open.rooms[0]!.cells.length) }], start: { ...open.start, cell: [0, 2] }, rules: [{ ...open.rules[1]!, walker: { ...open.rules[1]!.walker, body: { kind: "probes", points: [[20, 8]] } } }], activeRules: "free" }, logs: new Map() } });
+    projectStore.setState({ project: { world: { ...open, rooms: [{ ...open.rooms[0]!, cells: new Uint16Array(open.rooms[0]!.cells.length) }], start: { ...open.start, cell: [0, 2] }, rules: [{ ...open.rules[1]!, walker: { ...open.rules[1]!.walker, body: { kind: "probes", points: [[20, 8]], flush: "free" } } }], activeRules: "free" }, logs: new Map() } });
     beginWalk();
     press("ArrowLeft");
     pass(40);
@@ -167,4 +167,17 @@ describe("a walk", () => {
     expect(benchStore.getState().walk).toBeNull();
     expect(projectStore.getState().notice?.text).toContain("It stays in this browser");
   });
+});
+
+it("whoever is set down inside what blocks it is told so, and may walk out all the same", () => {
+  const world = hall();
+  const [room] = world.rooms;
+  const wall = world.tiles.findIndex(({ flags }) => flags.includes("solid"));
+  projectStore.setState({ project: { world: { ...world, rooms: [{ ...room!, cells: room!.cells.map((tile, i) => (i === 3 * room!.width ? wall : tile)) }] }, logs: new Map() } });
+  setDown(0, 3);
+  expect(projectStore.getState().notice).toEqual({ tone: "info", text: "The walker stands in something that blocks it, in cell 0,3." });
+  endWalk();
+  projectStore.setState({ notice: null });
+  setDown(2, 3);
+  expect(projectStore.getState().notice).toBeNull();
 });

@@ -19,6 +19,7 @@ import {
   explain,
   explainFrame,
   explainStart,
+  isFree,
   mergeLines,
   readLog,
   rulesById,
@@ -329,6 +330,7 @@ export function beginWalk(from?: Start, setUp: readonly WithLine[] = []): void {
     const state = startState(compiled, start, setUp);
     benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null, discarded: null });
     walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules, start, with: setUp }, null);
+    if (!isFree(state.ground, state.room, state.x, state.y)) notice(`The walker stands in something that blocks it, in cell ${start.cell[0]},${start.cell[1]}.`, "info");
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     notice(`Nobody can walk here yet: ${error.message}.`);

@@ -1,4 +1,4 @@
-import type { Check, Compiled, EditStep, Explanation, InputLog, KeyFrames, Project, ReEntry, TraceRows, UntilChoice, Verdict } from "@keen-pebble/core";
+import type { Check, Compiled, EditStep, Explanation, InputLog, KeyFrames, Project, ReEntrySearch, TraceRows, UntilChoice, Verdict } from "@keen-pebble/core";
 import { CoreError, applyAll, changesWorld, checksTrueAt, clearance, compile, explainFrame, fingerprint, logFrames, reEntry, readLog, run, runWithKeyFrames, stateAt, untilChoices } from "@keen-pebble/core";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
@@ -10,7 +10,7 @@ export interface RunAnswer {
   readonly verdicts: readonly Verdict[];
   readonly frames: number;
   readonly status: number;
-  readonly pathHash: number;
+  readonly pathHash: string;
   /** For each line of keys that was reached the frame after which it ended. */
   readonly lineEnds: readonly number[];
   /** Time that the run itself took, in ms. */
@@ -145,8 +145,8 @@ const simulation = {
     });
   },
 
-  /** The way out of the room and back from a frame of a log, and what it changes; null where there is none. */
-  reEntry(text: string, frame: number): ReEntry | null | Refused {
+  /** Looks for the way out of the room and back from a frame of a log, and what it changes. */
+  reEntry(text: string, frame: number): ReEntrySearch | Refused {
     return answer(() => {
       const { c, log } = ready(text);
       const { rows, frames } = run(c, log, { rows: true });

@@ -8,22 +8,27 @@ import { keepForTheRun, keepReEntry, reEntryStore, testReEntry } from "../../ses
 
 /** Leaves the walker's room and comes back, in one click, and says what came back with it. */
 export function ReEntryTest({ world }: { readonly world: World }) {
-  const { phase, room, result } = useStore(reEntryStore);
+  const tested = useStore(reEntryStore);
   const here = useBench((state) => (state.run === null ? null : world.rooms[state.run.rows.room[Math.min(state.frame, state.run.frames)]!]));
   if (here === null || here === undefined) return null;
-  const name = roomById(world, room)?.name ?? room;
+  const name = tested.phase === "none" ? "" : (roomById(world, tested.room)?.name ?? tested.room);
   return (
     <section className="re-entry" aria-label="Re-entry test">
       <div className="row-line">
         <strong className="grow">Re-entry test</strong>
-        <Button variant="main" disabled={phase === "looking"} onClick={() => void testReEntry()}>
+        <Button variant="main" disabled={tested.phase === "looking"} onClick={() => void testReEntry()}>
           Leave {here.name} and return
         </Button>
       </div>
       <div role="status">
-        {phase === "looking" && <p>Looking for the way out and back</p>}
-        {phase === "no way" && <p>From this frame there is no way out of {name} and back.</p>}
-        {phase === "done" && result !== null && <Outcome world={world} name={name} result={result} />}
+        {tested.phase === "looking" && <p>Looking for the way out and back</p>}
+        {tested.phase === "refused" && <p className="attention">{tested.why}</p>}
+        {tested.phase === "not found" && (
+          <p>
+            From this frame no way out of {name} and back was found within {tested.states} {tested.states === 1 ? "state" : "states"}.
+          </p>
+        )}
+        {tested.phase === "done" && <Outcome world={world} name={name} result={tested.result} />}
       </div>
     </section>
   );

@@ -5,6 +5,7 @@ import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../../look/icon.tsx";
 import { Pebble } from "../../look/pebble.tsx";
+import { useFocus } from "../../look/use-focus.ts";
 import { expectedText } from "../../logs/expected-text.ts";
 import { LogFacts } from "../../logs/log-facts.tsx";
 import { logTitle } from "../../logs/log-title.ts";
@@ -191,6 +192,7 @@ function DetailMenu({ id, onForm }: { readonly id: string; readonly onForm: (for
 }
 
 function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () => void }) {
+  const field = useFocus<HTMLInputElement>();
   const [name, setName] = useState(id);
   const [fault, setFault] = useState<string | null>(null);
   return (
@@ -206,7 +208,7 @@ function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () =
     >
       <label>
         <span>File name</span>
-        <input className="form-control mono" autoFocus value={name} maxLength={40} aria-invalid={fault !== null} onChange={(event) => setName(event.target.value)} />
+        <input ref={field} className="form-control mono" value={name} maxLength={40} aria-invalid={fault !== null} onChange={(event) => setName(event.target.value)} />
       </label>
       <Button type="submit" variant="main">
         Rename
@@ -217,6 +219,7 @@ function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () =
 }
 
 function AcceptForm({ id, onDone }: { readonly id: string; readonly onDone: () => void }) {
+  const field = useFocus<HTMLInputElement>();
   const [reason, setReason] = useState("");
   return (
     <form
@@ -229,7 +232,7 @@ function AcceptForm({ id, onDone }: { readonly id: string; readonly onDone: () =
     >
       <label>
         <span>This is how it should walk, because</span>
-        <input className="form-control" autoFocus value={reason} maxLength={300} placeholder="the turn at the basin feels right now" onChange={(event) => setReason(event.target.value)} />
+        <input ref={field} className="form-control" value={reason} maxLength={300} placeholder="the turn at the basin feels right now" onChange={(event) => setReason(event.target.value)} />
       </label>
       <Button type="submit" variant="main" disabled={reason.trim() === ""}>
         Accept

@@ -7,6 +7,7 @@ import { startBench } from "../../session/bench.ts";
 import { useProject } from "../../session/hooks.ts";
 import { startMending } from "../../session/mending.ts";
 import { closeProject, notice, openProject } from "../../session/project-store.ts";
+import { startReEntry } from "../../session/re-entry.ts";
 import { startProofs } from "../../session/proofs.ts";
 import { followSheets } from "../../session/sheets.ts";
 import { startSound } from "../../session/sound.ts";
@@ -70,7 +71,7 @@ function WorldNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [startBench(), startWalks(), startProofs(), startMending(), startSound(), followSheets()];
+    const stops = [startBench(), startWalks(), startReEntry(), startProofs(), startMending(), startSound(), followSheets()];
     void openProject(worldId);
     return () => {
       endWalk();
