@@ -224,3 +224,111 @@ it("worlds, logs, rooms and items may be called like what every object has", () 
   expect(keenPebble("text", odd, "valueof")).toMatchObject({ status: 1, stderr: expect.stringContaining("has no room valueof") as string });
   expect(keenPebble("replay", odd, log, "--rules", "constructor").stderr).toMatch(/constructor/);
 });
+
+/** Runs it with something on its standard input. */
+function piped(input: string, ...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], { cwd: root, encoding: "utf8", input });
+  return { status, stdout, stderr };
+}
+const turn = path.join(logs, "turn-in-time.inputs");
+const read = (name: string): string => readFileSync(path.resolve(root, name), "utf8");
+
+it("says its version", () => {
+  const { version } = JSON.parse(read("cli/package.json")) as { version: string };
+  expect(keenPebble("--version")).toEqual({ status: 0, stdout: `${version}\n`, stderr: "" });
+});
+
+it("`-` is standard input, whatever it holds, and standard output, with what is said beside it", () => {
+  expect(piped(read(demo), "check", "-")).toMatchObject({ status: 0 });
+  expect(piped(read(turn), "replay", demo, "-").stdout).toBe(keenPebble("replay", demo, turn).stdout);
+  expect(piped("frame,keys\n1,U\n9,.\n", "replay", demo, "-").stdout).toContain("last frame 9\n");
+  const trace = piped(read(turn), "replay", demo, "-", "--trace", "-");
+  expect([trace.stdout.split("\r\n")[0], trace.stderr]).toEqual(["frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events", expect.stringContaining("status playing") as string]);
+  const made = piped("###\n#S#\n###\n\n# = tile wall flags=solid\nS = start on floor\n", "import", "-", "--out", "-");
+  expect(made.status).toBe(0);
+  expect(piped(made.stdout, "check", "-")).toMatchObject({ status: 0, stdout: expect.stringContaining("nothing to say against it") as string });
+  expect(piped("0,1\n1,0\n", "import", "-", "--out", "-").stdout).toContain('"width": 2, "height": 2');
+  // There is one standard input, and two things on standard output could not be told apart.
+  expect(piped(read(demo), "replay", "-", "-")).toMatchObject({ status: 2, stderr: expect.stringContaining("standard input") as string });
+  expect(keenPebble("replay", demo, turn, "--json", "--trace", "-")).toMatchObject({ status: 2, stdout: "", stderr: "keen-pebble: --json and --trace - both write to standard output; give one of them a file\n" });
+});
+
+it("a reader that goes away ends the output, and a full disk is one line and exit 2, both without a stack trace", () => {
+  const shell = (command: string) => spawnSync("bash", ["-c", command], { cwd: root, encoding: "utf8" });
+  const piecewise = shell(`set -o pipefail; node cli/bin/keen-pebble.js replay ${demo} ${logs}/11-patrol-of-the-intake-hall.inputs --trace - 2>/dev/null | head -1`);
+  expect(piecewise.stdout.startsWith("frame,keys")).toBe(true);
+  for (const command of [`replay ${demo} ${turn} --trace -`, `verify ${demo} ${logs}`, `verify ${demo} ${logs} --json`, `text ${demo} intake-hall`]) {
+    const gone = shell(`node cli/bin/keen-pebble.js ${command} | true; echo "exit \${PIPESTATUS[0]}"`);
+    expect({ command, out: gone.stdout, trace: gone.stderr.includes("    at ") }).toEqual({ command, out: "exit 0\n", trace: false });
+    const full = shell(`node cli/bin/keen-pebble.js ${command} > /dev/full; echo "exit $?" >&2`);
+    expect({ command, said: full.stderr.replace(/^(status|last frame|fingerprint) .*\n/gm, "") }).toEqual({ command, said: "keen-pebble: standard output cannot be written: ENOSPC\nexit 2\n" });
+  }
+});
+
+it("results are printed also where the JUnit file cannot be written", () => {
+  const { status, stdout, stderr } = keenPebble("verify", demo, turn, "--junit", path.join(folder, "no-folder", "out.xml"));
+  expect([status, stdout.includes("1 of 1 logs hold"), stderr]).toEqual([2, true, expect.stringContaining("out.xml cannot be written") as string]);
+});
+
+it("verify takes a folder's CSV logs too, and says of a log that it names another world", () => {
+  const inside = mkdtempSync(path.join(folder, "logs-"));
+  writeFileSync(path.join(inside, "pressed.csv"), "KEYS,Frame\r\nru,1\r\n.,9\r\n");
+  writeFileSync(path.join(inside, "other.inputs"), read(turn).replace("world saltglass-cistern", "world dry-well"));
+  const { status, stdout } = keenPebble("verify", demo, inside);
+  expect(status).toBe(0);
+  expect(stdout).toContain("2 of 2 logs hold");
+  expect(stdout).toContain("other.inputs: 4 of 4 checks, 48 frames\n       finding: names the world dry-well, not saltglass-cistern\n");
+  const [other, pressed] = JSON.parse(keenPebble("verify", demo, inside, "--json").stdout) as { finding?: string }[];
+  expect([other!.finding, "finding" in pressed!]).toEqual(["names the world dry-well, not saltglass-cistern", false]);
+});
+
+it("what other systems' editors make of a file is read: CRLF and a byte-order mark, in each format", () => {
+  const odd = (name: string, text: string): string => file(name, `\ufeff${text.replace(/\r?\n/g, "\r\n")}`);
+  const world = odd("odd-ends.world.json", read(demo));
+  expect(keenPebble("check", world).status).toBe(0);
+  const log = odd("odd-ends.inputs", read(turn));
+  expect(keenPebble("verify", world, log)).toMatchObject({ status: 0, stdout: expect.stringContaining("4 of 4 checks") as string });
+  const [trace, flat] = [path.join(folder, "odd.csv"), path.join(folder, "odd-flat.inputs")];
+  expect(keenPebble("replay", world, log, "--trace", trace, "--flat", flat).status).toBe(0);
+  // What is written is the format's own form again.
+  expect(readFileSync(flat, "utf8")).not.toMatch(/\r|\ufeff/);
+  expect(keenPebble("compare", trace, file("odd-trace.csv", `\ufeff${readFileSync(trace, "utf8").replaceAll("\r\n", "\n")}`))).toMatchObject({ status: 0, stdout: "equal\n" });
+  const room = odd("odd-room.room.txt", "###\n#S#\n###\n\n# = tile wall flags=solid\nS = start on floor\n");
+  const table = odd("odd-table.csv", "0,1\n1,0\n");
+  expect(keenPebble("import", room, table, "--out", path.join(folder, "odd.world.json"))).toMatchObject({ status: 0, stdout: expect.stringContaining("odd-room 3x3, odd-table 2x2") as string });
+});
+
+it.each<[number, string[]]>([
+  [0, ["check", demo]],
+  [0, ["check", "--help"]],
+  [0, ["--help"]],
+  [0, ["replay", demo, turn]],
+  [0, ["verify", demo, turn]],
+  [0, ["text", demo, "intake-hall"]],
+  [0, ["table", demo, "intake-hall"]],
+  [0, ["wander", demo, "--runs", "5", "--frames", "100"]],
+  [1, ["check", turn]],
+  [1, ["replay", turn, turn]],
+  [1, ["replay", demo, turn, "--rules", "roof"]],
+  [1, ["text", demo, "roof"]],
+  [1, ["import", turn, "--out", "/dev/null/x.world.json"]],
+  [2, []],
+  [2, ["stroll"]],
+  [2, ["check"]],
+  [2, ["check", "nowhere"]],
+  [2, ["check", demo, demo]],
+  [2, ["replay", demo]],
+  [2, ["replay", demo, "nowhere"]],
+  [2, ["verify", demo]],
+  [2, ["verify", turn, turn]],
+  [2, ["verify", demo, demo]],
+  [2, ["compare", turn, turn]],
+  [2, ["wander", demo, "--runs", "0"]],
+  [2, ["wander", demo, "--frames", "many"]],
+  [2, ["import", "nowhere.txt", "--out", "x.world.json"]],
+])("exits %i for %j", (code, args) => {
+  const { status, stdout, stderr } = keenPebble(...args);
+  expect({ status, trace: stderr.includes("    at ") }).toEqual({ status: code, trace: false });
+  // Whoever is told no is told why: on standard error, or as the answer itself.
+  if (code !== 0 && args.length > 0 && stdout === "") expect(stderr).toMatch(/^keen-pebble: /);
+});

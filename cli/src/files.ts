@@ -8,16 +8,31 @@ import { readCsvLog, readTrace, readWorld } from "@keen-pebble/core/reading";
 /** A file that cannot be read or written at all: missing, a folder, too large, not UTF-8. */
 export class UnreadableFile extends Error {
   constructor(file: string, why: string, done: "read" | "written" = "read") {
-    super(`${file} cannot be ${done}: ${why}`);
+    super(`${file === STANDARD ? "standard input" : file} cannot be ${done}: ${why}`);
   }
 }
 
 /** An option's value that cannot be used. */
 export class UnusableOption extends Error {}
 
-/** The bytes of a file, refused where there are more than such a file may have. */
+/** Standard input where something is read, standard output where something is written. */
+export const STANDARD = "-";
+
+let inputRead = false;
+
+/** All of standard input; there is only one of it. */
+function readInput(most: number): Uint8Array {
+  if (inputRead) throw new UnreadableFile("standard input", "it was read already; name it once");
+  inputRead = true;
+  const bytes = readFileSync(0);
+  if (bytes.length > most) throw new UnreadableFile("standard input", `it has ${bytes.length} bytes, more than ${most}`);
+  return bytes;
+}
+
+/** The bytes of a file, or of standard input for `-`, refused where there are more than such a file may have. */
 export function readBytes(file: string, most: number = LIMITS.fileBytes): Uint8Array {
   try {
+    if (file === STANDARD) return readInput(most);
     const { size } = statSync(file);
     if (size > most) throw new UnreadableFile(file, `it has ${size} bytes, more than ${most}`);
     return readFileSync(file);
@@ -30,27 +45,34 @@ export function readBytes(file: string, most: number = LIMITS.fileBytes): Uint8A
 
 /** The text of a file, refused where it is not UTF-8 or larger than such a file may be. */
 export function readText(file: string, most: number = LIMITS.fileBytes): string {
+  return textOf(readBytes(file, most), file);
+}
+
+/** Bytes as text; throws where they are not UTF-8. */
+export function textOf(bytes: Uint8Array, file: string): string {
   try {
-    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(readBytes(file, most));
-  } catch (error) {
-    if (error instanceof UnreadableFile) throw error;
+    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(bytes);
+  } catch {
     throw new UnreadableFile(file, "it is not UTF-8 text");
   }
 }
 
 /** The world in a file. Throws `UnreadableFile` or the reader's `RefusedError`. */
 export function worldFile(file: string): World {
-  return readWorld(readText(file), file);
+  return readWorld(readText(file), file === STANDARD ? "standard input" : file);
 }
 
 /** The log in a file, an input log or a CSV of what was pressed. Throws `UnreadableFile` or the reader's `RefusedError`. */
 export function logFile(file: string): InputLog {
-  return file.endsWith(".csv") ? readCsvLog(readText(file, LIMITS.csvBytes), file) : readLog(readText(file), file);
+  if (file !== STANDARD) return file.endsWith(".csv") ? readCsvLog(readText(file, LIMITS.csvBytes), file) : readLog(readText(file), file);
+  const text = readText(file, LIMITS.csvBytes);
+  return /^\ufeff?\s*"?(frame|keys)\b/i.test(text) ? readCsvLog(text, "standard input") : readLog(text, "standard input");
 }
 
-/** The log files that some paths name: files as they are, folders for their `*.inputs`, sorted by name. */
+/** The log files that some paths name: files as they are, folders for their `*.inputs` and `*.csv`, sorted by name. */
 export function logFiles(paths: readonly string[]): string[] {
   return paths.flatMap((given) => {
+    if (given === STANDARD) return [given];
     let folder: boolean;
     try {
       folder = statSync(given).isDirectory();
@@ -58,8 +80,8 @@ export function logFiles(paths: readonly string[]): string[] {
       throw new UnreadableFile(given, "there is no such file");
     }
     if (!folder) return [given];
-    const files = readdirSync(given).filter((name) => name.endsWith(".inputs"));
-    if (files.length === 0) throw new UnreadableFile(given, "the folder has no *.inputs in it");
+    const files = readdirSync(given).filter((name) => /\.(inputs|csv)$/.test(name));
+    if (files.length === 0) throw new UnreadableFile(given, "the folder has no *.inputs and no *.csv in it");
     return files.sort().map((name) => path.join(given, name));
   });
 }
@@ -72,11 +94,8 @@ export function sha256(): TextHash {
 
 /** The trace in a file. Throws `UnreadableFile` or the reader's `RefusedError`. */
 export function traceFile(file: string): ReadTrace {
-  return readTrace(readText(file, LIMITS.csvBytes), file);
+  return readTrace(readText(file, LIMITS.csvBytes), file === STANDARD ? "standard input" : file);
 }
-
-/** Where standard output is written to. */
-export const STANDARD_OUTPUT = "-";
 
 /**
  * Writes a file, beside its place first, so that it is there whole or not at all. A link stays a link: what it leads to is
@@ -97,13 +116,16 @@ export function writeWhole(file: string, pieces: Iterable<string>): void {
       }
     }
   } catch (error) {
-    throw new UnreadableFile(file, (error as NodeJS.ErrnoException).code ?? String(error), "written");
+    const { code } = error as NodeJS.ErrnoException;
+    // Whoever read it has seen enough.
+    if (code === "EPIPE") return;
+    throw new UnreadableFile(file === STANDARD ? "standard output" : file, code ?? String(error), "written");
   }
 }
 
 /** The number of what is open already under that name: it may be a socket, which cannot be opened again. */
 function openAlready(file: string): number | null {
-  if (file === STANDARD_OUTPUT) return 1;
+  if (file === STANDARD) return 1;
   const name = path.resolve(file);
   const numbered = /^\/(?:dev|proc\/self)\/fd\/(\d{1,4})$/.exec(name);
   return numbered ? Number(numbered[1]) : name === "/dev/stdout" ? 1 : name === "/dev/stderr" ? 2 : null;

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { Command, CommanderError } from "commander";
 import type { Room, World } from "@keen-pebble/core";
 import { CoreError, writeRoomTable, writeRoomText } from "@keen-pebble/core";
@@ -14,11 +15,15 @@ import type { WanderOptions } from "./commands/wander.ts";
 import { wander } from "./commands/wander.ts";
 import { NO, UNUSABLE } from "./exit-codes.ts";
 import { UnreadableFile, UnusableOption } from "./files.ts";
+import { guardStandardOutput, print } from "./standard-output.ts";
 
-const print = (line: string): void => void process.stdout.write(`${line}\n`);
+guardStandardOutput();
+
+const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as { version: string };
 
 const program = new Command("keen-pebble")
-  .description("Runs input logs over tile worlds and checks what they show.")
+  .description("Runs input logs over tile worlds and checks what they show. `-` names standard input, and standard output where something is written.")
+  .version(version)
   .exitOverride()
   .configureOutput({ writeErr: (text) => process.stderr.write(text.replace(/^error: /, "keen-pebble: ")) });
 
@@ -41,18 +46,18 @@ program
   .option("--flat <file>", "write the log with the frames that were really pressed")
   .option("--json", "print one JSON value and nothing else")
   .action((world: string, log: string, options: ReplayOptions) => {
-    process.exitCode = replay(world, log, options, print);
+    process.exitCode = replay(world, log, options);
   });
 
 program
   .command("verify")
-  .description("run the checks in logs; folders are read for *.inputs")
+  .description("run the checks in logs; folders are read for *.inputs and *.csv")
   .argument("<world>")
   .argument("<logs...>")
   .option("--junit <file>", "write the results as JUnit XML")
   .option("--json", "print one JSON value and nothing else")
   .action(async (world: string, logs: string[], options: VerifyOptions) => {
-    process.exitCode = await verify(world, logs, options, print);
+    process.exitCode = await verify(world, logs, options);
   });
 
 program
@@ -66,7 +71,7 @@ program
   .option("--out <log>", "write what was found, shrunk, as a log; further ones beside it, numbered")
   .option("--json", "print one JSON value and nothing else")
   .action(async (world: string, options: WanderOptions) => {
-    process.exitCode = await wander(world, options, print);
+    process.exitCode = await wander(world, options);
   });
 
 program
@@ -100,7 +105,7 @@ program
   .requiredOption("--out <world>", "where to write the world")
   .option("--tile-size <n>", "px of a cell's side", "16")
   .action((files: string[], options: ImportOptions) => {
-    process.exitCode = importRooms(files, options, print);
+    process.exitCode = importRooms(files, options);
   });
 
 try {

@@ -82,6 +82,8 @@ export interface LogOutcome {
 export interface WorldOutcomes {
   readonly revision: number;
   readonly outcomes: readonly LogOutcome[];
+  /** Logs that were not run yet: the answer is 202 where there are any. */
+  readonly missing: readonly string[];
 }
 
 /** How the proofs of a world's newest revision stand: all its logs, run by the server. */

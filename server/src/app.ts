@@ -79,6 +79,7 @@ function documentRoute(routes: readonly Route[]): Route {
   return {
     method: "get",
     path: "/openapi.json",
+    operation: "getOpenApi",
     summary: "This document",
     status: 200,
     answer: { media: "application/json" },
@@ -93,6 +94,7 @@ function healthRoute(db: Knex): Route {
   return {
     method: "get",
     path: "/health",
+    operation: "getHealth",
     summary: "Whether server and database answer",
     status: 200,
     answer: { json: "Health" },

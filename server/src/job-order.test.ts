@@ -36,3 +36,12 @@ it("jobs are fair between worlds: each world's first one comes before any world'
   expect(order.slice(0, 2).sort()).toEqual(["large", "small"]);
   expect(order.slice(4)).toEqual(Array<string>(10).fill("large"));
 });
+
+it("what was not run yet is named: 202 where outcomes are asked for, an error for each log in the JUnit file", async () => {
+  await worldWith("waiting", 2);
+  const answer = await request(test.app).get("/api/worlds/waiting/outcomes").expect(202);
+  expect(answer.body).toEqual({ revision: 1, outcomes: [], missing: ["r-0", "r-1"] });
+  const { text } = await request(test.app).get("/api/worlds/waiting/junit.xml").expect(200).responseType("text");
+  expect(String(text)).toContain('tests="2" failures="0" errors="2"');
+  expect(String(text).match(/was not run yet/g)).toHaveLength(2);
+});

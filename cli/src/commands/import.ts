@@ -3,8 +3,8 @@ import type { RoomDraft, World } from "@keen-pebble/core";
 import { ID_PATTERN, LIMITS, RefusedError, emptyWorld, layRoom, nameOf, readRoomPixels, readRoomTable, toPlain, writeWorld } from "@keen-pebble/core";
 import { readPng, readRoomText, worldFromJson } from "@keen-pebble/core/reading";
 import { OK } from "../exit-codes.ts";
-import { readBytes, readText, writeWhole } from "../files.ts";
-import type { Print } from "../print.ts";
+import { STANDARD, readBytes, readText, textOf, writeWhole } from "../files.ts";
+import { printBeside } from "../standard-output.ts";
 
 export interface ImportOptions {
   readonly out: string;
@@ -12,16 +12,17 @@ export interface ImportOptions {
 }
 
 /** `import FILE... --out WORLD`: makes a world, a room a file; the first start found is the start (formats.md section 7). */
-export function importRooms(files: readonly string[], options: ImportOptions, print: Print): number {
+export function importRooms(files: readonly string[], options: ImportOptions): number {
+  const print = printBeside(options.out);
   const tileSize = /^\d{1,3}$/.test(options.tileSize) ? Number(options.tileSize) : NaN;
   const [least, most] = LIMITS.tileSize;
   if (!(tileSize >= least && tileSize <= most)) throw refused("--tile-size", `must be a whole number from ${least} to ${most}, found ${options.tileSize}`);
-  const id = idOf(path.basename(options.out).replace(/\.json$/, "").replace(/\.world$/, ""), "--out");
+  const id = options.out === STANDARD ? "world" : idOf(path.basename(options.out).replace(/\.json$/, "").replace(/\.world$/, ""), "--out");
   const base = emptyWorld(id, nameOf(id), tileSize);
   let world: World = { ...base, tiles: base.tiles.slice(0, 1), rooms: [] };
   let started = false;
   for (const file of files) {
-    const room = idOf(path.basename(file).replace(/(\.room)?\.[^.]*$/, ""), file);
+    const room = file === STANDARD ? "room-1" : idOf(path.basename(file).replace(/(\.room)?\.[^.]*$/, ""), file);
     if (world.rooms.some((each) => each.id === room)) throw refused(file, `there is a room ${room} already, from another file`);
     const draft = draftOf(file, world, room);
     world = layRoom(world, room, started ? { ...draft, start: null } : draft);
@@ -36,10 +37,23 @@ export function importRooms(files: readonly string[], options: ImportOptions, pr
 }
 
 function draftOf(file: string, world: World, room: string): RoomDraft {
+  if (file === STANDARD) return draftOfInput(world, room);
   if (file.endsWith(".png")) return readRoomPixels(readPng(readBytes(file), LIMITS.roomSide[1], file), world, new Map(), file);
   if (file.endsWith(".csv")) return readRoomTable(readText(file), world, true, file);
   const result = readRoomText(readText(file), world, room);
   if ("refusals" in result) throw new RefusedError(file, result.refusals);
+  return result.draft;
+}
+
+/** What comes from standard input has no ending that says what it is: a picture, a table of numbers, or a room text. */
+function draftOfInput(world: World, room: string): RoomDraft {
+  const bytes = readBytes(STANDARD);
+  const name = "standard input";
+  if (bytes[0] === 0x89) return readRoomPixels(readPng(bytes, LIMITS.roomSide[1], name), world, new Map(), name);
+  const text = textOf(bytes, name);
+  if (/^\ufeff?[\d,"\s]+$/.test(text)) return readRoomTable(text, world, true, name);
+  const result = readRoomText(text, world, room);
+  if ("refusals" in result) throw new RefusedError(name, result.refusals);
   return result.draft;
 }
 

@@ -1,7 +1,8 @@
 import { STATUS_NAMES, compile, fingerprint, flatLog, run, traceText, writeLog } from "@keen-pebble/core";
 import { OK } from "../exit-codes.ts";
 import { logFile, sha256, worldFile, writeWhole } from "../files.ts";
-import type { Print } from "../print.ts";
+import { ensureApart } from "../options.ts";
+import { printBeside } from "../standard-output.ts";
 
 export interface ReplayOptions {
   readonly rules?: string;
@@ -11,7 +12,9 @@ export interface ReplayOptions {
 }
 
 /** `replay WORLD LOG`: runs the log and prints status, last frame and fingerprint (formats.md section 7). */
-export function replay(worldPath: string, logPath: string, options: ReplayOptions, print: Print): number {
+export function replay(worldPath: string, logPath: string, options: ReplayOptions): number {
+  const print = printBeside(options.trace, options.flat);
+  ensureApart(options.json ?? false, [["--trace", options.trace], ["--flat", options.flat]]);
   const world = worldFile(worldPath);
   const log = logFile(logPath);
   const compiled = compile(world, options.rules ?? log.rules ?? undefined);

@@ -3,13 +3,14 @@ import { CoreError, RefusedError, refusalText } from "@keen-pebble/core";
 import { junitXml } from "@keen-pebble/core/reports";
 import { NO, OK, UNUSABLE } from "../exit-codes.ts";
 import { UnreadableFile, logFile, logFiles, worldFile, writeWhole } from "../files.ts";
-import type { Print } from "../print.ts";
+import { ensureApart } from "../options.ts";
+import { printBeside } from "../standard-output.ts";
 import { Progress } from "../progress.ts";
 import { proveAll } from "../prove-all.ts";
 
 /** What `verify` says of one log. */
 export type LogReport =
-  | { readonly log: string; readonly holds: boolean; readonly frames: number; readonly fingerprint?: string; readonly accepted?: boolean; readonly checks: readonly Verdict[] }
+  | { readonly log: string; readonly holds: boolean; readonly frames: number; readonly fingerprint?: string; readonly accepted?: boolean; readonly finding?: string; readonly checks: readonly Verdict[] }
   | { readonly log: string; readonly error: string };
 
 export interface VerifyOptions {
@@ -17,15 +18,18 @@ export interface VerifyOptions {
   readonly junit?: string;
 }
 
-/** `verify WORLD LOG...`: runs the checks in the logs, side by side where there are many; folders are read for `*.inputs` (formats.md section 7). */
-export async function verify(worldPath: string, paths: readonly string[], options: VerifyOptions, print: Print): Promise<number> {
+/** `verify WORLD LOG...`: runs the checks in the logs, side by side where there are many; folders are read for `*.inputs` and `*.csv` (formats.md section 7). */
+export async function verify(worldPath: string, paths: readonly string[], options: VerifyOptions): Promise<number> {
+  const print = printBeside(options.junit);
+  ensureApart(options.json ?? false, [["--junit", options.junit]]);
   const world = worldFile(worldPath);
   const read = logFiles(paths).map(readOrSay);
   const reports = await reportsOf(world, read, options.json ?? false);
-  if (options.junit !== undefined) writeWhole(options.junit, [junitXml(reports, world.frameRate)]);
   if (options.json) print(JSON.stringify(reports, null, 2));
   else for (const report of reports) for (const line of reportLines(report)) print(line);
   if (!options.json) print(totals(reports));
+  // Last: what cannot be written takes nothing away from what was said.
+  if (options.junit !== undefined) writeWhole(options.junit, [junitXml(reports, world.frameRate)]);
   if (reports.some((report) => "error" in report)) return UNUSABLE;
   return reports.every((report) => "holds" in report && report.holds) ? OK : NO;
 }
@@ -57,12 +61,17 @@ async function reportsOf(world: World, read: readonly ReadFile[], prints: boolea
     progress.stop();
   }
   let next = 0;
-  return read.map(({ file, log, error }) => (log === null ? { log: file, error: error! } : reportOf(file, proofs[next++]!)));
+  return read.map(({ file, log, error }) => (log === null ? { log: file, error: error! } : reportOf(file, proofs[next++]!, otherWorld(world, log))));
 }
 
-function reportOf(log: string, { refused, holds, frames, fingerprint, accepted, checks }: Proof): LogReport {
-  if (refused !== null) return { log, error: refused };
-  return { log, holds, frames: frames!, ...(fingerprint === null ? {} : { fingerprint }), ...(accepted === null ? {} : { accepted }), checks };
+/** That a log names another world, or null. */
+function otherWorld(world: World, log: InputLog): string | null {
+  return log.world === null || log.world === world.id ? null : `names the world ${log.world}, not ${world.id}`;
+}
+
+function reportOf(log: string, { refused, holds, frames, fingerprint, accepted, checks }: Proof, finding: string | null): LogReport {
+  if (refused !== null) return { log, error: finding === null ? refused : `${refused}; it ${finding}` };
+  return { log, holds, frames: frames!, ...(fingerprint === null ? {} : { fingerprint }), ...(accepted === null ? {} : { accepted }), ...(finding === null ? {} : { finding }), checks };
 }
 
 function reportLines(report: LogReport): string[] {
@@ -71,6 +80,7 @@ function reportLines(report: LogReport): string[] {
   const accepted = report.accepted === undefined ? "" : report.accepted ? ", walks as accepted" : ", does not walk as accepted";
   return [
     `${report.holds ? "holds " : "breaks"} ${report.log}: ${report.checks.length - missed.length} of ${report.checks.length} checks, ${report.frames} frames${accepted}`,
+    ...(report.finding === undefined ? [] : [`       finding: ${report.finding}`]),
     ...missed.map((check) => `       ${check.verdict === "fail" ? "fails" : "unreached"} at frame ${check.frame}: ${check.law ? "law " : ""}${check.check}; seen: ${check.seen ?? ""}`),
   ];
 }

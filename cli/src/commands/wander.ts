@@ -1,8 +1,9 @@
 import type { WanderFinding, WanderTask } from "@keen-pebble/core";
 import { compile, shortestFindings, toPlain, wanderTasks, writeLog } from "@keen-pebble/core";
 import { NO, OK } from "../exit-codes.ts";
-import { UnusableOption, worldFile, writeWhole } from "../files.ts";
-import type { Print } from "../print.ts";
+import { STANDARD, UnusableOption, worldFile, writeWhole } from "../files.ts";
+import { ensureApart } from "../options.ts";
+import { printBeside } from "../standard-output.ts";
 import { Progress } from "../progress.ts";
 import { sideBySide } from "../side-by-side.ts";
 import type { WanderShared } from "../wander.thread.ts";
@@ -20,7 +21,9 @@ export interface WanderOptions {
  * `wander WORLD --runs N --frames M --seed S`: walks at random and looks for broken laws, in threads. Exits 1 where one
  * is broken. The same seed finds the same.
  */
-export async function wander(worldPath: string, options: WanderOptions, print: Print): Promise<number> {
+export async function wander(worldPath: string, options: WanderOptions): Promise<number> {
+  const print = printBeside(options.out);
+  ensureApart(options.json ?? false, [["--out", options.out]]);
   const world = worldFile(worldPath);
   const task: WanderTask = { runs: whole("--runs", options.runs, 1, 10_000_000), frames: whole("--frames", options.frames, 1, 1_000_000), seed: whole("--seed", options.seed, 0, 2_000_000_000) };
   const rules = options.rules ?? world.activeRules;
@@ -42,7 +45,8 @@ export async function wander(worldPath: string, options: WanderOptions, print: P
     progress.stop();
   }
   const findings = shortestFindings(found);
-  if (options.out !== undefined) findings.forEach((finding, i) => writeWhole(numbered(options.out!, i), [writeLog(finding.log)]));
+  // Standard output takes one log: more could not be told apart.
+  if (options.out !== undefined) findings.slice(0, options.out === STANDARD ? 1 : undefined).forEach((finding, i) => writeWhole(numbered(options.out!, i), [writeLog(finding.log)]));
   if (options.json) print(JSON.stringify(findings.map(({ log, ...rest }) => ({ ...rest, log: writeLog(log) })), null, 2));
   else {
     for (const { law, seed, frame, foundAt } of findings) print(`broken in frame ${frame}: ${law}; seed ${seed}, shrunk from ${foundAt} frames`);

@@ -1,4 +1,5 @@
 import { RefusedError } from "../errors/refused-error.ts";
+import { plainText } from "../formats/plain-text.ts";
 import { readLog } from "../logs/read-log.ts";
 import { ID_PATTERN } from "../world/limits.ts";
 import { settingByPath, settingFault, settingValue, withSetting } from "../world/settings.ts";
@@ -94,6 +95,8 @@ function changeLog(project: Project, step: ChangeLog): Project {
 
 function ensureLog(step: AddLog | ChangeLog, text: string): void {
   const place = `log ${step.log}`;
+  // Files are read with either; what is kept is the format's own form.
+  if (plainText(text) !== text) throw new EditError("a log that is kept ends its lines by LF alone, and has no byte-order mark", step, place);
   try {
     readLog(text, place);
   } catch (error) {

@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import { RefusedError } from "../errors/refused-error.ts";
+import { plainText } from "./plain-text.ts";
 import { LIMITS } from "../world/limits.ts";
 
 /** A table out of a CSV file (RFC 4180): the names of its columns, and its rows as texts. */
@@ -19,7 +20,7 @@ export function readCsv(text: string, name: string): CsvTable {
     throw new RefusedError(name, [{ place: "", line, column: null, message }]);
   };
   if (text.length > LIMITS.csvBytes) refuse(1, `is larger than ${LIMITS.csvBytes} bytes`);
-  const { data, errors } = Papa.parse<string[]>(text.replace(/^\ufeff/, ""), { delimiter: ",", skipEmptyLines: false });
+  const { data, errors } = Papa.parse<string[]>(plainText(text), { delimiter: ",", skipEmptyLines: false });
   const broken = errors[0];
   if (broken) refuse((broken.row ?? 0) + 1, `broken CSV: ${broken.message}`);
   if (data.length > 0 && data.at(-1)!.length === 1 && data.at(-1)![0] === "") data.pop();

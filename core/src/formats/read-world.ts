@@ -3,6 +3,7 @@ import type { JSONPath } from "jsonc-parser";
 import { RefusedError } from "../errors/refused-error.ts";
 import { LIMITS } from "../world/limits.ts";
 import type { Room, World } from "../world/world.ts";
+import { plainText } from "./plain-text.ts";
 import { locate, scanJson } from "./scan-json.ts";
 import { worldFaults } from "./world-faults.ts";
 import { worldSchema } from "./world-schema.ts";
@@ -20,11 +21,12 @@ const LISTABLE = 256 * 1024;
 
 /**
  * Reads a world file strictly (formats.md section 1): syntax, shape, ids, ranges. Missing keys take their defaults.
- * @param text the file, UTF-8 decoded
+ * @param file its text, UTF-8 decoded
  * @param name what to call it in errors
  * @throws {RefusedError} with the places of up to 20 things that are wrong, and what was expected there
  */
-export function readWorld(text: string, name = "the world"): World {
+export function readWorld(file: string, name = "the world"): World {
+  const text = plainText(file);
   const json = scanJson(text, name);
   const result = worldFromJson(json, text.length <= LISTABLE);
   if ("faults" in result) throw new RefusedError(name, locate(text, result.faults.slice(0, MOST_LISTED)));

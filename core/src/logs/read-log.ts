@@ -2,6 +2,7 @@ import { parseCheck } from "../checks/check.ts";
 import { parseWhat, wholeNumber } from "../checks/what.ts";
 import type { Refusal } from "../errors/refused-error.ts";
 import { RefusedError } from "../errors/refused-error.ts";
+import { plainText } from "../formats/plain-text.ts";
 import { keysFromText } from "../movement/keys.ts";
 import { isFacing } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
@@ -23,11 +24,12 @@ type Growing = { -readonly [K in keyof InputLog]: InputLog[K] extends readonly (
 
 /**
  * Reads an input log strictly (formats.md section 2).
- * @param text the whole file, UTF-8 decoded, lines ended by LF
+ * @param file its whole text, UTF-8 decoded
  * @param name what to call it in the error, such as its file's name
  * @throws {RefusedError} with line and what was expected, for up to 20 faulty lines
  */
-export function readLog(text: string, name = "the log"): InputLog {
+export function readLog(file: string, name = "the log"): InputLog {
+  const text = plainText(file);
   const refusals: Refusal[] = [];
   const refuse = (line: number, place: string, message: string) => {
     refusals.push({ place, line, column: null, message });

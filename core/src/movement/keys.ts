@@ -30,3 +30,16 @@ export function keysFromText(text: string): number {
   }
   return keys === 0 ? -1 : keys;
 }
+
+/** As `keysFromText` for what other programs write: letters in any order, large or small; none at all is none held. */
+export function keysInAnyOrder(text: string): number {
+  const letters = text.trim().toUpperCase();
+  if (letters === "" || letters === ".") return 0;
+  let keys = 0;
+  for (const letter of letters) {
+    const at = LETTERS.indexOf(letter);
+    if (at < 0 || (keys & (1 << at)) !== 0) return -1;
+    keys |= 1 << at;
+  }
+  return keys;
+}

@@ -8,7 +8,7 @@ export type FixtureKind = (typeof FIXTURE_KINDS)[number];
 export interface LegendLine {
   readonly character: string;
   readonly kind: "tile" | "start" | FixtureKind;
-  /** Empty for `start`. */
+  /** Empty for `start`, and where none is written. */
   readonly id: string;
   readonly on: string | null;
   /** Values by their keys, dots taken apart. */
@@ -32,9 +32,13 @@ export function readLegendLine(line: string): { readonly legend: LegendLine } | 
   const words = wordsOf(rest.slice(head[0].length), character.length + head[0].length);
   let id = "";
   if (kind !== "start") {
-    const word = words.shift();
-    if (!word || !ID_PATTERN.test(word.text)) return { fault: `expected an id after \`${kind}\`, found "${word?.text ?? ""}"`, column: (word?.at ?? line.length) + 1 };
-    id = word.text;
+    const [word] = words;
+    // Without one it gets an id of its own.
+    if (word !== undefined && word.text !== "on" && !word.text.includes("=")) {
+      if (!ID_PATTERN.test(word.text)) return { fault: `expected an id, \`on TILE\` or \`KEY=VALUE\` after \`${kind}\`, found "${word.text}"`, column: word.at + 1 };
+      id = word.text;
+      words.shift();
+    }
   }
   let on: string | null = null;
   if (words[0]?.text === "on") {

@@ -1,4 +1,5 @@
 import type { Refusal } from "../errors/refused-error.ts";
+import { plainText } from "../formats/plain-text.ts";
 import { fixtureSchema } from "../formats/world-schema.ts";
 import { isFacing } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
@@ -20,7 +21,7 @@ const MOST_TEXT = 1024 * 1024;
  * @param roomId the room that it is for: fixtures of other rooms may not have the same ids
  */
 export function readRoomText(text: string, world: World, roomId: string): RoomTextResult {
-  return new Reading(world, roomId).read(text.replaceAll("\r\n", "\n"));
+  return new Reading(world, roomId).read(plainText(text));
 }
 
 class Reading {
@@ -87,12 +88,26 @@ class Reading {
         this.refuse(i + 1, result.column, result.fault);
         continue;
       }
-      const line = result.legend;
+      const line = this.named(result.legend, lines.slice(from));
       const others = this.legend.get(line.character) ?? [];
       if (others.some((other) => other.line.kind === "tile" || line.kind === "tile")) this.refuse(i + 1, 1, `"${line.character}" stands for a tile and for something else; put what stands there on the tile`);
       this.legend.set(line.character, [...others, { line, at: i + 1 }]);
       this.prepare(line, i + 1);
     }
+  }
+
+  /** A line without an id with one that nobody has: `door-1` for a door, or the next number. */
+  private named(line: LegendLine, legend: readonly string[]): LegendLine {
+    if (line.id !== "" || line.kind === "start") return line;
+    const own = line.kind === "tile" ? this.world.tiles.find(({ glyph }) => glyph === line.character) : undefined;
+    if (own !== undefined) return { ...line, id: own.id };
+    const written = legend.flatMap((text) => text.split(" "));
+    const made = [...this.legend.values()].flat().map((each) => each.line.id);
+    const there = line.kind === "tile" ? this.world.tiles.map(({ id }) => id) : this.world.rooms.flatMap((room) => (room.id === this.roomId ? [] : room.fixtures.map(({ id }) => id)));
+    const taken = new Set([...written, ...made, ...there]);
+    let number = 1;
+    while (taken.has(`${line.kind}-${number}`)) number++;
+    return { ...line, id: `${line.kind}-${number}` };
   }
 
   /** Makes what a legend line brings along, and refuses what does not fit the world. */

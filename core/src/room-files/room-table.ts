@@ -1,4 +1,5 @@
 import { RefusedError } from "../errors/refused-error.ts";
+import { plainText } from "../formats/plain-text.ts";
 import { LIMITS } from "../world/limits.ts";
 import type { Room, World } from "../world/world.ts";
 import type { RoomDraft } from "./room-draft.ts";
@@ -21,7 +22,7 @@ export function readRoomTable(text: string, world: World, making = false, name =
     throw new RefusedError(name, [{ place: "", line, column, message }]);
   };
   if (text.length > LIMITS.fileBytes) refuse(1, 1, `is larger than ${LIMITS.fileBytes} bytes`);
-  const lines = text.replace(/^\ufeff/, "").split(/\r?\n/);
+  const lines = plainText(text).split("\n");
   if (lines.at(-1) === "") lines.pop();
   if (lines.length === 0) refuse(1, 1, "expected a row of tile numbers");
   if (lines.length > LIMITS.roomSide[1]) refuse(LIMITS.roomSide[1] + 1, 1, `a room has at most ${LIMITS.roomSide[1]} rows`);

@@ -53,7 +53,7 @@ export const SCHEMAS = {
   WorldRevision: object({ revision: whole(1), world: { type: "object", description: "As in a world file; see docs/world.schema.json." }, logs: texts }),
   Verdict: object({ check: text, verdict: { enum: ["pass", "fail", "unreached"] }, frame: whole(), seen: maybe(text), law: { const: true } }, ["law"]),
   LogOutcome: object({ log: ref("Id"), holds: { type: "boolean" }, refused: maybe(text), status: maybe(text), frames: maybe(whole()), fingerprint: maybe({ type: "string", pattern: "^[0-9a-f]{64}$" }), accepted: maybe({ type: "boolean" }), checks: list(ref("Verdict")) }),
-  WorldOutcomes: object({ revision: whole(1), outcomes: list(ref("LogOutcome")) }),
+  WorldOutcomes: object({ revision: whole(1), outcomes: list(ref("LogOutcome")), missing: list(ref("Id")) }),
   ProofState: object({ revision: whole(1), state: { enum: ["none", "running", "done", "cancelled", "failed"] }, done: whole(), total: whole(), holds: whole() }),
   ProofHistory: object({ revision: whole(1), summary: text, logs: { type: "object", propertyNames: ref("Id"), additionalProperties: { enum: ["holds", "breaks", "refused"] } } }),
   WorldProofs: object({ proofs: ref("ProofState"), history: list(ref("ProofHistory")) }),

@@ -10,6 +10,7 @@ export function deletedWorldRoutes({ shelf, signals }: Pick<Services, "shelf" | 
     {
       method: "get",
       path: "/deleted-worlds",
+      operation: "listDeletedWorlds",
       summary: "Worlds that were taken off the shelf, the last one first",
       status: 200,
       answer: { json: "DeletedWorlds" },
@@ -21,6 +22,7 @@ export function deletedWorldRoutes({ shelf, signals }: Pick<Services, "shelf" | 
     {
       method: "post",
       path: "/deleted-worlds/{key}/restore",
+      operation: "restoreDeletedWorld",
       summary: "Puts a deleted world back on the shelf",
       status: 200,
       answer: { json: "Restored" },

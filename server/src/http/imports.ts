@@ -11,6 +11,7 @@ export function importRoutes({ worlds }: Pick<Services, "worlds">): Route[] {
     {
       method: "post",
       path: "/imports",
+      operation: "importFiles",
       summary: "Brings in a world file, logs, or a bundle: a new world, or one revision of a world that is here",
       body: { schema: "ImportedFiles", media: [ZIP], most: 64 * 1024 * 1024 },
       status: 200,

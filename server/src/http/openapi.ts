@@ -22,6 +22,8 @@ export function openApi(routes: readonly Route[]): Schema {
   return {
     openapi: "3.1.0",
     info: { title: "Keen Pebble", version: "1", description: "Worlds, their revisions and their logs. Every error is problem details (RFC 9457) with a stable `code`.", license: { name: "MIT", identifier: "MIT" } },
+    // The document lies below the address that it describes.
+    servers: [{ url: "/", description: "The server that this document comes from" }],
     paths,
     components: { schemas: SCHEMAS },
   };
@@ -34,18 +36,20 @@ function addressSchema(name: string | undefined): Schema {
   return { $ref: `#/components/schemas/${name === "file" ? "FileName" : "Id"}` };
 }
 
-function operation({ path, summary, query = [], body, status, answer, problems }: Route): Schema {
+function operation({ path, summary, operation: operationId, query = [], body, status, unfinished, answer, problems }: Route): Schema {
   const parameters = [
     ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: "path", required: true, schema: addressSchema(name) })),
     ...query.map((name) => ({ name, in: "query", required: false, schema: { type: "integer", minimum: 1 } })),
   ];
   const answers = [400, 403, ...(body === undefined ? [] : [413, 415]), ...problems, 429, 500, 503].sort((a, b) => a - b);
   return {
+    operationId,
     summary,
     ...(parameters.length === 0 ? {} : { parameters }),
     ...(body === undefined ? {} : { requestBody: { required: true, content: { ...(body.schema === undefined ? {} : content({ json: body.schema })), ...mediaOf(body.media ?? []) } } }),
     responses: {
       [status]: { description: "Done", ...(answer === "nothing" ? {} : { content: content(answer) }) },
+      ...(unfinished && answer !== "nothing" ? { 202: { description: "Not all of it is done yet", content: content(answer) } } : {}),
       ...Object.fromEntries(answers.map((code) => [code, { description: PROBLEMS[code]!, content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } } }])),
     },
   };

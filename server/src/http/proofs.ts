@@ -15,6 +15,7 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
     {
       method: "get",
       path: "/worlds/{world}/proofs",
+      operation: "getProofs",
       summary: "How the proofs of the newest revision stand, and what the last runs said",
       status: 200,
       answer: { json: "WorldProofs" },
@@ -24,6 +25,7 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
     {
       method: "post",
       path: "/worlds/{world}/proofs",
+      operation: "requestProofs",
       summary: "Asks for the proofs of the newest revision; what is known is not run again",
       status: 202,
       answer: { json: "ProofState" },
@@ -33,6 +35,7 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
     {
       method: "delete",
       path: "/worlds/{world}/proofs",
+      operation: "cancelProofs",
       summary: "Takes back the proofs that are under way",
       status: 200,
       answer: { json: "ProofState" },
@@ -42,29 +45,37 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
     {
       method: "get",
       path: "/worlds/{world}/outcomes",
-      summary: "What each log comes to at the newest revision; waits for what is not known yet",
+      operation: "getOutcomes",
+      summary: "What each log comes to at the newest revision; waits a while for what is not known yet, and names what was still not run then",
       status: 200,
+      unfinished: true,
       answer: { json: "WorldOutcomes" },
       problems: [404],
-      handle: async (req, res) => void res.json(await proofs.outcomes(worldOf(req))),
+      handle: async (req, res) => {
+        const outcomes = await proofs.outcomes(worldOf(req));
+        res.status(outcomes.missing.length > 0 ? 202 : 200).json(outcomes);
+      },
     },
     {
       method: "get",
       path: "/worlds/{world}/junit.xml",
+      operation: "getJUnitFile",
       summary: "What each log comes to, as JUnit XML",
       status: 200,
       answer: { media: "application/xml" },
       problems: [404],
       handle: async (req, res) => {
         const id = worldOf(req);
-        const { outcomes } = await proofs.outcomes(id);
-        const reports = outcomes.map(({ log, refused, frames, checks }) => (refused === null ? { log: `${log}.inputs`, frames: frames ?? 0, checks } : { log: `${log}.inputs`, error: refused }));
+        const { outcomes, missing } = await proofs.outcomes(id);
+        const known = outcomes.map(({ log, refused, frames, checks }) => (refused === null ? { log: `${log}.inputs`, frames: frames ?? 0, checks } : { log: `${log}.inputs`, error: refused }));
+        const reports = [...known, ...missing.map((log) => ({ log: `${log}.inputs`, error: "was not run yet; ask again" }))].sort((a, b) => (a.log < b.log ? -1 : 1));
         asFile(res, `${id}.junit.xml`, "application/xml", await desk.ask("junit", { world: id, reports }));
       },
     },
     {
       method: "get",
       path: "/events",
+      operation: "followEvents",
       summary: "What happens to all worlds, as server-sent events: new revisions, and how proofs and searches get on",
       status: 200,
       answer: { media: "text/event-stream" },
@@ -75,6 +86,7 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
     {
       method: "post",
       path: "/worlds/{world}/searches",
+      operation: "beginSearch",
       summary: "Looks for the revision that broke a check of a log",
       body: { schema: "NewSearch", most: 64 * 1024 },
       status: 202,
@@ -88,6 +100,7 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
     {
       method: "get",
       path: "/worlds/{world}/searches/{search}",
+      operation: "getSearch",
       summary: "How a search stands",
       status: 200,
       answer: { json: "BreakSearch" },
@@ -100,6 +113,7 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
     {
       method: "delete",
       path: "/worlds/{world}/searches/{search}",
+      operation: "cancelSearch",
       summary: "Gives a search up",
       status: 200,
       answer: { json: "BreakSearch" },

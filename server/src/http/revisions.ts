@@ -14,6 +14,7 @@ export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf
     {
       method: "get",
       path: "/worlds/{world}/revisions",
+      operation: "listRevisions",
       summary: "The revisions of a world, the newest first, with what the proofs said",
       query: ["before"],
       status: 200,
@@ -27,6 +28,7 @@ export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf
     {
       method: "post",
       path: "/worlds/{world}/revisions",
+      operation: "storeRevision",
       summary: "Stores a batch of steps as the next revision, whole or not at all",
       body: { schema: "NewRevision", most: 40 * 1024 * 1024 },
       status: 201,
@@ -39,6 +41,7 @@ export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf
     {
       method: "get",
       path: "/worlds/{world}/revisions/{revision}",
+      operation: "getRevision",
       summary: "A world with its logs as it was at a revision",
       status: 200,
       answer: { json: "WorldRevision" },
@@ -48,6 +51,7 @@ export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf
     {
       method: "put",
       path: "/worlds/{world}/revisions/{revision}/note",
+      operation: "setRevisionNote",
       summary: "Writes what somebody says of a revision",
       body: { schema: "RevisionNote", most: 64 * 1024 },
       status: 200,
@@ -63,6 +67,7 @@ export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf
     {
       method: "get",
       path: "/worlds/{world}/logs/{log}/accepted",
+      operation: "findAcceptedRevision",
       summary: "The revision at which the walk that a log accepts was accepted",
       status: 200,
       answer: { json: "AcceptedAt" },
@@ -75,6 +80,7 @@ export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf
     {
       method: "get",
       path: "/worlds/{world}/journal.md",
+      operation: "getJournalFile",
       summary: "The journal as Markdown",
       status: 200,
       answer: { media: "text/markdown" },

@@ -30,6 +30,8 @@ export interface Route {
   /** In OpenAPI's form below `/api`, such as `/worlds/{world}`. */
   readonly path: string;
   readonly summary: string;
+  /** What it is called in the OpenAPI document, for programs that are made from it. */
+  readonly operation: string;
   /** What may stand behind the `?`, all of it whole numbers, and none of it needed. */
   readonly query?: readonly string[];
   /** Its body: the name of its schema as JSON, other media types that it takes, and how many bytes at the most. */
@@ -37,6 +39,8 @@ export interface Route {
   /** How often it may be asked within ten seconds, by all pages together; `OFTEN` unless it says so itself. */
   readonly often?: number;
   readonly status: number;
+  /** It may also answer 202 with the same, where not all of it is done yet. */
+  readonly unfinished?: true;
   readonly answer: Answer;
   /** Errors that it may answer with besides 400, 403, 429, 500 and 503, and 413 and 415 where it has a body. */
   readonly problems: readonly number[];

@@ -16,6 +16,7 @@ export function sheetRoutes({ shelf }: Pick<Services, "shelf">, desk: Desk): Rou
     {
       method: "put",
       path: "/worlds/{world}/sheets/{file}",
+      operation: "putSheet",
       summary: "Stores the picture of an image sheet",
       body: { media: [PNG], most: LIMITS.fileBytes },
       status: 200,
@@ -29,6 +30,7 @@ export function sheetRoutes({ shelf }: Pick<Services, "shelf">, desk: Desk): Rou
     {
       method: "get",
       path: "/worlds/{world}/sheets/{file}",
+      operation: "getSheet",
       summary: "The picture of an image sheet",
       status: 200,
       answer: { media: PNG },

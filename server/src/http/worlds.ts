@@ -14,6 +14,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "get",
       path: "/worlds",
+      operation: "listWorlds",
       summary: "All worlds on the shelf, the one saved last first",
       status: 200,
       answer: { json: "WorldList" },
@@ -25,6 +26,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "get",
       path: "/shelf",
+      operation: "getShelf",
       summary: "All worlds on the shelf with what their rooms are called and what each log comes to, as far as that is known",
       status: 200,
       answer: { json: "ShelfSummary" },
@@ -36,6 +38,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "get",
       path: "/worlds/{world}",
+      operation: "getWorld",
       summary: "A world with its logs at its newest revision",
       status: 200,
       answer: { json: "WorldRevision" },
@@ -45,6 +48,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "get",
       path: "/worlds/{world}/steps",
+      operation: "getSteps",
       summary: "The steps since a revision: what somebody who has that one must do to have the newest",
       query: ["since"],
       status: 200,
@@ -58,6 +62,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "delete",
       path: "/worlds/{world}",
+      operation: "deleteWorld",
       summary: "Takes a world off the shelf; it can be restored",
       status: 200,
       answer: { json: "DeletedWorld" },
@@ -70,6 +75,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "post",
       path: "/worlds/{world}/copy",
+      operation: "copyWorld",
       summary: "Copies a world with its logs and sheets under a new id",
       status: 201,
       answer: { json: "NewWorld" },
@@ -82,6 +88,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "get",
       path: "/worlds/{world}/world.json",
+      operation: "getWorldFile",
       summary: "The world as a file",
       status: 200,
       answer: { media: "application/json" },
@@ -94,6 +101,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "get",
       path: "/worlds/{world}/bundle.zip",
+      operation: "getBundle",
       summary: "The world with its logs, sheets and journal as a bundle",
       status: 200,
       answer: { media: "application/zip" },
@@ -106,6 +114,7 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
     {
       method: "get",
       path: "/worlds/{world}/logs/{log}",
+      operation: "getLogFile",
       summary: "An input log as a file",
       status: 200,
       answer: { media: "text/plain" },

@@ -34,8 +34,6 @@ export interface Slices {
 
 /** Runs of which the board shows the history. */
 export const HISTORY = 8;
-/** How long an answer that wants all outcomes waits for them. */
-const PATIENCE_MS = 60_000;
 /** Rows of one statement. */
 const ROWS = 1000;
 
@@ -50,6 +48,8 @@ export class Proofs {
     private readonly queue: Queue,
     private readonly signals: Signals,
     private readonly slices: Slices,
+    /** How long an answer that wants all outcomes waits for them, in ms. */
+    private readonly patience: number,
   ) {}
 
   /** Asks for the proofs of the newest revision. What is known or under way already is not run again. */
@@ -100,7 +100,7 @@ export class Proofs {
     return { proofs: state, history: history.reverse() };
   }
 
-  /** What each log comes to at the newest revision, in order of their ids; waits for what is not known yet. */
+  /** What each log comes to at the newest revision, in order of their ids; waits a while for what is not known yet. */
   async outcomes(slug: string): Promise<WorldOutcomes> {
     const row = await this.shelf.row(slug);
     const asked = await this.db.transaction((trx) => this.enqueue(trx, row.id));
@@ -116,7 +116,7 @@ export class Proofs {
         const { holds, refused, status, frames, fingerprint, accepted, checks } = outcome;
         return [{ log, holds, refused, status, frames, fingerprint, accepted, checks }];
       });
-    return { revision: run.revision, outcomes };
+    return { revision: run.revision, outcomes, missing: Object.keys(run.logs).sort().filter((log) => !known.has(run.logs[log]!)) };
   }
 
   /** Resolves once a run is over, or after a while. */
@@ -136,7 +136,7 @@ export class Proofs {
       const stop = this.signals.on("proofs", (world) => {
         if (world === worldId) look();
       });
-      const timer = setTimeout(end, PATIENCE_MS);
+      const timer = setTimeout(end, this.patience);
       look();
     });
   }

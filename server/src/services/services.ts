@@ -29,14 +29,16 @@ export interface Services {
 
 /** About so many frames in one job. */
 const FRAMES_OF_JOB = 250_000;
+const PATIENCE_MS = 60_000;
 
 /**
  * @param logsOfJob at most so many logs in one job
  * @param keepDays for so many days everything is kept
+ * @param patience how long an answer that wants all outcomes waits for them, in ms
  */
-export function servicesOf({ db, desk, jobs, logger, logsOfJob, keepDays }: { readonly db: Knex; readonly desk: Desk; readonly jobs: Jobs; readonly logger: Logger; readonly logsOfJob: number; readonly keepDays: number }): Services {
+export function servicesOf({ db, desk, jobs, logger, logsOfJob, keepDays, patience = PATIENCE_MS }: { readonly db: Knex; readonly desk: Desk; readonly jobs: Jobs; readonly logger: Logger; readonly logsOfJob: number; readonly keepDays: number; readonly patience?: number }): Services {
   const shelf = new Shelf(db);
-  const proofs = new Proofs(db, shelf, jobs.queue, jobs.signals, { logs: logsOfJob, frames: FRAMES_OF_JOB });
+  const proofs = new Proofs(db, shelf, jobs.queue, jobs.signals, { logs: logsOfJob, frames: FRAMES_OF_JOB }, patience);
   const afterSave = new AfterSave(proofs, logger);
   return {
     shelf,

@@ -38,7 +38,7 @@ export function FixturePanel({ world }: { readonly world: World }) {
           </button>
         ))}
       </div>
-      <p className="quiet small">{placing === null ? "Choose a kind, then click a cell. Drag moves, Shift chooses several." : `Click a cell of the room to place a ${placing}.`}</p>
+      <p className="quiet small">{placing === null ? "Choose a kind, then click a cell. Drag moves, Shift chooses several." : `Click a cell of the room to place ${placing === "item" ? "an" : "a"} ${placing}.`}</p>
       {first && (
         <section aria-label="Chosen fixture" className="chosen-fixture">
           <div className="row-line">
