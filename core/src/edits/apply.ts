@@ -40,13 +40,14 @@ function setCells(project: Project, step: SetCells): Project {
   const room = world.rooms[at];
   if (!room) throw new EditError(`there is no room ${step.room}`, step, "room");
   const cells = room.cells.slice();
+  // Told only where it is needed: a bucket changes very many cells.
+  const placeOf = (index: number): string => `cell ${index % room.width} ${Math.floor(index / room.width)} of room ${step.room}`;
   for (let i = 0; i < step.cells.length; i++) {
     const index = step.cells[i]!;
-    const place = `cell ${index % room.width} ${Math.floor(index / room.width)} of room ${step.room}`;
-    if (index >= cells.length) throw new EditError(`room ${step.room} has no cell number ${index}`, step, place);
-    if (cells[index] !== step.before[i]) throw new EditError(`${place} holds tile ${cells[index]!}, not ${step.before[i]!}`, step, place);
+    if (index >= cells.length) throw new EditError(`room ${step.room} has no cell number ${index}`, step, placeOf(index));
+    if (cells[index] !== step.before[i]) throw new EditError(`${placeOf(index)} holds tile ${cells[index]!}, not ${step.before[i]!}`, step, placeOf(index));
     const after = step.after[i]!;
-    if (after >= world.tiles.length) throw new EditError(`there is no tile number ${after}`, step, place);
+    if (after >= world.tiles.length) throw new EditError(`there is no tile number ${after}`, step, placeOf(index));
     cells[index] = after;
   }
   const rooms = world.rooms.map((r, i) => (i === at ? { ...r, cells } : r));

@@ -39,7 +39,11 @@ function mergeParts(first: ChangeParts, second: ChangeParts): ChangeParts | null
   return { kind: "change-parts", parts: parts.filter(({ before, after }) => !sameJson(before, after)) };
 }
 
+/** From so many cells on their numbers are looked up in lists as long as the room. */
+const MANY_CELLS = 4096;
+
 function mergeCells(first: SetCells, second: SetCells): SetCells {
+  if (first.cells.length + second.cells.length > MANY_CELLS) return mergeManyCells(first, second);
   const before = new Map<number, number>();
   const after = new Map<number, number>();
   for (const step of [first, second]) {
@@ -50,4 +54,21 @@ function mergeCells(first: SetCells, second: SetCells): SetCells {
   }
   const cells = [...before.keys()].filter((cell) => before.get(cell) !== after.get(cell)).sort((a, b) => a - b);
   return { ...first, cells, before: cells.map((cell) => before.get(cell)!), after: cells.map((cell) => after.get(cell)!) };
+}
+
+function mergeManyCells(first: SetCells, second: SetCells): SetCells {
+  let most = 0;
+  for (const step of [first, second]) for (const cell of step.cells) if (cell > most) most = cell;
+  const before = new Int32Array(most + 1).fill(-1);
+  const after = new Int32Array(most + 1);
+  for (const step of [first, second]) {
+    for (let i = 0; i < step.cells.length; i++) {
+      const cell = step.cells[i]!;
+      if (before[cell] === -1) before[cell] = step.before[i]!;
+      after[cell] = step.after[i]!;
+    }
+  }
+  const cells: number[] = [];
+  for (let cell = 0; cell <= most; cell++) if (before[cell] !== -1 && before[cell] !== after[cell]) cells.push(cell);
+  return { ...first, cells, before: cells.map((cell) => before[cell]!), after: cells.map((cell) => after[cell]!) };
 }

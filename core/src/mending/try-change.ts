@@ -7,7 +7,7 @@ import { cellsOfBody } from "../ground/free.ts";
 import type { Ground } from "../ground/ground.ts";
 import { resolveCell, resolved, solidAt } from "../ground/ground.ts";
 import { NOTHING } from "../ground/solid-shape.ts";
-import { compile } from "../simulation/compile.ts";
+import { Prover } from "../proofs/prover.ts";
 import type { Compiled } from "../simulation/compiled.ts";
 import { observe, run } from "../simulation/run.ts";
 import type { World } from "../world/world.ts";
@@ -49,9 +49,10 @@ export interface Trying {
 export function beginTrying(world: World, logs: ReadonlyMap<string, InputLog>, log: string): Trying {
   const own = logs.get(log)!;
   const rules = own.rules ?? world.activeRules;
-  const c = compile(world, rules);
+  const prover = new Prover(world);
+  const c = prover.compiledFor(own);
   const others = [...logs.keys()].filter((each) => each !== log);
-  return { world, stops: stopCells(c, own), rules, log, logs, pathHash: run(c, own).pathHash, findings: logFindings(c, own), holding: others.filter((each) => holds(world, logs.get(each)!)) };
+  return { world, stops: stopCells(c, own), rules, log, logs, pathHash: run(c, own).pathHash, findings: logFindings(c, own), holding: others.filter((each) => prover.prove(logs.get(each)!).holds) };
 }
 
 /** Tries one change. Never throws for what the world refuses: that change mends nothing. */
@@ -60,13 +61,15 @@ export function tryChange(trying: Trying, change: SingleChange): Trial {
   const nothing: Trial = { change, holds: false, differs: false, breaks: [], cures: [] };
   try {
     const changed = changedWorld(world, rules, change);
-    const c = compile(changed, rules);
+    // Compiled once for each rule set, whatever the number of logs.
+    const prover = new Prover(changed);
+    const c = prover.compiledFor(logs.get(log)!);
     const result = run(c, logs.get(log)!, { checks: true });
     if (!logHolds(result.verdicts)) return nothing;
     const named = findings.flatMap((finding, i) => (finding.path === change.path || finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change)) ? [i] : []));
     const left = named.length === 0 ? [] : logFindings(c, logs.get(log)!);
     const cures = named.filter((i) => !left.some((again) => again.kind === findings[i]!.kind && again.path === findings[i]!.path));
-    return { change, holds: true, differs: result.pathHash !== trying.pathHash, breaks: trying.holding.filter((each) => canBreak(trying, each, change) && !holds(changed, logs.get(each)!)), cures };
+    return { change, holds: true, differs: result.pathHash !== trying.pathHash, breaks: trying.holding.filter((each) => canBreak(trying, each, change) && !prover.prove(logs.get(each)!).holds), cures };
   } catch (error) {
     if (error instanceof CoreError) return nothing;
     throw error;
@@ -98,15 +101,6 @@ function stopCells(c: Compiled, log: InputLog): StopCell[] {
     },
   });
   return [...found.values()];
-}
-
-function holds(world: World, log: InputLog): boolean {
-  try {
-    return logHolds(run(compile(world, log.rules ?? world.activeRules), log, { checks: true }).verdicts);
-  } catch (error) {
-    if (error instanceof CoreError) return false;
-    throw error;
-  }
 }
 
 /** Whether a trial mends the log: all its checks hold, no other log breaks. */

@@ -4,7 +4,7 @@ import type { WithLine } from "../logs/input-log.ts";
 import type { Fixture, Item, Lock, Pair, World } from "../world/world.ts";
 import type { Followed } from "./references.ts";
 import { follow } from "./references.ts";
-import { freeId } from "./tiles.ts";
+import { FreeIds, freeId } from "./tiles.ts";
 
 export type FixtureKind = Fixture["kind"];
 
@@ -75,15 +75,15 @@ export function moveFixtures(world: World, ids: readonly string[], dx: number, d
 
 /** The world with copies of some fixtures, each a cell further right where there is room, and the copies' ids. */
 export function copyFixtures(world: World, ids: readonly string[]): { readonly world: World; readonly copies: readonly string[] } {
-  const taken = allFixtures(world).map(({ id }) => id);
+  const wanted = new Set(ids);
+  const free = new FreeIds(allFixtures(world).map(({ id }) => id));
   const copies: string[] = [];
   const rooms = world.rooms.map((room) => {
     const made = room.fixtures.flatMap((fixture): Fixture[] => {
-      if (!ids.includes(fixture.id)) return [];
+      if (!wanted.has(fixture.id)) return [];
       const cell = freeCell(room, fixture);
       if (cell === null) return [];
-      const id = freeId(fixture.id, taken);
-      taken.push(id);
+      const id = free.take(fixture.id);
       copies.push(id);
       return [{ ...fixture, id, cell }];
     });

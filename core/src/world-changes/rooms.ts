@@ -6,7 +6,7 @@ import { SIDES } from "../world/world.ts";
 import { LIMITS } from "../world/limits.ts";
 import type { Followed } from "./references.ts";
 import { follow } from "./references.ts";
-import { freeId } from "./tiles.ts";
+import { FreeIds, freeId } from "./tiles.ts";
 
 const WALL = { kind: "wall" } as const;
 
@@ -21,12 +21,8 @@ export function addRoom(world: World, id: string, name: string, width: number, h
 export function copyRoom(world: World, id: string): World {
   const room = world.rooms.find((each) => each.id === id);
   if (!room) return world;
-  const taken = world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id));
-  const fixtures = room.fixtures.map((fixture) => {
-    const own = freeId(fixture.id, taken);
-    taken.push(own);
-    return { ...fixture, id: own };
-  });
+  const ids = new FreeIds(world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)));
+  const fixtures = room.fixtures.map((fixture) => ({ ...fixture, id: ids.take(fixture.id) }));
   const copy = { ...room, id: freeId(id, world.rooms.map((each) => each.id)), name: `${room.name}, copy`.slice(0, LIMITS.nameLength), plan: beside(world), fixtures };
   return { ...world, rooms: [...world.rooms, copy] };
 }

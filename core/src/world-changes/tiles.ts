@@ -2,9 +2,31 @@ import type { Room, Tile, World } from "../world/world.ts";
 
 /** An id out of a wished one that none of the taken ones is: `brick`, `brick-2`, `brick-3`. */
 export function freeId(wished: string, taken: readonly string[]): string {
-  const stem = wished.replace(/-\d+$/, "").slice(0, 36);
-  if (!taken.includes(wished)) return wished;
-  for (let n = 2; ; n++) if (!taken.includes(`${stem}-${n}`)) return `${stem}-${n}`;
+  return new FreeIds(taken).take(wished);
+}
+
+/** Gives out free ids, one after the other: each is taken from then on. */
+export class FreeIds {
+  private readonly taken: Set<string>;
+  /** By stem the number at which to look next: all before it are taken. */
+  private readonly next = new Map<string, number>();
+
+  constructor(taken: Iterable<string>) {
+    this.taken = new Set(taken);
+  }
+
+  take(wished: string): string {
+    let id = wished;
+    if (this.taken.has(wished)) {
+      const stem = wished.replace(/-\d+$/, "").slice(0, 36);
+      let n = this.next.get(stem) ?? 2;
+      while (this.taken.has(`${stem}-${n}`)) n++;
+      this.next.set(stem, n);
+      id = `${stem}-${n}`;
+    }
+    this.taken.add(id);
+    return id;
+  }
 }
 
 /** The world with a tile added last. */

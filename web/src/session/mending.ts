@@ -3,7 +3,7 @@ import { logHolds, mends, rulesById, singleChanges } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import { changeRules } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
-import { projectStore } from "./project-store.ts";
+import { onProject, projectStore } from "./project-store.ts";
 import { TrialPool } from "./trial-pool.ts";
 
 /** What is wrong with the shown log's walk, and what would mend it. */
@@ -43,8 +43,14 @@ export function startMending(): () => void {
     benchStore.setState({ preview: null });
     if (run !== null && walk === null) timer = setTimeout(() => void look(), REST_MS);
   });
+  // The pool follows the project by its steps, from when it is first needed.
+  const stopFollowing = onProject((project, steps) => {
+    if (steps === null) pool?.load(project);
+    else pool?.apply(steps);
+  });
   return () => {
     stop();
+    stopFollowing();
     asked++;
     clearTimeout(timer);
     pool?.close();
@@ -61,14 +67,22 @@ export function shownRules(): Rules | null {
   return project === null ? null : (rulesById(project.world, parsed?.rules ?? project.world.activeRules) ?? null);
 }
 
+/** The pool, with the project that is open. */
+function poolOf(project: Project): TrialPool {
+  if (pool === null) {
+    pool = new TrialPool();
+    pool.load(project);
+  }
+  return pool;
+}
+
 async function look(): Promise<void> {
   const mine = asked;
   const { project } = projectStore.getState();
   const { log } = benchStore.getState();
   if (project === null || log === null) return;
-  pool ??= new TrialPool();
-  const answer = await pool.begin(project, log);
-  if (mine !== asked) return;
+  const answer = await poolOf(project).begin(log);
+  if (mine !== asked || pool === null) return;
   begun = { project, stops: answer?.stops ?? [] };
   const findings = answer?.findings ?? null;
   const all: Trial[][] = (findings ?? []).map(() => []);
@@ -107,9 +121,9 @@ export async function searchMends(): Promise<void> {
   const mine = ++asked;
   clearTimeout(timer);
   const began = performance.now();
-  pool ??= new TrialPool();
+  const trials = poolOf(project);
   if (begun?.project !== project) {
-    const answer = await pool.begin(project, log);
+    const answer = await trials.begin(log);
     if (mine !== asked) return;
     begun = { project, stops: answer?.stops ?? [] };
     mendingStore.setState({ findings: answer?.findings ?? null, cures: (answer?.findings ?? []).map(() => []) });
@@ -118,9 +132,9 @@ export async function searchMends(): Promise<void> {
   const mending: Trial[] = [];
   const tell = (done: number, took: number | null): void => mendingStore.setState({ search: { done, all: changes.length, mending: inOrder(changes, mending), took } });
   tell(0, null);
-  await pool.tryAll(changes, (trials, done) => {
+  await trials.tryAll(changes, (tried, done) => {
     if (mine !== asked) return false;
-    mending.push(...trials.filter(mends));
+    mending.push(...tried.filter(mends));
     tell(done, null);
     return true;
   });

@@ -59,13 +59,31 @@ describe("what closed tabs left", () => {
   });
 
   it("as an older version wrote it is read too", async () => {
-    const old = tab("old");
-    await old.write({ world: "cellar", sent: { batch: "b", base: 7, steps: [speed(1, 2)] }, waiting: [speed(2, 3)] } as unknown as OutboxEntry);
+    const db = await openOutbox();
+    await db.put("entries", { world: "cellar", sent: { batch: "b", base: 7, steps: [speed(1, 2)] }, waiting: [speed(2, 3)] } as unknown as OutboxEntry, "cellar/old");
+    db.close();
     const now = tab("now");
     await now.claim("cellar");
     expect(await now.takeOver("cellar")).toEqual([{ base: 7, sent: { batch: "b", base: 7, steps: [speed(1, 2)] }, waiting: own(speed(2, 3)) }]);
     expect(await now.unsaved()).toEqual(new Map([["cellar", 2]]));
   });
+});
+
+it("what a bucket painted comes back as it was, from the entry and from what could be undone", async () => {
+  const cells = Array.from({ length: 5000 }, (_, i) => 2 * i);
+  const bucket: EditStep = { kind: "set-cells", room: "room-1", cells, before: cells.map(() => 0), after: cells.map((_, i) => i % 7) };
+  const old = tab("old");
+  await old.claim("cellar");
+  await old.write({ world: "cellar", base: 3, sent: { batch: "b", base: 3, steps: [bucket] }, waiting: own(bucket), left: [{ base: 2, sent: null, waiting: own(bucket) }] });
+  await old.keepHistory("cellar", { revision: 3, history: { done: [[bucket]], undone: [[bucket]], open: null } });
+  old.release("cellar");
+  const now = tab("now");
+  await now.claim("cellar");
+  const left = await now.takeOver("cellar");
+  expect(left).toEqual([{ base: 2, sent: null, waiting: own(bucket) }, { base: 3, sent: { batch: "b", base: 3, steps: [bucket] }, waiting: own(bucket) }]);
+  // As it is sent: JSON knows no typed arrays.
+  expect(JSON.parse(JSON.stringify(left))).toEqual(left);
+  expect(await now.keptHistory("cellar", 3)).toEqual({ done: [[bucket]], undone: [[bucket]], open: null });
 });
 
 it("a browser that refuses to keep anything says so, and everything goes on", async () => {

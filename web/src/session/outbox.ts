@@ -2,6 +2,7 @@ import type { EditStep, History } from "@keen-pebble/core";
 import type { DBSchema, IDBPDatabase } from "idb";
 import { openDB } from "idb";
 import type { KeptWalk } from "./kept-walk.ts";
+import { packed, unpacked } from "./packed-steps.ts";
 
 /** A batch that was sent and not yet acknowledged: sent again it is stored once. */
 export interface SentBatch {
@@ -58,10 +59,24 @@ const LEAVING_MS = 600;
 const lockName = (key: string): string => `keen-pebble/${key}`;
 const hasEdits = ({ sent, waiting }: OwnEdits): boolean => sent !== null || waiting.length > 0;
 
-/** Edits as older versions wrote them: bare steps, and no base. */
+/** Edits as they are kept, as one works with them; older versions wrote bare steps, and no base. */
 function read(entry: OutboxEntry): OutboxEntry {
   const waiting = (entry.waiting as readonly (OwnStep | EditStep)[]).map((each): OwnStep => ("step" in each ? each : { step: each, refused: null }));
-  return { world: entry.world, base: entry.base ?? entry.sent?.base ?? null, sent: entry.sent, waiting, left: entry.left ?? [] };
+  const edits = withSteps({ base: entry.base ?? entry.sent?.base ?? null, sent: entry.sent, waiting }, unpacked);
+  return { world: entry.world, ...edits, left: (entry.left ?? []).map((each) => withSteps(each, unpacked)) };
+}
+
+/** The entry as it is kept: what a bucket painted is copied at once, not number by number. */
+function kept(entry: OutboxEntry): OutboxEntry {
+  return { world: entry.world, ...withSteps(entry, packed), left: entry.left.map((each) => withSteps(each, packed)) };
+}
+
+function withSteps({ base, sent, waiting }: OwnEdits, how: (step: EditStep) => EditStep): OwnEdits {
+  return { base, sent: sent === null ? null : { ...sent, steps: sent.steps.map(how) }, waiting: waiting.map(({ step, refused }) => ({ step: how(step), refused })) };
+}
+
+function historyWith({ done, undone, open }: History, how: (step: EditStep) => EditStep): History {
+  return { done: done.map((group) => group.map(how)), undone: undone.map((group) => group.map(how)), open };
 }
 
 /**
@@ -148,7 +163,7 @@ export class Outbox {
       const edits = { base, sent, waiting };
       const before = key === this.keyOf(world) || own === undefined ? [] : read(own).left;
       await entries.delete(key);
-      await entries.put({ world, base: null, sent: null, waiting: [], left: [...before, ...left, ...(hasEdits(edits) ? [edits] : [])] }, this.keyOf(world));
+      await entries.put(kept({ world, base: null, sent: null, waiting: [], left: [...before, ...left, ...(hasEdits(edits) ? [edits] : [])] }), this.keyOf(world));
     });
   }
 
@@ -160,13 +175,13 @@ export class Outbox {
   /** Writes what this tab has not had acknowledged; nothing left takes the entry away. Says whether it is kept. */
   async write(entry: OutboxEntry): Promise<boolean> {
     const key = this.keyOf(entry.world);
-    const kept = await this.quietly(async (db) => {
+    const written = await this.quietly(async (db) => {
       if (!hasEdits(entry) && entry.left.length === 0) await db.delete("entries", key);
-      else await db.put("entries", entry, key);
+      else await db.put("entries", kept(entry), key);
       return true;
     });
     for (const follower of this.followers) follower();
-    return kept === true;
+    return written === true;
   }
 
   /** Worlds with edits that are not stored on the server, and how many. */
@@ -181,14 +196,14 @@ export class Outbox {
   }
 
   /** Keeps what can be undone over a reload. */
-  async keepHistory(world: string, kept: KeptHistory): Promise<void> {
-    await this.quietly((db) => db.put("histories", kept, world));
+  async keepHistory(world: string, { revision, history }: KeptHistory): Promise<void> {
+    await this.quietly((db) => db.put("histories", { revision, history: historyWith(history, packed) }, world));
   }
 
   /** What could be undone when that revision was stored; null where something else is the newest now. */
   async keptHistory(world: string, revision: number): Promise<History | null> {
-    const kept = await this.quietly((db) => db.get("histories", world));
-    return kept?.revision === revision ? kept.history : null;
+    const there = await this.quietly((db) => db.get("histories", world));
+    return there?.revision === revision ? historyWith(there.history, unpacked) : null;
   }
 
   /** Keeps a walk of a world that was not kept as a log, until the next one. */

@@ -1,6 +1,7 @@
 import type { EditStep, Project, WanderFinding, WanderTask } from "@keen-pebble/core";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
+import { packed } from "./packed-steps.ts";
 import type { ProofWorker, ProvedLog } from "../workers/proof.worker.ts";
 
 /** So many logs are run between two looks at whether the answer is still wanted. */
@@ -24,7 +25,8 @@ export class ProofPool {
   }
 
   apply(steps: readonly EditStep[]): void {
-    for (const remote of this.remotes) void remote.apply(steps);
+    const sent = steps.map(packed);
+    for (const remote of this.remotes) void remote.apply(sent);
   }
 
   compareWith(project: Project | null): void {

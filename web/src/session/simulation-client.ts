@@ -1,6 +1,7 @@
 import type { Check, EditStep, Explanation, Project, ReEntrySearch, UntilChoice, Verdict } from "@keen-pebble/core";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
+import { packed } from "./packed-steps.ts";
 import type { Elsewhere, Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
 
 const CLOSED: Refused = { refused: "the world was closed" };
@@ -19,7 +20,7 @@ export class SimulationClient {
   }
 
   apply(steps: readonly EditStep[]): void {
-    void this.remote.apply(steps);
+    void this.remote.apply(steps.map(packed));
   }
 
   /** Hands in the world as it was at a revision, for runs elsewhere. */

@@ -1,6 +1,7 @@
-import type { Project, SingleChange, TraceRows, Trial } from "@keen-pebble/core";
+import type { EditStep, Project, SingleChange, TraceRows, Trial } from "@keen-pebble/core";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
+import { packed } from "./packed-steps.ts";
 import type { Trials } from "../workers/trial.worker.ts";
 
 /** So many changes are tried between two looks at whether the search is still wanted. */
@@ -19,9 +20,18 @@ export class TrialPool {
     }
   }
 
-  /** Hands every worker the project; gives back the log's findings and what stopped it, or null where it cannot be run. */
-  async begin(project: Project, log: string): Promise<ReturnType<Trials["begin"]>> {
-    const [first = null] = await Promise.all(this.remotes.map((remote) => remote.begin(project, log)));
+  load(project: Project): void {
+    for (const remote of this.remotes) void remote.load(project);
+  }
+
+  apply(steps: readonly EditStep[]): void {
+    const sent = steps.map(packed);
+    for (const remote of this.remotes) void remote.apply(sent);
+  }
+
+  /** Gets every worker ready for changes of the project on a log; gives back the log's findings and what stopped it, or null where it cannot be run. */
+  async begin(log: string): Promise<ReturnType<Trials["begin"]>> {
+    const [first = null] = await Promise.all(this.remotes.map((remote) => remote.begin(log)));
     return first;
   }
 

@@ -1,17 +1,30 @@
-import type { LogFinding, Project, SingleChange, StopCell, TraceRows, Trial, Trying } from "@keen-pebble/core";
-import { CoreError, beginTrying, changedWorld, compile, readLog, run, tryChange } from "@keen-pebble/core";
+import type { EditStep, LogFinding, Project, SingleChange, StopCell, TraceRows, Trial, Trying } from "@keen-pebble/core";
+import { CoreError, applyAll, beginTrying, changedWorld, compile, readLog, run, tryChange } from "@keen-pebble/core";
 import { expose } from "comlink";
 
+let project: Project | null = null;
 let trying: Trying | null = null;
 
 const trials = {
+  /** Takes a whole project. */
+  load(whole: Project): void {
+    project = whole;
+    trying = null;
+  },
+
+  /** Follows edits that the page has made. */
+  apply(steps: readonly EditStep[]): void {
+    if (project !== null) project = applyAll(project, steps);
+    trying = null;
+  },
+
   /**
-   * Takes a project and the log that changes are to be tried on. Logs that cannot be read are left out: nothing can
-   * break in them.
+   * Takes the log that changes are to be tried on. Logs that cannot be read are left out: nothing can break in them.
    * @returns the findings of the log and the cells that stopped it, or null where it cannot be run
    */
-  begin(project: Project, log: string): { readonly findings: readonly LogFinding[]; readonly stops: readonly StopCell[] } | null {
+  begin(log: string): { readonly findings: readonly LogFinding[]; readonly stops: readonly StopCell[] } | null {
     trying = null;
+    if (project === null) return null;
     try {
       const logs = new Map([...project.logs].flatMap(([id, text]) => readable(id, text)));
       if (!logs.has(log)) return null;
