@@ -57,6 +57,11 @@ export class Browser {
     return this.driver.wait(until.elementIsVisible(found), PATIENCE, `${css} is not shown`);
   }
 
+  /** Clicks the element that matches and holds these words, once there is one. */
+  async press(css: string, words: string): Promise<void> {
+    await this.driver.wait(() => this.driver.executeScript<boolean>("const e = [...document.querySelectorAll(arguments[0])].find((each) => each.textContent.includes(arguments[1])); e?.click(); return e !== undefined", css, words), PATIENCE, `no ${css} with ${words}`);
+  }
+
   /** The text of the element, once it fits. */
   async untilText(css: string, fits: (text: string) => boolean): Promise<string> {
     let last = "";

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { afterAll, expect, it } from "vitest";
+import type { WebElement } from "selenium-webdriver";
 import { Key } from "selenium-webdriver";
 import { seriousFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
@@ -25,11 +26,12 @@ const logUntil = async (id: string, log: string, fits: (text: string) => boolean
   await browser.driver.wait(async () => fits((await logs(id))[log] ?? ""), 15_000, `log ${log} did not become as wanted`);
   return (await logs(id))[log]!;
 };
-const press = (css: string, words: string): Promise<void> => browser.driver.executeScript("[...document.querySelectorAll(arguments[0])].find((e) => e.textContent.includes(arguments[1])).click()", css, words);
+const press = (css: string, words: string): Promise<void> => browser.press(css, words);
 const menu = async (words: string): Promise<void> => {
   await (await browser.find("[aria-label='More about this log']")).click();
   await browser.untilText(".dropdown-menu.show", (text) => text.includes(words));
-  await press(".dropdown-menu.show .dropdown-item", words);
+  // With the mouse itself: what has the keyboard afterwards depends on it.
+  await (await browser.driver.executeScript<WebElement>("return [...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((each) => each.textContent.includes(arguments[0]))", words)).click();
 };
 const area = async (name: string): Promise<void> => (await browser.find(`.areas a[href*="/${name}"]`)).click();
 const letGo = (): Promise<void> => browser.driver.executeScript("document.activeElement.blur()");
@@ -189,6 +191,7 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await browser.driver.get(`${started.address}/w/${id}/proofs?log=turn-in-time`);
   await whole();
   await menu("Accept this walk");
+  await browser.driver.wait(() => browser.driver.executeScript<boolean>("return document.activeElement.matches('.detail-form input')"), 15_000, "the reason is not asked for");
   await browser.driver.actions().sendKeys("the turn feels right", Key.ENTER).perform();
   await browser.untilText(".detail-says", (text) => text.includes("Acceptedwalks just so: the turn feels right"));
   await saved(2);

@@ -2,13 +2,15 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import type { WebElement } from "selenium-webdriver";
 import { Key, Origin } from "selenium-webdriver";
-import { say } from "../scripts/speed/measure.mjs";
+import { say, sized } from "../scripts/speed/measure.mjs";
 import { worldOf } from "../scripts/speed/worlds.mjs";
 import { BenchDriver } from "./bench-driver.ts";
 import { Browser } from "./browser.ts";
 import { Started } from "./started.ts";
 
-const ROUNDS = 21;
+const ROUNDS = sized(21, 3) as number;
+const LOGS = sized(1000, 30) as number;
+const LONG_ROUNDS = sized(4166, 40) as number;
 const FRAMES = 3600;
 
 const started = await Started.start();
@@ -80,7 +82,7 @@ try {
   const label = await browser.driver.executeScript<WebElement>("return [...document.querySelectorAll('.anatomy label.drag')].find((l) => l.textContent === 'Speed')");
   const dragging = browser.driver.actions();
   dragging.move({ origin: label }).press();
-  for (let i = 0; i < 90; i++) dragging.move({ x: i % 20 < 10 ? 8 : -8, y: 0, origin: Origin.POINTER, duration: 25 });
+  for (let i = 0; i < sized(90, 12); i++) dragging.move({ x: i % 20 < 10 ? 8 : -8, y: 0, origin: Origin.POINTER, duration: 25 });
   await dragging.release().perform();
   const told = await browser.untilText(".status", (text) => /95% in \d+ ms/.test(text));
   const dragged = Number(/95% in (\d+) ms/.exec(told)![1]);
@@ -91,7 +93,7 @@ try {
   await browser.driver.get(`${started.address}/w/mending/bench?log=long`);
   await bench.ready();
   const searches: number[] = [];
-  for (let i = 0; i < 5; i++) {
+  for (let i = 0; i < sized(5, 1); i++) {
     await bench.key("y");
     const list = await browser.untilText(".mends", (text) => /\d\.\d\d s/.test(text));
     searches.push(Number(/(\d+\.\d\d) s/.exec(list)![1]) * 1000);
@@ -107,7 +109,7 @@ try {
   await browser.untilText(".saving", (text) => text === "saved, revision 1");
   await bench.tile("wall");
   const strokes: { picture: number; saved: number }[] = [];
-  for (let i = 0; i < 9; i++) {
+  for (let i = 0; i < sized(9, 2); i++) {
     strokes.push(
       await browser.driver.executeAsyncScript<{ picture: number; saved: number }>(
         `const done = arguments[1];
@@ -150,22 +152,48 @@ try {
   say("between two pictures while walking", "512x512", walked.median, "ms", walked.spread, walked.best);
   await bench.key(Key.ESCAPE);
 
+  // A bucket over all of it, its undo, and the room as text: how long the page stands still for each.
+  await started.api("/imports", { world: JSON.stringify({ ...worldOf(512, 512), id: "bare", rooms: worldOf(512, 512).rooms.map((room) => ({ ...room, cells: room.cells.map(() => 0) })) }) });
+  await browser.driver.get(`${started.address}/w/bare/bench`);
+  await browser.find(".swatches [role=option]");
+  await browser.untilText(".saving", (text) => text === "saved, revision 1");
+  await bench.tile("wall");
+  await browser.driver.executeScript("document.querySelector(\"[aria-label='Fill']\").click()");
+  const acts: [string, () => Promise<void>, () => Promise<unknown>][] = [
+    ["a bucket", () => browser.driver.actions().move({ origin: canvas, x: 10, y: 10 }).press().release().perform(), () => browser.untilText(".saving", (text) => text === "saved, revision 2")],
+    ["its undo", () => bench.key(Key.CONTROL, "z"), () => browser.untilText(".saving", (text) => text === "saved, revision 3")],
+    ["the room as text", () => browser.driver.executeScript("[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()"), () => browser.find("[aria-label='Room text']")],
+  ];
+  const canvas = await browser.find(".field-canvas");
+  await browser.driver.executeScript("window.long = []; new PerformanceObserver((list) => window.long.push(...list.getEntries().map((each) => each.duration))).observe({ entryTypes: ['longtask'] })");
+  for (const [what, act, done] of acts) {
+    if (what === "the room as text") await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
+    else await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
+    await browser.driver.executeScript("window.long.length = 0");
+    await act();
+    await done();
+    // Tasks are told of after their end.
+    await browser.driver.executeScript("return new Promise((done) => requestIdleCallback(() => setTimeout(done, 100)))");
+    const longest = Math.max(0, ...(await browser.driver.executeScript<number[]>("return window.long")));
+    say("longest that the page stands still", `${what}, 512x512`, Math.max(1, longest), "ms", 0, Math.max(1, longest));
+  }
+
   // A board of a thousand logs: all of them run in the page, and the board scrolled.
-  const many = Object.fromEntries(Array.from({ length: 1000 }, (_, i) => [`walk-${i}`, `keen-pebble-inputs 1\ntitle Walk ${i}\ncheck always aligned\ncheck never overlap\n---\n${["72 U\n48 R\n72 D\n48 L\n", "48 R\n72 U\n48 L\n72 D\n"][i % 2]!.repeat(15)}`]));
+  const many = Object.fromEntries(Array.from({ length: LOGS }, (_, i) => [`walk-${i}`, `keen-pebble-inputs 1\ntitle Walk ${i}\ncheck always aligned\ncheck never overlap\n---\n${["72 U\n48 R\n72 D\n48 L\n", "48 R\n72 U\n48 L\n72 D\n"][i % 2]!.repeat(15)}`]));
   await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "many"'), logs: many });
   await started.api("/worlds/many/outcomes");
   await browser.driver.get(`${started.address}/w/many/proofs`);
-  const told1000 = await browser.untilText(".status", (text) => /last look at 1000 logs took \d+ ms/.test(text));
-  const board = "1,000 logs of 3,600 frames in the page";
+  const told1000 = await browser.untilText(".status", (text) => /last look at \d+ logs took \d+ ms/.test(text));
+  const board = `${LOGS} logs of 3,600 frames in the page`;
   const looked = Number(/took (\d+) ms/.exec(told1000)![1]);
   say("all logs run in the page", board, looked, "ms", 0, looked);
   const scrolled = await pictures(() => browser.driver.executeAsyncScript("const done = arguments[0]; const box = document.querySelector('.board-rows'); let n = 0; (function on() { box.scrollTop += 90; if (n++ < 150) requestAnimationFrame(on); else done(); })();"));
   say("between two pictures while the board is scrolled", board, scrolled.median, "ms", scrolled.spread, scrolled.best);
 
   // A log of a million frames: from a key to the explanation of the next frame.
-  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "million"'), logs: { million: `keen-pebble-inputs 1\ncheck always aligned\n---\n${"72 U\n48 R\n72 D\n48 L\n".repeat(4166)}` } });
-  await browser.driver.get(`${started.address}/w/million/bench?log=million&f=654321`);
-  const ran = await browser.untilText(".status", (text) => /999840 frames in/.test(text));
+  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "million"'), logs: { million: `keen-pebble-inputs 1\ncheck always aligned\n---\n${"72 U\n48 R\n72 D\n48 L\n".repeat(LONG_ROUNDS)}` } });
+  await browser.driver.get(`${started.address}/w/million/bench?log=million&f=${Math.round(LONG_ROUNDS * 157)}`);
+  const ran = await browser.untilText(".status", (text) => text.includes(`${LONG_ROUNDS * 240} frames in`));
   const took = Number(/frames in ([\d.]+) ms/.exec(ran)![1]);
   say("re-run of a log in the page's worker", "999,840 frames", took, "ms", 0, took);
   const explained: number[] = [];

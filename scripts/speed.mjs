@@ -1,4 +1,4 @@
-// `npm run speed`: figures as JSON lines: what, size, median, best, unit, spread (median
+// `npm run speed [PART...] [--short]`: figures as JSON lines: what, size, median, best, unit, spread (median
 // deviation as a share of the median). Other work on the machine shows in the spread; the best is what the code can do.
 import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
@@ -18,10 +18,11 @@ try {
   ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
   ensurePackages();
   ensureBuild();
-  const wanted = process.argv.slice(2);
+  const short = process.argv.includes("--short") ? ["--short"] : [];
+  const wanted = process.argv.slice(2).filter((each) => each !== "--short");
   for (const [name, command, args] of parts) {
     if (wanted.length > 0 && !wanted.includes(name)) continue;
-    if ((await runShown(command, args)) !== 0) process.exitCode = 1;
+    if ((await runShown(command, [...args, ...short])) !== 0) process.exitCode = 1;
   }
 } catch (error) {
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);

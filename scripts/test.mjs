@@ -65,6 +65,7 @@ try {
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
   await vitest("server", ["server"], env);
   await vitest("browser", ["e2e"], env);
+  await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
 } catch (error) {
   totals.failed++;
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);

@@ -1,10 +1,10 @@
 import { readFileSync } from "node:fs";
 import { EMPTY_LOG, compile, flatLog, readLog, run, writeWorld } from "@keen-pebble/core";
 import { readWorld } from "@keen-pebble/core/reading";
-import { measure, say } from "./measure.mjs";
+import { measure, say, sized } from "./measure.mjs";
 import { logOf, mixedWorld, worldOf } from "./worlds.mjs";
 
-const FRAMES = 1_000_000;
+const FRAMES = sized(1_000_000, 10_000);
 const world = (width, height, more) => readWorld(JSON.stringify(worldOf(width, height, more)));
 const walkIn = (made) => {
   const compiled = compile(made);
@@ -75,7 +75,7 @@ say("cost of a frame, 4,096 fixtures against 4", "1,000,000 frames", filled[1].m
 }
 
 // The largest world: 2 million cells, 1,024 tiles, 4,096 fixtures.
-const largest = world(500, 500, { rooms: 8, tiles: 1024, fixtures: 4096 });
+const largest = world(sized(500, 60), sized(500, 60), { rooms: 8, tiles: 1024, fixtures: 4096 });
 const text = writeWorld(largest);
 const size = `2,000,000 cells, ${(text.length / 1024 / 1024).toFixed(1)} MiB`;
 for (const [what, act] of [
@@ -88,10 +88,10 @@ for (const [what, act] of [
 
 // Hostile files: the slowest of them, and what the process had at its most.
 const hostile = {
-  "a million keys": `{${Array.from({ length: 1_000_000 }, (_, i) => `"k${i}":0`).join(",")}}`,
-  "a million tiles that are none": JSON.stringify({ ...worldOf(4, 4), tiles: Array(1_000_000).fill(1) }),
-  "sixteen MiB of brackets": "[".repeat(16 * 1024 * 1024),
-  "seven million cells": JSON.stringify({ ...worldOf(4, 4), rooms: [{ ...worldOf(4, 4).rooms[0], cells: Array(7_000_000).fill(0) }] }),
+  "a million keys": `{${Array.from({ length: sized(1_000_000, 1000) }, (_, i) => `"k${i}":0`).join(",")}}`,
+  "a million tiles that are none": JSON.stringify({ ...worldOf(4, 4), tiles: Array(sized(1_000_000, 1000)).fill(1) }),
+  "sixteen MiB of brackets": "[".repeat(sized(16 * 1024, 1) * 1024),
+  "seven million cells": JSON.stringify({ ...worldOf(4, 4), rooms: [{ ...worldOf(4, 4).rooms[0], cells: Array(sized(7_000_000, 1000)).fill(0) }] }),
   "a broken end": text.slice(0, -3),
 };
 for (const [what, bad] of Object.entries(hostile)) {

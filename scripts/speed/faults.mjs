@@ -4,12 +4,12 @@ import { readFileSync, readdirSync } from "node:fs";
 import path from "node:path";
 import { readWorld } from "@keen-pebble/core/reading";
 import { ROOT } from "../setup/run.mjs";
-import { say } from "./measure.mjs";
+import { say, sized } from "./measure.mjs";
 import { ownServer } from "./own-server.mjs";
 import { plant } from "./planted.mjs";
 import { numbersFrom } from "./worlds.mjs";
 
-const FAULTS = 100;
+const FAULTS = sized(100, 3);
 const REVISIONS = 12;
 const demo = path.join(ROOT, "demo/saltglass-cistern");
 const text = readFileSync(path.join(demo, "saltglass-cistern.world.json"), "utf8");

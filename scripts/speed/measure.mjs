@@ -1,8 +1,14 @@
 import { Bench } from "tinybench";
 
+/** In short: everything once and small, to see that it still runs (`npm test`); the figures then say nothing. */
+export const SHORT = process.argv.includes("--short");
+
+/** A size or a number of rounds: a small one in short. */
+export const sized = (whole, short) => (SHORT ? short : whole);
+
 /** Runs something several times; median and best in ms, and the median deviation as a share of the median. */
 export async function measure(act, iterations = 9) {
-  const bench = new Bench({ time: 0, iterations, warmupTime: 0, warmupIterations: 2 });
+  const bench = new Bench({ time: 0, iterations: sized(iterations, 1), warmupTime: 0, warmupIterations: sized(2, 0) });
   bench.add("it", act);
   const [task] = await bench.run();
   if (task.result.error) throw task.result.error;

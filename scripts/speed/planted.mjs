@@ -90,7 +90,7 @@ export function plant(world, seed) {
     const plain = structuredClone(toPlain(world));
     const what = FAULTS[kind](plain, any);
     if (what === null || String(what).includes("null")) continue;
-    const steps = differences({ world, logs: {} }, { world: fromPlain(plain), logs: {} });
+    const steps = differences({ world, logs: new Map() }, { world: fromPlain(plain), logs: new Map() });
     if (steps.length > 0) return { kind, what, steps };
   }
 }

@@ -6,11 +6,12 @@ import os from "node:os";
 import path from "node:path";
 import { EMPTY_LOG, parseCheck, writeLog } from "@keen-pebble/core";
 import { ROOT } from "../setup/run.mjs";
-import { say } from "./measure.mjs";
+import { say, sized } from "./measure.mjs";
 import { ownServer } from "./own-server.mjs";
 import { logOf } from "./worlds.mjs";
 
-const LOGS = 1000;
+const LOGS = sized(1000, 12);
+const ROUNDS = sized(5, 1);
 const FRAMES = 3600;
 const SIZE = `${LOGS} logs of ${FRAMES} frames, 5 checks each`;
 const CHECKS = ["always aligned", "never overlap", "end status playing", "ever holds brass-crank", "at 3600 room intake-hall"].map((text) => parseCheck(text.split(" ")).check);
@@ -47,7 +48,7 @@ async function verify() {
   return performance.now() - began;
 }
 const byHand = [];
-for (let i = 0; i < 5; i++) byHand.push(await verify());
+for (let i = 0; i < ROUNDS; i++) byHand.push(await verify());
 say("verify by the command line", SIZE, median(byHand), "ms", spread(byHand), Math.min(...byHand));
 say("memory of verify at its most", SIZE, peak, "MiB", 0);
 
@@ -57,7 +58,7 @@ await ask("/imports", "POST", { world: readFileSync(demo, "utf8"), logs });
 const world = "/worlds/saltglass-cistern";
 await ask(`${world}/outcomes`);
 const byServer = [];
-for (let revision = 1; revision <= 5; revision++) {
+for (let revision = 1; revision <= ROUNDS; revision++) {
   await ask(`${world}/revisions`, "POST", { batch: randomUUID(), base: revision, steps: [{ kind: "change-parts", parts: [{ part: "seed", before: revision, after: revision + 1 }] }] });
   const began = performance.now();
   let state = await ask(`${world}/proofs`, "POST");

@@ -1,10 +1,10 @@
 // Random walks over 20 worlds by seed, each with a fault: how long until it is found and shrunk, and to how many frames.
 import { compile, wanderSome, wanderTasks } from "@keen-pebble/core";
 import { readWorld } from "@keen-pebble/core/reading";
-import { say } from "./measure.mjs";
+import { say, sized } from "./measure.mjs";
 import { numbersFrom, worldOf } from "./worlds.mjs";
 
-const WORLDS = 20;
+const WORLDS = sized(20, 1);
 const WIDTH = 16;
 const HEIGHT = 12;
 

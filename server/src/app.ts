@@ -1,5 +1,7 @@
+import type { ServerResponse } from "node:http";
 import path from "node:path";
 import express from "express";
+import expressStaticGzip from "express-static-gzip";
 import type { Express } from "express";
 import helmet from "helmet";
 import type { Knex } from "knex";
@@ -106,9 +108,10 @@ function healthRoute(db: Knex): Route {
   };
 }
 
-/** The built page: hashed files for a year, the page itself fresh, and for every address of the page. */
+/** The built page, packed as it was at the build: hashed files for a year, the page itself fresh, and for every address of the page. */
 function servePage(app: Express, webFolder: string): void {
-  app.use(express.static(webFolder, { index: false, setHeaders: (res, file) => res.setHeader("Cache-Control", file.includes(`${path.sep}assets${path.sep}`) ? "public, max-age=31536000, immutable" : "no-cache") }));
+  const setHeaders = (res: ServerResponse, file: string): unknown => res.setHeader("Cache-Control", file.includes(`${path.sep}assets${path.sep}`) ? "public, max-age=31536000, immutable" : "no-cache");
+  app.use(expressStaticGzip(webFolder, { enableBrotli: true, orderPreference: ["br", "gz"], index: false, serveStatic: { setHeaders } }));
   app.get(/.*/, (req, res, next) => {
     // Throws for a broken percent-sign.
     decodeURIComponent(req.path);

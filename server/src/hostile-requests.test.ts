@@ -4,7 +4,7 @@ import type { AddressInfo } from "node:net";
 import net from "node:net";
 import os from "node:os";
 import path from "node:path";
-import { gzipSync } from "node:zlib";
+import { gzipSync, brotliCompressSync } from "node:zlib";
 import { strToU8, zipSync } from "fflate";
 import { pino } from "pino";
 import request from "supertest";
@@ -185,10 +185,15 @@ it("what is no file of the page is 404, whoever asks; every area of the page is 
   mkdirSync(path.join(web, "assets"));
   writeFileSync(path.join(web, "index.html"), "<title>page</title>");
   writeFileSync(path.join(web, "assets/a.js"), "1;");
+  writeFileSync(path.join(web, "assets/a.js.br"), brotliCompressSync("1;"));
   const app = createApp({ db: test.db, desk: test.desk, services: test.services, logger: pino({ level: "silent" }), webFolder: web, hosts: ["127.0.0.1"] });
   try {
     for (const address of ["/", "/w/cellar/bench", "/w/cellar/proofs?log=a"]) expect((await request(app).get(address).set("Accept", "text/html").expect(200)).text).toContain("<title>page");
-    await request(app).get("/assets/a.js").expect(200);
+    await request(app).get("/assets/a.js").set("Accept-Encoding", "identity").expect(200);
+    // Packed at the build: whoever can unpack it gets less of it.
+    const packed = await request(app).get("/assets/a.js").set("Accept-Encoding", "gzip, br").expect(200);
+    expect(packed.headers).toMatchObject({ "content-encoding": "br", "content-type": expect.stringMatching(/^text\/javascript/) as string, "cache-control": expect.stringContaining("immutable") as string });
+    expect(packed.text).toBe("1;");
     for (const address of ["/assets/gone.js", "/assets/gone", "/gone.css", "/favicon.ico", "/w/cellar/x.map", "/%00.js", "/%E0%A4%A"]) {
       const answer = await request(app).get(address).set("Accept", "text/html,*/*");
       expect([address, answer.status < 500 && answer.status >= 400]).toEqual([address, true]);

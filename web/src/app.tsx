@@ -1,25 +1,32 @@
 import { RouterProvider, createBrowserRouter } from "react-router";
-import { BenchPage } from "./areas/bench/bench-page.tsx";
-import { FloorplanPage } from "./areas/floorplan/floorplan-page.tsx";
-import { JournalPage } from "./areas/journal/journal-page.tsx";
-import { ProofsPage } from "./areas/proofs/proofs-page.tsx";
+import { AREAS, loadAreas } from "./areas/areas.ts";
+import { NotLoaded } from "./areas/not-loaded.tsx";
 import { NoSuchPage, ShelfPage } from "./areas/shelf/shelf-page.tsx";
-import { WorldLayout } from "./areas/world/world-layout.tsx";
 
 const router = createBrowserRouter([
-  { path: "/", element: <ShelfPage /> },
   {
-    path: "/w/:world",
-    element: <WorldLayout />,
+    errorElement: <NotLoaded />,
+    hydrateFallbackElement: <div className="page" />,
     children: [
-      { path: "bench", element: <BenchPage /> },
-      { path: "floorplan", element: <FloorplanPage /> },
-      { path: "proofs", element: <ProofsPage /> },
-      { path: "journal", element: <JournalPage /> },
+      { path: "/", element: <ShelfPage /> },
+      {
+        path: "/w/:world",
+        lazy: async () => {
+          const { WorldLayout } = await AREAS.world();
+          loadAreas();
+          return { Component: WorldLayout };
+        },
+        children: [
+          { path: "bench", lazy: async () => ({ Component: (await AREAS.bench()).BenchPage }) },
+          { path: "floorplan", lazy: async () => ({ Component: (await AREAS.floorplan()).FloorplanPage }) },
+          { path: "proofs", lazy: async () => ({ Component: (await AREAS.proofs()).ProofsPage }) },
+          { path: "journal", lazy: async () => ({ Component: (await AREAS.journal()).JournalPage }) },
+          { path: "*", element: <NoSuchPage /> },
+        ],
+      },
       { path: "*", element: <NoSuchPage /> },
     ],
   },
-  { path: "*", element: <NoSuchPage /> },
 ]);
 
 /** The page: an area for each address. */

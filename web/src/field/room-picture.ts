@@ -1,11 +1,14 @@
 import type { Room, World } from "@keen-pebble/core";
 import { joinMask, joinTables } from "@keen-pebble/core";
+import { FAR_PX, FarPicture } from "./far-picture.ts";
 import type { SheetImages } from "./tile-art.ts";
 import { TileArt, variantSeed } from "./tile-art.ts";
 
 /** Cells along a side of a chunk. */
 const CHUNK = 16;
 const MOST_CHUNKS = 400;
+/** All rooms of the largest world: together they have two million cells. */
+const MOST_FAR = 256;
 const NO_IMAGES: SheetImages = new Map();
 
 interface Chunk {
@@ -21,6 +24,8 @@ export class RoomPicture {
   private sheets: World["sheets"];
   private joins: ReturnType<typeof joinTables>;
   private readonly chunks = new Map<string, Chunk>();
+  /** By room, as it is seen from afar. */
+  private readonly far = new Map<string, FarPicture>();
 
   constructor(
     world: World,
@@ -41,11 +46,17 @@ export class RoomPicture {
     this.art = new TileArt(world, images);
     this.joins = joinTables(world.tiles);
     this.chunks.clear();
+    this.far.clear();
   }
 
   /** Draws the part of the room that is in sight: `zoom` screen px a world px, the room's corner at `left`, `top`. */
   draw(c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, world: World, room: Room, zoom: number, left: number, top: number, width: number, height: number, images: SheetImages = this.images): void {
     this.follow(world, images);
+    if (zoom * world.tileSize <= FAR_PX) {
+      c.imageSmoothingEnabled = true;
+      c.drawImage(this.fromAfar(room).canvas, left, top, room.width * world.tileSize * zoom, room.height * world.tileSize * zoom);
+      return;
+    }
     const side = world.tileSize * zoom * CHUNK;
     const fromX = Math.max(0, Math.floor(-left / side));
     const fromY = Math.max(0, Math.floor(-top / side));
@@ -60,6 +71,17 @@ export class RoomPicture {
         c.drawImage(canvas, left + x * side, top + y * side, across, down);
       }
     }
+  }
+
+  private fromAfar(room: Room): FarPicture {
+    let far = this.far.get(room.id);
+    if (far?.width !== room.width || far.height !== room.height) far = new FarPicture(room.width, room.height, this.art, this.joins);
+    // Least recently seen goes first.
+    this.far.delete(room.id);
+    this.far.set(room.id, far);
+    if (this.far.size > MOST_FAR) this.far.delete(this.far.keys().next().value!);
+    far.follow(room);
+    return far;
   }
 
   /** The picture of a tile by itself. */

@@ -2,7 +2,7 @@ import type { Check, Explanation, FixtureKind, InputLog, TraceRows, Verdict } fr
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "../field/paint-cells.ts";
 import type { Piece } from "../field/piece.ts";
-import type { Elsewhere } from "../workers/simulation.worker.ts";
+import type { Elsewhere } from "../workers/simulation.ts";
 
 /** The run of the selected log, as it stands after the last change. */
 export interface ShownRun {

@@ -2,7 +2,7 @@ import type { EditStep, Project, SingleChange } from "@keen-pebble/core";
 import { ARRIVE, changedWorld, changesWorld, rulesById } from "@keen-pebble/core";
 import { logOrder } from "../logs/log-title.ts";
 import { readOrNull } from "../logs/read-or-null.ts";
-import type { Elsewhere } from "../workers/simulation.worker.ts";
+import type { Elsewhere } from "../workers/simulation.ts";
 import type { Beside, Overlay, Tool } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { firstDifference } from "./first-difference.ts";

@@ -3,7 +3,7 @@ import { emptyWorld } from "@keen-pebble/core";
 import { expect, it } from "vitest";
 import { partingText, pathText } from "../areas/proofs/path-text.ts";
 import { expectedText } from "../logs/expected-text.ts";
-import type { PathAnswer } from "../workers/proof.worker.ts";
+import type { PathAnswer } from "../workers/proofs.ts";
 import { boardRows, firstMissed, shownRows } from "./board.ts";
 
 const text = (title: string, more = ""): string => `keen-pebble-inputs 1\n${more}title ${title}\n---\n1 .\n`;

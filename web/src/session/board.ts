@@ -2,7 +2,7 @@ import type { Project, Proof } from "@keen-pebble/core";
 import { RefusedError, readLog, writeLog } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import { logIdFor, logOrder, logTitle } from "../logs/log-title.ts";
-import type { PathAnswer } from "../workers/proof.worker.ts";
+import type { PathAnswer } from "../workers/proofs.ts";
 import { pause, selectLog, showFrame } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
 import { change, notice, projectStore } from "./project-store.ts";

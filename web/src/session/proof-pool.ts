@@ -2,7 +2,7 @@ import type { EditStep, Project, WanderFinding, WanderTask } from "@keen-pebble/
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import { packed } from "./packed-steps.ts";
-import type { ProofWorker, ProvedLog } from "../workers/proof.worker.ts";
+import type { ProofWorker, ProvedLog } from "../workers/proofs.ts";
 
 /** So many logs are run between two looks at whether the answer is still wanted. */
 const AT_ONCE = 12;
@@ -14,7 +14,7 @@ export class ProofPool {
 
   constructor(size = Math.max(1, Math.min(3, navigator.hardwareConcurrency - 1))) {
     for (let i = 0; i < size; i++) {
-      const worker = new Worker(new URL("../workers/proof.worker.ts", import.meta.url), { type: "module" });
+      const worker = new Worker(new URL("../workers/page.worker.ts", import.meta.url), { type: "module", name: "proofs" });
       this.workers.push(worker);
       this.remotes.push(wrap<ProofWorker>(worker));
     }

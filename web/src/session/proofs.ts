@@ -2,7 +2,7 @@ import type { EditStep, Project, Proof } from "@keen-pebble/core";
 import { changesWorld } from "@keen-pebble/core";
 import type { BreakSearch, ProofHistory, ProofState } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
-import type { PathAnswer } from "../workers/proof.worker.ts";
+import type { PathAnswer } from "../workers/proofs.ts";
 import { OfflineError, ProblemError, askForProofs, beginSearch, cancelProofs, cancelSearch, findSearch, openRevision, quietly, worldProofs } from "./api-client.ts";
 import { openedProject } from "./opened-project.ts";
 import { notice, onProject, projectStore, saveNow } from "./project-store.ts";

@@ -2,13 +2,13 @@ import type { Check, EditStep, Explanation, Project, ReEntrySearch, UntilChoice,
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import { packed } from "./packed-steps.ts";
-import type { Elsewhere, Refused, RunAnswer, Simulation } from "../workers/simulation.worker.ts";
+import type { Elsewhere, Refused, RunAnswer, Simulation } from "../workers/simulation.ts";
 
 const CLOSED: Refused = { refused: "the world was closed" };
 
 /** The page's end of a simulation worker. Calls are answered in the order in which they were made. */
 export class SimulationClient {
-  private readonly worker = new Worker(new URL("../workers/simulation.worker.ts", import.meta.url), { type: "module" });
+  private readonly worker = new Worker(new URL("../workers/page.worker.ts", import.meta.url), { type: "module", name: "simulation" });
   private readonly remote: Remote<Simulation> = wrap<Simulation>(this.worker);
 
   private closed = false;

@@ -2,7 +2,7 @@ import type { EditStep, Project, SingleChange, TraceRows, Trial } from "@keen-pe
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import { packed } from "./packed-steps.ts";
-import type { Trials } from "../workers/trial.worker.ts";
+import type { Trials } from "../workers/trials.ts";
 
 /** So many changes are tried between two looks at whether the search is still wanted. */
 const AT_ONCE = 6;
@@ -14,7 +14,7 @@ export class TrialPool {
 
   constructor(size = Math.max(1, Math.min(4, navigator.hardwareConcurrency))) {
     for (let i = 0; i < size; i++) {
-      const worker = new Worker(new URL("../workers/trial.worker.ts", import.meta.url), { type: "module" });
+      const worker = new Worker(new URL("../workers/page.worker.ts", import.meta.url), { type: "module", name: "trials" });
       this.workers.push(worker);
       this.remotes.push(wrap<Trials>(worker));
     }

@@ -11,7 +11,7 @@ import { LogFacts } from "../../logs/log-facts.tsx";
 import { logTitle } from "../../logs/log-title.ts";
 import { readOrNull } from "../../logs/read-or-null.ts";
 import { logFileAddress } from "../../session/api-client.ts";
-import type { PathAnswer } from "../../workers/proof.worker.ts";
+import type { PathAnswer } from "../../workers/proofs.ts";
 import { chooseCheck } from "../../session/board.ts";
 import { PROOFS } from "../../session/commands/proofs.ts";
 import { useBench, useBoard, useProject, useProofs } from "../../session/hooks.ts";

@@ -2,7 +2,7 @@ import type { Check, Compiled, EditStep, Explanation, InputLog, KeyFrames, Proje
 import { CoreError, applyAll, changesWorld, checksTrueAt, clearance, compile, explainFrame, fingerprint, logFrames, reEntry, readLog, run, runWithKeyFrames, stateAt, untilChoices } from "@keen-pebble/core";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
-import { expose, transfer } from "comlink";
+import { transfer } from "comlink";
 
 /** A run as the page shows it. */
 export interface RunAnswer {
@@ -71,7 +71,7 @@ function answer<T>(act: () => T): T | Refused {
   }
 }
 
-const simulation = {
+export const simulation = {
   /** Takes a whole project. */
   load(whole: Project): void {
     project = whole;
@@ -168,5 +168,3 @@ const simulation = {
 };
 
 export type Simulation = typeof simulation;
-
-expose(simulation);

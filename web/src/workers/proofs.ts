@@ -2,7 +2,6 @@ import type { EditStep, InputLog, PathDifference, Project, Proof, WanderFinding,
 import { CoreError, Prover, applyAll, changesWorld, compile, pathDifference, readLog, wanderSome } from "@keen-pebble/core";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
-import { expose } from "comlink";
 
 /** A log's path against the one that it had at the revision that is compared with. */
 export type PathAnswer = { readonly kind: "same" } | { readonly kind: "differs"; readonly at: PathDifference } | { readonly kind: "unknown" };
@@ -29,7 +28,7 @@ function textHash() {
 
 const newProver = (of: Project): Prover => new Prover(of.world, textHash);
 
-const proofs = {
+export const proofs = {
   /** Takes a whole project. */
   load(whole: Project): void {
     project = whole;
@@ -83,5 +82,3 @@ function pathOf(log: string, text: string, proof: Proof): PathAnswer {
 }
 
 export type ProofWorker = typeof proofs;
-
-expose(proofs);

@@ -1,11 +1,10 @@
 import type { EditStep, LogFinding, Project, SingleChange, StopCell, TraceRows, Trial, Trying } from "@keen-pebble/core";
 import { CoreError, applyAll, beginTrying, changedWorld, compile, readLog, run, tryChange } from "@keen-pebble/core";
-import { expose } from "comlink";
 
 let project: Project | null = null;
 let trying: Trying | null = null;
 
-const trials = {
+export const trials = {
   /** Takes a whole project. */
   load(whole: Project): void {
     project = whole;
@@ -64,5 +63,3 @@ function readable(id: string, text: string): [string, ReturnType<typeof readLog>
 }
 
 export type Trials = typeof trials;
-
-expose(trials);

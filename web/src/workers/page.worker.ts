@@ -1,0 +1,13 @@
+import { expose } from "comlink";
+import { proofs } from "./proofs.ts";
+import { simulation } from "./simulation.ts";
+import { trials } from "./trials.ts";
+
+/** What a worker of the page may be asked for, by the name that it was started with: all of them share this one file. */
+const ROLES: ReadonlyMap<string, object> = new Map<string, object>([
+  ["simulation", simulation],
+  ["trials", trials],
+  ["proofs", proofs],
+]);
+
+expose(ROLES.get((globalThis as unknown as { readonly name: string }).name));
