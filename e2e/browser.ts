@@ -59,7 +59,15 @@ export class Browser {
 
   /** Clicks the element that matches and holds these words, once there is one. */
   async press(css: string, words: string): Promise<void> {
-    await this.driver.wait(() => this.driver.executeScript<boolean>("const e = [...document.querySelectorAll(arguments[0])].find((each) => each.textContent.includes(arguments[1])); e?.click(); return e !== undefined", css, words), PATIENCE, `no ${css} with ${words}`);
+    let seen: string[] | null = [];
+    await this.driver
+      .wait(async () => {
+        seen = await this.driver.executeScript<string[] | null>("const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e ? null : all.map((each) => each.textContent)", css, words);
+        return seen === null;
+      }, PATIENCE)
+      .catch(() => {
+        throw new Error(`no ${css} says "${words}", only ${JSON.stringify(seen)}`);
+      });
   }
 
   /** The text of the element, once it fits. */

@@ -6,7 +6,7 @@ import { benchStore } from "./bench-store.ts";
 import type { OfferedWalk } from "./bench-store.ts";
 import { changeSetting } from "./bench.ts";
 import { change, changeWorld, closeProject, projectStore } from "./project-store.ts";
-import { beginWalk, endWalk, keepWalk, setDown, startWalks } from "./walk.ts";
+import { beginWalk, endWalk, goOnWalking, keepInLog, keepWalk, setDown, startWalks } from "./walk.ts";
 
 /** A hall of 20 by 12 cells with a wall round it, under three rule sets. */
 function hall(): World {
@@ -180,4 +180,19 @@ it("whoever is set down inside what blocks it is told so, and may walk out all t
   projectStore.setState({ notice: null });
   setDown(2, 3);
   expect(projectStore.getState().notice).toBeNull();
+});
+
+it("that goes on from a log's frame is offered to be kept in it, its first part as it was", () => {
+  const text = "keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 .\n";
+  projectStore.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
+  const parsed = readLog(text);
+  const shown = run(compile(world()), parsed, { rows: true, checks: true });
+  benchStore.setState({ log: "old", parsed, frame: 16, run: { log: "old", rows: shown.rows!, verdicts: shown.verdicts, frames: shown.frames, status: shown.status, pathHash: shown.pathHash, lineEnds: shown.lineEnds, took: 0, changedAt: null } });
+  goOnWalking();
+  press("ArrowDown");
+  pass(8);
+  endWalk();
+  expect([offered().onto, offered().differs, place()]).toEqual(["old", null, [64, 48]]);
+  keepInLog();
+  expect(projectStore.getState().project!.logs.get("old")).toBe("keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 D\n");
 });
