@@ -1,0 +1,112 @@
+// `npm run planted-faults [-- --seed N --count N]`: plants faults one by one, by seed, in a copy of the checkout: a turned
+// operator, a bound that is off by one, a missing case. Says for each which test found it, and lists those that none did.
+import { spawnSync } from "node:child_process";
+import { chmodSync, cpSync, mkdtempSync, readFileSync, readdirSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { parseArgs } from "node:util";
+import ts from "typescript";
+import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
+import { makeDataFolder } from "./setup/data-folder.mjs";
+import { ensureDebianPackages } from "./setup/debian.mjs";
+import { Postgres } from "./setup/postgres.mjs";
+import { ROOT } from "./setup/run.mjs";
+import { numbersFrom } from "./speed/worlds.mjs";
+
+const { values } = parseArgs({ options: { seed: { type: "string", default: "1" }, count: { type: "string", default: "60" } } });
+const count = Number(values.count);
+/** Where faults are planted, and how many of sixty. */
+const PLACES = [
+  { folder: "core/src", project: "core", share: 38, skip: /test|index\.ts|reading\.ts|reports\.ts/ },
+  { folder: "web/src/session", project: "web", share: 12, skip: /test|handle|sound|shelf-|feel|commands|hooks|api-client|journal|server-events/ },
+  { folder: "server/src/services", project: "server", share: 10, skip: /test|demo|errors/ },
+];
+
+/** Ways to break a token, by what it is. */
+const TURNED = new Map([
+  ["<", "<="], ["<=", "<"], [">", ">="], [">=", ">"], ["===", "!=="], ["!==", "==="], ["&&", "||"], ["||", "&&"], ["+", "-"], ["-", "+"], ["*", "+"], ["true", "false"], ["false", "true"],
+]);
+
+/** Every place of a source at which a fault can be planted: from where to where, and what stands there then. */
+function sitesOf(text, file) {
+  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
+  const sites = [];
+  const add = (node, to) => sites.push({ from: node.getStart(), to: node.getEnd(), text: to });
+  const visit = (node) => {
+    if (ts.isTypeNode(node) || ts.isInterfaceDeclaration(node) || ts.isTypeAliasDeclaration(node) || ts.isImportDeclaration(node)) return;
+    if (ts.isBinaryExpression(node)) {
+      const turned = TURNED.get(node.operatorToken.getText());
+      const isText = [node.left, node.right].some((side) => ts.isStringLiteral(side) || ts.isTemplateExpression(side));
+      if (turned && !(isText && node.operatorToken.getText() === "+")) add(node.operatorToken, turned);
+    } else if (node.kind === ts.SyntaxKind.TrueKeyword || node.kind === ts.SyntaxKind.FalseKeyword) add(node, TURNED.get(node.getText()));
+    else if (ts.isNumericLiteral(node) && !ts.isPropertyAssignment(node.parent)) add(node, String(Number(node.getText().replaceAll("_", "")) + 1));
+    else if (ts.isIfStatement(node) && !node.elseStatement) add(node, ";");
+    else if (ts.isExpressionStatement(node) && ts.isCallExpression(node.expression)) add(node, ";");
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return sites;
+}
+
+const filesIn = (folder, skip) =>
+  readdirSync(path.join(ROOT, folder), { recursive: true })
+    .filter((name) => name.endsWith(".ts") && !skip.test(name))
+    .sort();
+
+ensureNode();
+ensureDebianPackages(["postgresql"]);
+ensurePackages();
+ensureBuild();
+const copy = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-planted-"));
+chmodSync(copy, 0o755);
+const skipped = new Set(["node_modules", ".git", "dist"]);
+cpSync(ROOT, path.join(copy, "tree"), { recursive: true, filter: (from) => !skipped.has(path.basename(from)) });
+const tree = path.join(copy, "tree");
+symlinkSync(path.join(ROOT, "node_modules"), path.join(tree, "node_modules"));
+const data = path.join(copy, "data");
+makeDataFolder(data);
+const postgres = await new Postgres(data).start();
+const env = { ...process.env, TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
+
+/** The test that finds the fault which stands in a file now, or null. */
+function finder(project, file) {
+  const report = path.join(copy, "report.json");
+  rmSync(report, { force: true });
+  const ran = spawnSync("npx", ["--no-install", "vitest", "related", file, "--run", "--project", project, "--bail", "1", "--reporter=json", `--outputFile=${report}`], { cwd: tree, env, encoding: "utf8", timeout: 300_000 });
+  if (ran.status === 0) return null;
+  try {
+    const { testResults } = JSON.parse(readFileSync(report, "utf8"));
+    const failed = testResults.flatMap((each) => each.assertionResults.filter(({ status }) => status === "failed").map(({ fullName }) => `${path.relative(tree, each.name)}: ${fullName.trim()}`));
+    return failed[0] ?? `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? file)}: does not load`;
+  } catch {
+    return ran.error ? "runs for ever" : "does not run";
+  }
+}
+
+const missed = [];
+let planted = 0;
+try {
+  const pick = numbersFrom(Number(values.seed));
+  for (const { folder, project, share, skip } of PLACES) {
+    const files = filesIn(folder, skip);
+    const whole = new Map(files.map((name) => [name, readFileSync(path.join(tree, folder, name), "utf8")]));
+    const sites = files.flatMap((name) => sitesOf(whole.get(name), name).map((site) => ({ name, ...site })));
+    for (let i = 0; i < Math.round((count * share) / 60); i++) {
+      const { name, from, to, text } = sites[pick(sites.length)];
+      const before = whole.get(name);
+      const file = path.join(tree, folder, name);
+      writeFileSync(file, before.slice(0, from) + text + before.slice(to));
+      const found = finder(project, path.join(folder, name));
+      writeFileSync(file, before);
+      planted++;
+      const line = before.slice(0, from).split("\n").length;
+      const fault = { fault: `${folder}/${name}:${line}`, was: before.slice(from, to).slice(0, 80), is: text, found };
+      if (found === null) missed.push(fault);
+      process.stdout.write(`${JSON.stringify(fault)}\n`);
+    }
+  }
+} finally {
+  postgres.stop("immediate");
+  rmSync(copy, { recursive: true, force: true });
+}
+process.stdout.write(`${JSON.stringify({ planted, found: planted - missed.length, share: Number(((planted - missed.length) / planted).toFixed(3)), missed: missed.map(({ fault }) => fault) })}\n`);
