@@ -9,7 +9,7 @@ export default defineConfig({
     hookTimeout: 120_000,
     projects: [
       { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"] } },
-      { extends: true, test: { name: "web", include: ["web/src/**/*.test.ts"] } },
+      { extends: true, test: { name: "web", include: ["web/src/**/*.test.{ts,tsx}"] } },
       { extends: true, test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false } },
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
       { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], fileParallelism: false } },

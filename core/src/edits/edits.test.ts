@@ -5,6 +5,7 @@ import { readWorld } from "../formats/read-world.ts";
 import { partSchema } from "../formats/world-schema.ts";
 import { writeWorld } from "../formats/write-world.ts";
 import { FIXED } from "../test-support/arbitraries.ts";
+import { emptyWorld } from "../world/empty-world.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import { apply, applyAll } from "./apply.ts";
 import { differences } from "./differences.ts";
@@ -169,4 +170,25 @@ it("a revision is told in the words of the job", () => {
   const renamed = { ...empty.world, name: "Deeper", rooms: empty.world.rooms.map((room) => ({ ...room, plan: [3, 0] as const })) };
   const world = { ...renamed, tiles: [...renamed.tiles, { ...renamed.tiles[1]!, id: "slate", name: "Slate" }] };
   expect(summary(world, differences(empty, { ...empty, world }))).toBe("name Tiny to Deeper; tile Slate added; A: plan");
+});
+
+it("strokes over very many cells become one as those over few do", () => {
+  const world = emptyWorld("wide", "Wide", 16, [120, 120]);
+  const cells = 120 * 120;
+  const anyStroke = fc.array(fc.nat(cells - 1), { minLength: 2200, maxLength: 2600 }).map((list) => [...new Set(list)]);
+  fc.assert(
+    fc.property(anyStroke, anyStroke, fc.constantFrom(0, 1, 2), (first, second, back) => {
+      const start = { world, logs: new Map<string, string>() };
+      const paint = (project: typeof start, at: readonly number[], tile: number): EditStep => ({ kind: "set-cells", room: world.rooms[0]!.id, cells: at, before: at.map((cell) => project.world.rooms[0]!.cells[cell]!), after: at.map(() => tile) });
+      const one = paint(start, first, 2);
+      const middle = apply(start, one) as typeof start;
+      const two = paint(middle, second, back);
+      const merged = merge(one, two)!;
+      expect(apply(start, merged).world.rooms[0]!.cells).toEqual(apply(middle, two).world.rooms[0]!.cells);
+      // What comes out as it was is not in it.
+      expect((merged as Extract<EditStep, { kind: "set-cells" }>).cells.every((cell, i, all) => i === 0 || all[i - 1]! < cell)).toBe(true);
+      expect(applyAll(start, [merged, invert(merged)]).world.rooms[0]!.cells).toEqual(world.rooms[0]!.cells);
+    }),
+    { ...FIXED, numRuns: 20 },
+  );
 });

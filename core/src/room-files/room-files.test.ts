@@ -105,7 +105,7 @@ describe("a room text that is not in order is refused at row and column", () => 
     ["", 1, 1, "expected a row"],
     ["#\n\n# tile block", 3, 1, "expected `CHARACTER = KIND"],
     ["#\n\n# = wall block", 3, 5, 'expected a kind out of tile, start, item'],
-    ["#\n\n# = tile", 3, 9, "expected an id after `tile`"],
+    ["#\n\n# = tile Wall!", 3, 10, "expected an id, `on TILE` or `KEY=VALUE` after `tile`"],
     ["#\n\n# = tile block flags=wet", 3, 1, "tile block has the flags solid in this world, not wet"],
     ["#\n\n# = tile new flags=Wet", 3, 1, '"Wet" is no flag'],
     ["KK\n\nK = hazard vent-1", 1, 2, '"K" stands at row 1, column 1 already'],
@@ -204,4 +204,21 @@ it("2,000 damaged texts, tables and pictures are refused with a place or read", 
     { ...FIXED, numRuns: 600 },
   );
   expect(Math.min(counts.read, counts.refused)).toBeGreaterThan(25);
+});
+
+it("a legend's id may be left out: it is then one that nobody has, and reading the room again gives the same", () => {
+  const text = "K.k\nD#S\n\nK = item on empty give=bead\nk = item item-1 on empty give=bead\nD = door on empty lock.kind=item lock.item=bead\n# = tile flags=solid\n. = tile empty\nS = start on empty\n";
+  const world = laid(text, { ...tiny, items: everything.items }, "a");
+  expect(world.rooms[0]!.fixtures.map(({ id, kind }) => `${kind} ${id}`)).toEqual(["item item-2", "item item-1", "door door-1"]);
+  expect(world.tiles.at(-1)).toMatchObject({ id: "tile-1", flags: ["solid"], glyph: "#" });
+  // Its character is the tile's glyph by then.
+  expect(laid(text, world, "a")).toEqual(world);
+  const elsewhere = { ...world, rooms: [...world.rooms, { ...world.rooms[0]!, id: "b", fixtures: [] }] };
+  expect(laid(text.replace("item-1", "item-7"), elsewhere, "b").rooms[1]!.fixtures.map(({ id }) => id)).toEqual(["item-3", "item-7", "door-2"]);
+});
+
+it("lines that end as on other systems, and a byte-order mark, are read in every text of a room", () => {
+  const text = "#.\n.#\n\n# = tile block\n. = tile empty\n";
+  for (const odd of [`\ufeff${text}`, text.replaceAll("\n", "\r\n"), `\ufeff${text.replaceAll("\n", "\r\n")}`]) expect(readRoomText(odd, tiny, "a")).toEqual(readRoomText(text, tiny, "a"));
+  for (const odd of ["\ufeff0,1\n1,0\n", "0,1\r\n1,0\r\n"]) expect(readRoomTable(odd, tiny)).toEqual(readRoomTable("0,1\n1,0\n", tiny));
 });

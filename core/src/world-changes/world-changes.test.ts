@@ -28,7 +28,7 @@ import type { Followed } from "./references.ts";
 import { addRoom, changeRoomId, copyRoom, removeRoom, renameRoom, resizeRoom } from "./rooms.ts";
 import { logsThatCannotStart } from "./starting-logs.ts";
 import { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "./rule-sets.ts";
-import { copyTile, moveTile, removeTiles, tileUses } from "./tiles.ts";
+import { FreeIds, copyTile, moveTile, removeTiles, tileUses } from "./tiles.ts";
 
 const everything = readWorld(readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8"));
 const [hall, other] = everything.rooms as [(typeof everything.rooms)[0], (typeof everything.rooms)[0]];
@@ -242,4 +242,30 @@ describe("rule sets", () => {
     const last = { world: { ...everything, rules: everything.rules.slice(0, 1), activeRules: "main" }, logs: new Map<string, string>() };
     expect(removeRuleSet(last, "main")).toBeNull();
   });
+});
+
+it("free ids are those that one would find by trying, one after the other", () => {
+  const anyId = fc.tuple(fc.constantFrom("key", "door", "a-2"), fc.constantFrom("", "-1", "-2", "-7")).map((parts) => parts.join(""));
+  fc.assert(
+    fc.property(fc.array(anyId, { maxLength: 12 }), fc.array(anyId, { maxLength: 12 }), (taken, wished) => {
+      const free = new FreeIds(taken);
+      const there = new Set(taken);
+      for (const wish of wished) {
+        const stem = wish.replace(/-\d+$/, "");
+        let expected = wish;
+        for (let n = 2; there.has(expected); n++) expected = `${stem}-${n}`;
+        expect(free.take(wish)).toBe(expected);
+        there.add(expected);
+      }
+    }),
+    FIXED,
+  );
+});
+
+it("a room with very many fixtures is copied, each under an id of its own", () => {
+  const tiny = tinyWorld(["S..."]);
+  const room = tiny.rooms[0]!;
+  const fixtures = Array.from({ length: 2000 }, (_, i) => ({ id: `mark-${i}`, kind: "marker", cell: [0, 0], name: "Mark", touch: "cell", keeps: "run" }) as const);
+  const copied = copyRoom({ ...tiny, rooms: [{ ...room, fixtures }] }, room.id);
+  expect(new Set(copied.rooms.flatMap((each) => each.fixtures.map(({ id }) => id))).size).toBe(4000);
 });

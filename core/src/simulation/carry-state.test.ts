@@ -1,0 +1,56 @@
+import fc from "fast-check";
+import { expect, it } from "vitest";
+import { anyHouse } from "../test-support/any-house.ts";
+import { FIXED, anyLog } from "../test-support/arbitraries.ts";
+import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
+import { carriedState } from "./carry-state.ts";
+import { compile } from "./compile.ts";
+import { stateAt } from "./run.ts";
+import type { SimState } from "./state.ts";
+import { PLAYING } from "./state.ts";
+import { step } from "./step.ts";
+
+/** All that a state says of a frame, events included. */
+function told(s: SimState): unknown {
+  const { eventKinds, eventSubjects, pressedAt, ground: _ground, memory, ...numbers } = s;
+  const { taken, open, on, bag, touched, passed, lives, checkpoint } = memory;
+  return { ...numbers, events: [...eventKinds.subarray(0, s.eventCount)], subjects: [...eventSubjects.subarray(0, s.eventCount)], pressed: [...pressedAt], memory: [taken, open, on, bag, touched, passed].map((list) => [...list]), lives, checkpoint };
+}
+
+it("a state that is taken over into the same world, compiled anew, goes on as it would have, events included", () => {
+  let went = 0;
+  fc.assert(
+    fc.property(anyHouse, anyLog, fc.nat(60), (world, log, frame) => {
+      const [c, again] = [compile(world), compile(structuredClone(world))];
+      const one = stateAt(c, log, frame);
+      const other = carriedState(again, c, one)!;
+      expect(told(other)).toEqual(told(one));
+      const keys = log.lines.flatMap((line) => (line.kind === "keys" ? Array<number>(line.count).fill(line.keys) : []));
+      for (let i = one.frame; i < keys.length && one.status === PLAYING; i++, went++) {
+        step(c, one, keys[i]!, null);
+        step(again, other, keys[i]!, null);
+        expect(told(other)).toEqual(told(one));
+      }
+    }),
+    { ...FIXED, numRuns: 150 },
+  );
+  expect(went).toBeGreaterThan(2000);
+});
+
+it("where what is remembered is another thing there is nothing to take over", () => {
+  const world = tinyWorld(["S...", "...."]);
+  const c = compile(world);
+  const state = stateAt(c, tinyLog("3 R"), 3);
+  const [room] = world.rooms;
+  const lamp = { id: "lamp", kind: "checkpoint", cell: [1, 1], touch: "cell", keeps: "run" } as const;
+  for (const other of [
+    { ...world, lives: 3 },
+    { ...world, circuits: ["pump"] },
+    { ...world, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" } as const] },
+    { ...world, rooms: [{ ...room!, fixtures: [lamp] }] },
+    { ...world, rooms: [{ ...room!, width: 2, height: 4 }] },
+    { ...world, rooms: [room!, { ...room!, id: "b" }] },
+  ]) expect(carriedState(compile(other), c, state)).toBeNull();
+  const painted = { ...world, rooms: [{ ...room!, cells: room!.cells.map(() => 1) }], rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 5 } })) };
+  expect(carriedState(compile(painted), c, state)).toMatchObject({ x: state.x, y: state.y, gone: state.gone });
+});
