@@ -139,9 +139,9 @@ export class FieldPainter {
     c.lineWidth = 1;
     c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);
     this.drawClearance(c, state, room, size);
-    if (state.overlays.solid) drawSolid(c, project, room, shownRules(state, project)?.walker.blockedBy ?? [], closedDoors(world, room.id, shownMemory(state)), this.view, this.width, this.height);
     if (state.overlays.grid) this.drawGrid(c, room, size);
     drawFixtures(c, world, room, state, this.view);
+    if (state.overlays.solid) drawSolid(c, project, room, shownRules(state, project)?.walker.blockedBy ?? [], closedDoors(world, room.id, shownMemory(state)), this.view, this.width, this.height);
 
     const roomNumber = world.rooms.indexOf(room);
     c.save();
