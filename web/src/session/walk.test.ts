@@ -133,6 +133,17 @@ describe("a walk", () => {
     expect(offered().differs).toBeNull();
   });
 
+  it("loses no tap that is shorter than a frame", () => {
+    beginWalk();
+    pass(2);
+    press("ArrowRight");
+    letGo("ArrowRight");
+    pass(20);
+    // One frame held, and the leg that it began.
+    expect([...benchStore.getState().walk!.rows.keys].filter((keys) => keys !== 0)).toEqual([2]);
+    expect(place()).toEqual([48, 32]);
+  });
+
   it("goes on where it is under another gait, on no leg", () => {
     beginWalk();
     press("ArrowRight");

@@ -62,6 +62,8 @@ const KEEP_EVERY = 60;
 
 class Walk {
   private readonly down = new Set<string>();
+  /** Pressed since the last frame: a key that is let go before the next one counts for that one all the same. */
+  private readonly tapped = new Set<string>();
   private readonly lines: LogLine[];
   private recorder: TraceRecorder;
   /** Frames that were there before the walk went on. */
@@ -152,6 +154,7 @@ class Walk {
     event.preventDefault();
     event.stopPropagation();
     this.down.add(event.code);
+    this.tapped.add(event.code);
   };
 
   private readonly keyUp = (event: KeyboardEvent): void => {
@@ -159,11 +162,14 @@ class Walk {
   };
 
   // A key that is let go while the window is not looking would walk on by itself.
-  private readonly letGo = (): void => this.down.clear();
+  private readonly letGo = (): void => {
+    this.down.clear();
+    this.tapped.clear();
+  };
 
   private held(): number {
     let held = 0;
-    for (const code of this.down) held |= BUTTONS[code]!;
+    for (const codes of [this.down, this.tapped]) for (const code of codes) held |= BUTTONS[code]!;
     return held;
   }
 
@@ -195,6 +201,7 @@ class Walk {
     let explanation: Explanation | null = null;
     for (; this.rest >= 1 && this.state.status === PLAYING; this.rest--) {
       const held = this.held();
+      this.tapped.clear();
       const pointer = this.point();
       explanation = explain(this.c, this.state, held);
       this.recorder.row(this.state);
