@@ -7,7 +7,7 @@ import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
 import { makeDataFolder } from "./setup/data-folder.mjs";
 import { Postgres } from "./setup/postgres.mjs";
-import { SetupError, runShown, say } from "./setup/run.mjs";
+import { SetupError, runKept, runShown, say } from "./setup/run.mjs";
 
 const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
 const totals = { passed: 0, failed: 0, skipped: 0 };
@@ -20,12 +20,15 @@ async function program(name, command, args) {
   totals[ok ? "passed" : "failed"]++;
 }
 
-/** A suite of Vitest: its tests are counted one by one. */
-async function vitest(name, projects, env = {}) {
-  say(`\n== ${name}`);
+/**
+ * A suite of Vitest: its tests are counted one by one.
+ * @param run what shows it: one that runs beside another is shown once it is over
+ */
+async function vitest(name, projects, env = {}, run = runShown) {
+  if (run === runShown) say(`\n== ${name}`);
   const report = path.join(temporary, `${name.replaceAll(" ", "-")}.json`);
   const args = ["--no-install", "vitest", "run", ...projects.flatMap((p) => ["--project", p]), "--reporter=default", "--reporter=json", `--outputFile.json=${report}`];
-  const code = await runShown("npx", args, { env: { ...process.env, ...env } });
+  const code = await run("npx", args, { env: { ...process.env, ...env } });
   let counted = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0 };
   try {
     counted = JSON.parse(readFileSync(report, "utf8"));
@@ -62,8 +65,12 @@ try {
   makeDataFolder(data);
   postgres = await new Postgres(data).start();
   const env = { TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
+  // The server's tests mostly wait for the database: the others use the time.
+  let shown = "";
+  const server = vitest("server", ["server"], env, (...call) => runKept(...call, (text) => (shown += text)));
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
-  await vitest("server", ["server"], env);
+  await server;
+  say(`\n== server\n${shown}`);
   await vitest("browser", ["e2e"], env);
   await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
 } catch (error) {

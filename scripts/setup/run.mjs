@@ -29,3 +29,13 @@ export function runShown(command, args, { env = process.env, cwd = ROOT } = {}) 
     child.on("exit", (code, signal) => resolve(code ?? (signal ? 1 : 0)));
   });
 }
+
+/** As `runShown`, with its output handed over piece by piece instead of being shown. */
+export function runKept(command, args, { env = process.env, cwd = ROOT } = {}, take) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd, env, stdio: ["ignore", "pipe", "pipe"] });
+    for (const stream of [child.stdout, child.stderr]) stream.setEncoding("utf8").on("data", take);
+    child.on("error", () => resolve(127));
+    child.on("close", (code, signal) => resolve(code ?? (signal ? 1 : 0)));
+  });
+}

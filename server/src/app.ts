@@ -111,10 +111,13 @@ function healthRoute(db: Knex): Route {
 /** The built page, packed as it was at the build: hashed files for a year, the page itself fresh, and for every address of the page. */
 function servePage(app: Express, webFolder: string): void {
   const setHeaders = (res: ServerResponse, file: string): unknown => res.setHeader("Cache-Control", file.includes(`${path.sep}assets${path.sep}`) ? "public, max-age=31536000, immutable" : "no-cache");
-  app.use(expressStaticGzip(webFolder, { enableBrotli: true, orderPreference: ["br", "gz"], index: false, serveStatic: { setHeaders } }));
-  app.get(/.*/, (req, res, next) => {
+  app.use((req, _res, next) => {
     // Throws for a broken percent-sign.
     decodeURIComponent(req.path);
+    next();
+  });
+  app.use(expressStaticGzip(webFolder, { enableBrotli: true, orderPreference: ["br", "gz"], index: false, serveStatic: { setHeaders } }));
+  app.get(/.*/, (req, res, next) => {
     // What has an ending is a file, and no area of the page.
     if (!req.accepts("html") || path.extname(req.path) !== "" || req.path.startsWith("/assets/")) {
       next(new NotFoundError("file", req.path));

@@ -81,11 +81,13 @@ describe("a log out of a CSV file", () => {
   ])("%j is %s", (text, expected) => expect(lines(text)).toBe(expected));
   it.each([
     ["", "line 1: expected a header with the names of the columns"],
-    ["keys,frame\nR,1", "line 1: header: expected `frame,keys`"],
+    ["keys,frames\nR,1", "line 1: header: expected the columns `frame,keys`"],
+    ["frame,keys,more\n1,R,5", "line 1: header: expected the columns `frame,keys`"],
     ["frame,keys\n", "line 1: frame: expected a row"],
     ["frame,keys\n1,R\n1,L", 'line 3: frame: expected a frame after 1, found 1'],
     ["frame,keys\n0,R\n0,L", 'line 3: frame: expected a frame after 0, found 0'],
-    ["frame,keys\n1,UR", "line 2: keys: expected `.` or letters"],
+    ["frame,keys\n1,URU", "line 2: keys: expected `.` or letters out of LRUDAB, each once"],
+    ["frame,keys\n1,X", "line 2: keys: expected `.` or letters"],
     ["frame,keys\n-1,R", "line 2: frame: expected a frame number"],
     ["frame,keys\n1,R,5", "line 2: expected 2 fields"],
     ["frame,keys\n99999999,R", "line 2: frame: a log has at most 10000000 frames"],
