@@ -1,19 +1,12 @@
-import type { Check, Explanation, FixtureKind, InputLog, TraceRows, Verdict } from "@keen-pebble/core";
+import type { Check, Explanation, FixtureKind, InputLog, TraceRows } from "@keen-pebble/core";
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "../field/paint-cells.ts";
 import type { Piece } from "../field/piece.ts";
-import type { Elsewhere } from "../workers/simulation.ts";
+import type { Elsewhere, RunAnswer } from "../workers/simulation.ts";
 
 /** The run of the selected log, as it stands after the last change. */
-export interface ShownRun {
+export interface ShownRun extends RunAnswer {
   readonly log: string;
-  readonly rows: TraceRows;
-  readonly verdicts: readonly Verdict[];
-  readonly frames: number;
-  readonly status: number;
-  readonly pathHash: string;
-  readonly lineEnds: readonly number[];
-  readonly took: number;
   /** When the change was made that it follows, by the page's clock; null for a log that was chosen. */
   readonly changedAt: number | null;
 }
