@@ -14,12 +14,12 @@ const zones = [
 ];
 
 export default tseslint.config(
-  { ignores: ["**/dist/**", "**/node_modules/**", "**/.*"] },
+  { ignores: ["**/dist/**", "cli/build/**", "**/node_modules/**", "**/.*"] },
   {
     files: ["**/*.ts", "**/*.tsx"],
     extends: [tseslint.configs.recommendedTypeChecked],
     plugins: { "import-x": importX, "react-hooks": reactHooks },
-    languageOptions: { parserOptions: { projectService: { allowDefaultProject: ["web/vite.config.ts", "vitest.config.ts"] }, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: { parserOptions: { projectService: { allowDefaultProject: ["web/vite.config.ts", "cli/vite.config.ts", "vitest.config.ts"] }, tsconfigRootDir: import.meta.dirname } },
     settings: { "import-x/parsers": { "@typescript-eslint/parser": [".ts", ".tsx"] }, "import-x/extensions": [".ts", ".tsx"], "import-x/resolver-next": [createTypeScriptImportResolver({ project: ["core", "server", "web", "cli", "e2e"].map((w) => `${w}/tsconfig.json`), conditionNames: ["source", "types", "import", "default"], noWarnOnMultipleProjects: true })] },
     rules: {
       "import-x/no-cycle": ["error", { ignoreExternal: true }],

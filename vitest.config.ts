@@ -12,7 +12,9 @@ export default defineConfig({
       { extends: true, test: { name: "web", include: ["web/src/**/*.test.{ts,tsx}"] } },
       { extends: true, test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false } },
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
-      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], fileParallelism: false } },
+      // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
+      // the next one. Two browsers at once: one waits while the other draws.
+      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000, maxWorkers: 2 } },
     ],
   },
 });

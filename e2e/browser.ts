@@ -19,7 +19,7 @@ const FLAGS = [
 ];
 
 /** How long a condition of the page may take at the most, in ms. */
-export const PATIENCE = 15_000;
+export const PATIENCE = 30_000;
 
 /** A headless Chromium with a page of exactly 1280 by 800. */
 export class Browser {

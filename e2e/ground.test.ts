@@ -10,6 +10,7 @@ import { expect, it } from "vitest";
 import { seriousFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
+import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -173,7 +174,7 @@ it("an image sheet comes in, is cut, and is explained where it does not fit; til
       .wait(async () => {
         last = await colourAt(x, y);
         return last.join() === colour.join();
-      }, 15_000)
+      }, PATIENCE)
       .catch(() => {
         throw new Error(`cell ${x} ${y} stayed at ${last.join()}`);
       });

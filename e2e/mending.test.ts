@@ -3,6 +3,7 @@ import { Key } from "selenium-webdriver";
 import { seriousFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
+import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -44,7 +45,7 @@ describe("a mistake is found, its cure pressed, the pebble is whole again; undon
     await browser.untilText(".findings", (text) => text.includes(finding));
     await cure(mended);
     await whole();
-    await browser.driver.wait(async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null, 15_000);
+    await browser.driver.wait(async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null, PATIENCE);
     await browser.driver.executeScript("document.activeElement.blur()");
     await bench.key(Key.CONTROL, "z");
     await broken();
@@ -99,11 +100,11 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
   await browser.untilText(".beside tbody", (text) => text.includes("Moved px3, 02, 0"));
   expect(await seriousFindings(browser)).toEqual([]);
   const text = async (): Promise<string> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs["01-straight-run"]!;
-  await browser.driver.wait(async () => (await text()).includes("\nrules free-2\n"), 15_000);
+  await browser.driver.wait(async () => (await text()).includes("\nrules free-2\n"), PATIENCE);
   await menu("Take Brisk away");
   await browser.untilText(".rules-toggle", (told) => told.includes("Grid"));
   await browser.untilText(".notice", (told) => told.includes("01-straight-run: its rule set, now grid"));
-  await browser.driver.wait(async () => !(await text()).includes("\nrules "), 15_000);
+  await browser.driver.wait(async () => !(await text()).includes("\nrules "), PATIENCE);
 });
 
 it("the body is changed by its handles and by numbers, and feels are measured anew", async () => {

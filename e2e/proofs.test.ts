@@ -7,6 +7,7 @@ import { Key } from "selenium-webdriver";
 import { seriousFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
+import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -23,7 +24,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const copy = async (): Promise<string> => (await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {})).id;
 const logs = async (id: string): Promise<Readonly<Record<string, string>>> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs;
 const logUntil = async (id: string, log: string, fits: (text: string) => boolean): Promise<string> => {
-  await browser.driver.wait(async () => fits((await logs(id))[log] ?? ""), 15_000, `log ${log} did not become as wanted`);
+  await browser.driver.wait(async () => fits((await logs(id))[log] ?? ""), PATIENCE, `log ${log} did not become as wanted`);
   return (await logs(id))[log]!;
 };
 const press = (css: string, words: string): Promise<void> => browser.press(css, words);
@@ -36,7 +37,7 @@ const menu = async (words: string): Promise<void> => {
 const area = async (name: string): Promise<void> => (await browser.find(`.areas a[href*="/${name}"]`)).click();
 const letGo = (): Promise<void> => browser.driver.executeScript("document.activeElement.blur()");
 const row = (log: string): Promise<string> => browser.driver.executeScript<string>("return document.querySelector(`[data-log='${arguments[0]}']`)?.textContent ?? ''", log);
-const rowUntil = (log: string, fits: (text: string) => boolean): Promise<boolean> => browser.driver.wait(async () => fits(await row(log)), 15_000, `the row of ${log} did not become as wanted`);
+const rowUntil = (log: string, fits: (text: string) => boolean): Promise<boolean> => browser.driver.wait(async () => fits(await row(log)), PATIENCE, `the row of ${log} did not become as wanted`);
 const openBench = async (id: string, query: string): Promise<void> => {
   await browser.driver.get(`${started.address}/w/${id}/bench?${query}`);
   await bench.ready();
@@ -191,7 +192,7 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await browser.driver.get(`${started.address}/w/${id}/proofs?log=turn-in-time`);
   await whole();
   await menu("Accept this walk");
-  await browser.driver.wait(() => browser.driver.executeScript<boolean>("return document.activeElement.matches('.detail-form input')"), 15_000, "the reason is not asked for");
+  await browser.driver.wait(() => browser.driver.executeScript<boolean>("return document.activeElement.matches('.detail-form input')"), PATIENCE, "the reason is not asked for");
   await browser.driver.actions().sendKeys("the turn feels right", Key.ENTER).perform();
   await browser.untilText(".detail-says", (text) => text.includes("Acceptedwalks just so: the turn feels right"));
   await saved(2);
@@ -234,7 +235,7 @@ it("random walks in the page find a leg that never ends, and keep it as a short 
   await browser.untilText(".detail-head", (text) => text.includes("is on a leg that never ends"));
   await browser.untilText(".detail-checks", (text) => text.includes("always aligned"));
   const kept = Object.entries(await (async () => {
-    await browser.driver.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("wander-")), 15_000);
+    await browser.driver.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("wander-")), PATIENCE);
     return logs(id);
   })()).find(([log]) => log.startsWith("wander-"))!;
   expect(kept[1]).toContain("check always aligned\n---\n");

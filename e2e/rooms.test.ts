@@ -4,6 +4,7 @@ import type { Origin } from "selenium-webdriver";
 import { seriousFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
+import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -21,7 +22,7 @@ interface Stored {
 }
 const stored = (id: string): Promise<Stored> => started.api<Stored>(`/worlds/${id}`);
 const until = async (id: string, fits: (project: Stored) => boolean): Promise<Stored> => {
-  await browser.driver.wait(async () => fits(await stored(id)), 15_000);
+  await browser.driver.wait(async () => fits(await stored(id)), PATIENCE);
   return stored(id);
 };
 const tab = (name: string): Promise<void> => browser.driver.executeScript("[...document.querySelectorAll('.kit-head [role=tab]')].find((t) => t.textContent === arguments[0]).click()", name);
@@ -95,9 +96,9 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await browser.untilText(".status", (text) => text.includes("Walking:"));
   // Through the door to the other room's far wall, and back into the first one.
   await browser.driver.actions().keyDown(Key.ARROW_RIGHT).perform();
-  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "room-1", 15_000);
+  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "room-1", PATIENCE);
   await browser.driver.actions().keyUp(Key.ARROW_RIGHT).keyDown(Key.ARROW_LEFT).perform();
-  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "cellar", 15_000);
+  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "cellar", PATIENCE);
   await browser.driver.actions().keyUp(Key.ARROW_LEFT).perform();
   await browser.untilText(".status", (text) => text.includes("on the grid"));
   await bench.key(Key.ESCAPE);
@@ -133,9 +134,9 @@ it("the plan tells what a room gives back: by walking out and in again, and by p
   expect(await cells()).toBe("there taken taken taken");
   const visit = await browser.driver.executeScript(`return [...${row}.querySelectorAll('[role=radio]')].find((b) => b.textContent === 'visit')`);
   await browser.driver.actions().move({ origin: visit as never }).perform();
-  await browser.driver.wait(async () => (await cells()) === "there taken there taken", 15_000);
+  await browser.driver.wait(async () => (await cells()) === "there taken there taken", PATIENCE);
   await browser.driver.actions().move({ x: 5, y: 5 }).perform();
-  await browser.driver.wait(async () => (await cells()) === "there taken taken taken", 15_000);
+  await browser.driver.wait(async () => (await cells()) === "there taken taken taken", PATIENCE);
   expect(await seriousFindings(browser)).toEqual([]);
   await press(".re-entry .btn", "Keep as a log");
   await until("saltglass-cistern", ({ logs }) => Object.keys(logs).some((id) => id.startsWith("out-of-settling-gallery")));

@@ -6,7 +6,7 @@ import { By } from "selenium-webdriver";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { seriousFindings } from "./accessible.ts";
 import { BenchDriver } from "./bench-driver.ts";
-import { Browser } from "./browser.ts";
+import { Browser, PATIENCE } from "./browser.ts";
 import { Started } from "./started.ts";
 
 const demo = path.resolve(import.meta.dirname, "../demo/saltglass-cistern");
@@ -150,6 +150,6 @@ it("a right-click sets the walker down there; the walk is kept with that start",
   await bench.key(Key.ESCAPE);
   await (await browser.find(".keep-walk .title")).sendKeys("From the east bay", Key.ENTER);
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
-  await browser.driver.wait(async () => (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"] !== undefined, 15_000);
+  await browser.driver.wait(async () => (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"] !== undefined, PATIENCE);
   expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"]).toMatch(/\nstart intake-hall 13 9 \w+\n/);
 });

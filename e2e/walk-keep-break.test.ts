@@ -7,6 +7,7 @@ import { expect, it } from "vitest";
 import { seriousFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
+import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -79,7 +80,7 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
 });
 
 async function addressWithLog(): Promise<string> {
-  await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes("log=up-to-the-west-wall"), 15_000);
+  await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes("log=up-to-the-west-wall"), PATIENCE);
   return `${started.address}/w/saltglass-cistern/bench?log=up-to-the-west-wall`;
 }
 

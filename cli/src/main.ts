@@ -1,26 +1,19 @@
 import { readFileSync } from "node:fs";
 import { Command, CommanderError } from "commander";
-import type { Room, World } from "@keen-pebble/core";
-import { CoreError, writeRoomTable, writeRoomText } from "@keen-pebble/core";
-import { check } from "./commands/check.ts";
-import { compare } from "./commands/compare.ts";
+import { CoreError } from "@keen-pebble/core";
 import type { ImportOptions } from "./commands/import.ts";
-import { importRooms } from "./commands/import.ts";
-import { printRoom } from "./commands/print-room.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
-import { replay } from "./commands/replay.ts";
 import type { VerifyOptions } from "./commands/verify.ts";
-import { verify } from "./commands/verify.ts";
 import type { WanderOptions } from "./commands/wander.ts";
-import { wander } from "./commands/wander.ts";
 import { NO, UNUSABLE } from "./exit-codes.ts";
-import { UnreadableFile, UnusableOption } from "./files.ts";
+import { UnreadableFile, UnusableOption } from "./unusable.ts";
 import { guardStandardOutput, print } from "./standard-output.ts";
 
 guardStandardOutput();
 
 const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as { version: string };
 
+// A command is loaded when it is used: each starts in a fraction of a second.
 const program = new Command("keen-pebble")
   .description("Runs input logs over tile worlds and checks what they show. `-` names standard input, and standard output where something is written.")
   .version(version)
@@ -32,7 +25,8 @@ program
   .description("read and validate a world; print refusals and findings with their places")
   .argument("<world>")
   .option("--strict", "exit 1 for findings too")
-  .action((world: string, options: { strict?: boolean }) => {
+  .action(async (world: string, options: { strict?: boolean }) => {
+    const { check } = await import("./commands/check.ts");
     process.exitCode = check(world, options, print);
   });
 
@@ -45,7 +39,8 @@ program
   .option("--trace <file>", "write the trace as CSV")
   .option("--flat <file>", "write the log with the frames that were really pressed")
   .option("--json", "print one JSON value and nothing else")
-  .action((world: string, log: string, options: ReplayOptions) => {
+  .action(async (world: string, log: string, options: ReplayOptions) => {
+    const { replay } = await import("./commands/replay.ts");
     process.exitCode = replay(world, log, options);
   });
 
@@ -57,6 +52,7 @@ program
   .option("--junit <file>", "write the results as JUnit XML")
   .option("--json", "print one JSON value and nothing else")
   .action(async (world: string, logs: string[], options: VerifyOptions) => {
+    const { verify } = await import("./commands/verify.ts");
     process.exitCode = await verify(world, logs, options);
   });
 
@@ -71,6 +67,7 @@ program
   .option("--out <log>", "write what was found, shrunk, as a log; further ones beside it, numbered")
   .option("--json", "print one JSON value and nothing else")
   .action(async (world: string, options: WanderOptions) => {
+    const { wander } = await import("./commands/wander.ts");
     process.exitCode = await wander(world, options);
   });
 
@@ -80,21 +77,23 @@ program
   .argument("<traceA>")
   .argument("<traceB>")
   .option("--json", "print one JSON value and nothing else")
-  .action((a: string, b: string, options: { json?: boolean }) => {
+  .action(async (a: string, b: string, options: { json?: boolean }) => {
+    const { compare } = await import("./commands/compare.ts");
     process.exitCode = compare(a, b, options, print);
   });
 
-for (const [name, description, write] of [
-  ["text", "print a room as rows of characters with a legend", writeRoomText],
-  ["table", "print a room's tile numbers as CSV", (_world: World, room: Room) => writeRoomTable(room)],
+for (const [name, description] of [
+  ["text", "print a room as rows of characters with a legend"],
+  ["table", "print a room's tile numbers as CSV"],
 ] as const) {
   program
     .command(name)
     .description(description)
     .argument("<world>")
     .argument("<room>")
-    .action((world: string, room: string) => {
-      process.exitCode = printRoom(world, room, write);
+    .action(async (world: string, room: string) => {
+      const { printRoom } = await import("./commands/print-room.ts");
+      process.exitCode = printRoom(world, room, name);
     });
 }
 
@@ -104,7 +103,8 @@ program
   .argument("<files...>")
   .requiredOption("--out <world>", "where to write the world")
   .option("--tile-size <n>", "px of a cell's side", "16")
-  .action((files: string[], options: ImportOptions) => {
+  .action(async (files: string[], options: ImportOptions) => {
+    const { importRooms } = await import("./commands/import.ts");
     process.exitCode = importRooms(files, options);
   });
 

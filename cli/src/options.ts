@@ -1,4 +1,4 @@
-import { STANDARD, UnusableOption } from "./files.ts";
+import { STANDARD, UnusableOption } from "./unusable.ts";
 
 /**
  * Refuses to write two things to standard output: they could not be told apart.

@@ -1,4 +1,4 @@
-import { STANDARD } from "./files.ts";
+import { STANDARD } from "./unusable.ts";
 import { UNUSABLE } from "./exit-codes.ts";
 
 let fault: string | null = null;

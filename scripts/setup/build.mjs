@@ -41,6 +41,7 @@ export function ensureBuild() {
   if (whole && isFresh("build", digest)) return;
   say("building");
   runQuietly("npx", ["--no-install", "tsc", "-b", "core", "server", "cli"], { what: "tsc" });
+  runQuietly("npm", ["run", "build", "-w", "cli"], { what: "vite build of the command line" });
   runQuietly("npm", ["run", "build", "-w", "web"], { what: "vite build" });
   stamp("build", digest);
 }
@@ -52,7 +53,7 @@ export function buildStamp() {
 
 function addFolder(hash, folder) {
   for (const name of readdirSync(folder).sort()) {
-    if (name === "dist" || name === "node_modules" || name.endsWith(".tsbuildinfo")) continue;
+    if (name === "dist" || name === "build" || name === "node_modules" || name.endsWith(".tsbuildinfo")) continue;
     const file = path.join(folder, name);
     if (statSync(file).isDirectory()) addFolder(hash, file);
     else hash.update(path.relative(ROOT, file)).update("\0").update(readFileSync(file));

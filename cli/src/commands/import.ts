@@ -3,8 +3,9 @@ import type { RoomDraft, World } from "@keen-pebble/core";
 import { ID_PATTERN, LIMITS, RefusedError, emptyWorld, layRoom, nameOf, readRoomPixels, readRoomTable, toPlain, writeWorld } from "@keen-pebble/core";
 import { readPng, readRoomText, worldFromJson } from "@keen-pebble/core/reading";
 import { OK } from "../exit-codes.ts";
-import { STANDARD, readBytes, readText, textOf, writeWhole } from "../files.ts";
+import { readBytes, readText, textOf, writeWhole } from "../files.ts";
 import { printBeside } from "../standard-output.ts";
+import { STANDARD } from "../unusable.ts";
 
 export interface ImportOptions {
   readonly out: string;

@@ -1,12 +1,12 @@
 import type { InputLog, Proof, Verdict, World } from "@keen-pebble/core";
 import { CoreError, RefusedError, refusalText } from "@keen-pebble/core";
-import { junitXml } from "@keen-pebble/core/reports";
 import { NO, OK, UNUSABLE } from "../exit-codes.ts";
-import { UnreadableFile, logFile, logFiles, worldFile, writeWhole } from "../files.ts";
+import { logFile, logFiles, worldFile, writeWhole } from "../files.ts";
 import { ensureApart } from "../options.ts";
 import { printBeside } from "../standard-output.ts";
 import { Progress } from "../progress.ts";
 import { proveAll } from "../prove-all.ts";
+import { UnreadableFile } from "../unusable.ts";
 
 /** What `verify` says of one log. */
 export type LogReport =
@@ -29,7 +29,10 @@ export async function verify(worldPath: string, paths: readonly string[], option
   else for (const report of reports) for (const line of reportLines(report)) print(line);
   if (!options.json) print(totals(reports));
   // Last: what cannot be written takes nothing away from what was said.
-  if (options.junit !== undefined) writeWhole(options.junit, [junitXml(reports, world.frameRate)]);
+  if (options.junit !== undefined) {
+    const { junitXml } = await import("@keen-pebble/core/reports");
+    writeWhole(options.junit, [junitXml(reports, world.frameRate)]);
+  }
   if (reports.some((report) => "error" in report)) return UNUSABLE;
   return reports.every((report) => "holds" in report && report.holds) ? OK : NO;
 }

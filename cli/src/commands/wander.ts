@@ -1,11 +1,12 @@
 import type { WanderFinding, WanderTask } from "@keen-pebble/core";
 import { compile, shortestFindings, toPlain, wanderTasks, writeLog } from "@keen-pebble/core";
 import { NO, OK } from "../exit-codes.ts";
-import { STANDARD, UnusableOption, worldFile, writeWhole } from "../files.ts";
+import { worldFile, writeWhole } from "../files.ts";
 import { ensureApart } from "../options.ts";
 import { printBeside } from "../standard-output.ts";
 import { Progress } from "../progress.ts";
 import { sideBySide } from "../side-by-side.ts";
+import { STANDARD, UnusableOption } from "../unusable.ts";
 import type { WanderShared } from "../wander.thread.ts";
 
 export interface WanderOptions {

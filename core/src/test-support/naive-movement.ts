@@ -4,7 +4,7 @@ import type { SolidShape } from "../ground/solid-shape.ts";
 import { FULL, NOTHING, boxMeetsShape, probeMeetsShape } from "../ground/solid-shape.ts";
 
 /** A shape of its own, by its cell and what of the cell it is (semantics.md section 3). */
-interface OneShape {
+export interface OneShape {
   readonly left: number;
   readonly top: number;
   readonly shape: SolidShape;
