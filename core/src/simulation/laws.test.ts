@@ -5,6 +5,7 @@ import { flatLog } from "../logs/flat-log.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
 import { logFrames } from "../logs/input-log.ts";
 import { FIXED, anyGait, anyLog, anyOptions, anyRows, anyWorld } from "../test-support/arbitraries.ts";
+import { meets, shapesNear } from "../test-support/naive-movement.ts";
 import { told } from "../test-support/told.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
@@ -66,21 +67,30 @@ it("the world's laws are watched in every log, behind the log's own checks", () 
   ]);
 });
 
-it("land rests on the grid only, and never overlaps what blocks", () => {
-  let arrived = 0;
+it("land rests on the grid only, and never overlaps what blocks: not on its way either, unless corners may be cut", () => {
+  const seen = { arrived: 0, cut: 0 };
   fc.assert(
     fc.property(anyRows, anyOptions, anyLog, (rows, options, log) => {
       const world = tinyWorld(rows, { ...options, glide: { ...options.glide, arrive: "land" } });
-      const { rows: trace } = run(compile(world), log, { rows: true });
+      const c = compile(world);
+      const { rows: trace } = run(c, log, { rows: true });
+      const overlaps = (i: number): boolean => shapesNear(c.ground, 0, trace!.x[i]!, trace!.y[i]!, 2).some((shape) => meets(c.ground, shape, trace!.x[i]!, trace!.y[i]!));
+      expect(overlaps(0)).toBe(false);
       for (let i = 1; i < trace!.count; i++) {
         const rests = trace!.x[i] === trace!.x[i - 1] && trace!.y[i] === trace!.y[i - 1];
         if (rests) expect([trace!.x[i]! % 4096, trace!.y[i]! % 4096]).toEqual([0, 0]);
+        if (!overlaps(i)) continue;
+        // A corner is cut on a diagonal leg, and left behind with it.
+        expect({ frame: i, rests, cutsCorners: options.input!.ways === 8 && options.glide!.cutCorners }).toEqual({ frame: i, rests: false, cutsCorners: true });
+        seen.cut++;
       }
-      arrived += trace!.events.length > 0 ? 1 : 0;
+      seen.arrived += trace!.events.length > 0 ? 1 : 0;
     }),
     FIXED,
   );
-  expect(arrived).toBeGreaterThan(FIXED.numRuns / 2);
+  told("land", seen);
+  expect(seen.arrived).toBeGreaterThan(FIXED.numRuns / 2);
+  expect(seen.cut).toBeGreaterThan(10);
 });
 
 it("a mirrored world with mirrored keys gives mirrored places, where nothing breaks ties", () => {
