@@ -7,6 +7,8 @@ export default defineConfig({
   test: {
     testTimeout: 30_000,
     hookTimeout: 120_000,
+    // By itself it leaves one core free: of two that is half the machine.
+    maxWorkers: 2,
     projects: [
       { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"] } },
       { extends: true, test: { name: "web", include: ["web/src/**/*.test.{ts,tsx}"] } },
@@ -14,7 +16,7 @@ export default defineConfig({
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
       // the next one. Two browsers at once: one waits while the other draws.
-      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000, maxWorkers: 2 } },
+      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000 } },
     ],
   },
 });

@@ -1,12 +1,10 @@
 import { AxeBuilder } from "@axe-core/webdriverjs";
 import type { Browser } from "./browser.ts";
 
-/** What axe-core finds serious or worse on the page as it stands; nothing is as it should be. */
-export async function seriousFindings(browser: Browser): Promise<string[]> {
+/** What axe-core finds on the page as it stands, of whatever weight; nothing is as it should be. */
+export async function axeFindings(browser: Browser): Promise<string[]> {
   const { violations } = await atRest(browser, () => new AxeBuilder(browser.driver).analyze());
-  return violations
-    .filter((violation) => violation.impact === "serious" || violation.impact === "critical")
-    .map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.target.join(" ")).join("; ")}`);
+  return violations.map((violation) => `${violation.impact ?? "unknown"} ${violation.id}: ${violation.nodes.map((node) => node.target.join(" ")).join("; ")}`);
 }
 
 /**
@@ -17,7 +15,7 @@ async function atRest<T>(browser: Browser, look: () => Promise<T>): Promise<T> {
   const motion = (value: string): Promise<unknown> => browser.command("Emulation.setEmulatedMedia", { features: [{ name: "prefers-reduced-motion", value }] });
   await motion("reduce");
   try {
-    await browser.driver.wait(() => browser.driver.executeScript<boolean>("return document.getAnimations().every((each) => each.playState !== 'running' || each.effect.getComputedTiming().endTime === Infinity)"), 5000);
+    await browser.wait(() => browser.driver.executeScript<boolean>("return document.getAnimations().every((each) => each.playState !== 'running' || each.effect.getComputedTiming().endTime === Infinity)"));
     return await look();
   } finally {
     await motion("");

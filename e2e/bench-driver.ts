@@ -2,7 +2,6 @@ import type { WebElement , Origin } from "selenium-webdriver";
 import { Key } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import type { Browser } from "./browser.ts";
-import { PATIENCE } from "./browser.ts";
 
 /** A pebble as the page tells it: `passes at frame 12: end cell 3 4`. */
 export type Told = string;
@@ -37,11 +36,11 @@ export class BenchDriver {
   /** The pebbles on the line, once they are as wanted. */
   async pebbles(fits: (pebbles: Told[]) => boolean): Promise<Told[]> {
     let last: Told[] = [];
-    await this.browser.driver
+    await this.browser
       .wait(async () => {
         last = await this.browser.driver.executeScript<Told[]>("return [...document.querySelectorAll('.lane-pebble')].map((e) => e.getAttribute('aria-label'))");
         return fits(last);
-      }, PATIENCE)
+      })
       .catch(() => {
         throw new Error(`pebbles stayed at ${JSON.stringify(last)}`);
       });

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
-import type { WebDriver, WebElement } from "selenium-webdriver";
+import type { WebDriver, WebElement, WebElementCondition, WebElementPromise } from "selenium-webdriver";
 import { Builder, By, until } from "selenium-webdriver";
 import { Options, ServiceBuilder } from "selenium-webdriver/chrome.js";
 
@@ -19,7 +19,9 @@ const FLAGS = [
 ];
 
 /** How long a condition of the page may take at the most, in ms. */
-export const PATIENCE = 30_000;
+const PATIENCE = 30_000;
+/** How long between two looks at it, in ms. */
+const POLL = 40;
 
 /** A headless Chromium with a page of exactly 1280 by 800. */
 export class Browser {
@@ -51,20 +53,27 @@ export class Browser {
     return (this.driver as unknown as { sendAndGetDevToolsCommand: (n: string, p: object) => Promise<unknown> }).sendAndGetDevToolsCommand(name, parameters);
   }
 
+  /** What a condition gives, once that is something; looked at often, since a test is mostly waiting. */
+  wait(condition: WebElementCondition, message?: string): WebElementPromise;
+  wait<T>(condition: () => Promise<T>, message?: string): Promise<T>;
+  wait<T>(condition: WebElementCondition | (() => Promise<T>), message?: string): Promise<T | WebElement> {
+    return this.driver.wait(condition as () => Promise<T>, PATIENCE, message, POLL);
+  }
+
   /** The element, once it is there and shown. */
   async find(css: string): Promise<WebElement> {
-    const found = await this.driver.wait(until.elementLocated(By.css(css)), PATIENCE, `no ${css}`);
-    return this.driver.wait(until.elementIsVisible(found), PATIENCE, `${css} is not shown`);
+    const found = await this.wait(until.elementLocated(By.css(css)), `no ${css}`);
+    return this.wait(until.elementIsVisible(found), `${css} is not shown`);
   }
 
   /** Clicks the element that matches and holds these words, once there is one. */
   async press(css: string, words: string): Promise<void> {
     let seen: string[] | null = [];
-    await this.driver
+    await this
       .wait(async () => {
         seen = await this.driver.executeScript<string[] | null>("const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e ? null : all.map((each) => each.textContent)", css, words);
         return seen === null;
-      }, PATIENCE)
+      })
       .catch(() => {
         throw new Error(`no ${css} says "${words}", only ${JSON.stringify(seen)}`);
       });
@@ -73,14 +82,10 @@ export class Browser {
   /** The text of the element, once it fits. */
   async untilText(css: string, fits: (text: string) => boolean): Promise<string> {
     let last = "";
-    await this.driver.wait(
-      async () => {
-        last = await this.driver.executeScript<string>("const e = document.querySelector(arguments[0]); return e ? e.textContent : ''", css);
-        return fits(last);
-      },
-      PATIENCE,
-      undefined,
-    ).catch(() => {
+    await this.wait(async () => {
+      last = await this.driver.executeScript<string>("const e = document.querySelector(arguments[0]); return e ? e.textContent : ''", css);
+      return fits(last);
+    }).catch(() => {
       throw new Error(`${css} stayed at "${last}"`);
     });
     return last;

@@ -7,10 +7,9 @@ import { By } from "selenium-webdriver";
 import type { Origin } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import { expect, it } from "vitest";
-import { seriousFindings } from "./accessible.ts";
+import { axeFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -91,7 +90,7 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
   await bench.key(Key.CONTROL, "z");
   await saved();
   expect(await file("by-hand")).toBe(byHand);
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 
   // The same tiles in another world, the room typed.
   await started.api("/imports", { world: byHand.replace('"by-hand"', '"typed"').replace(/"cells": \[[^\]]*\]/, `"cells": [${Array(240).fill(1).join(",")}]`) });
@@ -104,7 +103,7 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
   await browser.untilText(".room-text-says", (text) => text.includes('12:5 nothing explains "?"') && text.includes("Make ? a tile"));
   await area.sendKeys(Key.BACK_SPACE, "#".repeat(16));
   await browser.untilText(".room-text-says", (text) => text.startsWith("A character is a cell."));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await click("[aria-label='Close the text']");
   await saved();
   expect((await file("typed")).replace('"typed"', '"by-hand"')).toBe(byHand);
@@ -152,7 +151,7 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
   expect(await browser.driver.findElements(By.css("img"))).toEqual([]);
   await fill("[aria-label='Room name']", "🪨".repeat(80));
   await browser.untilText("[aria-label='Shown room']", (text) => text.includes("🪨".repeat(40)));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 });
 
 it("an image sheet comes in, is cut, and is explained where it does not fit; tiles join their edges while one paints", async () => {
@@ -170,11 +169,11 @@ it("an image sheet comes in, is cut, and is explained where it does not fit; til
     );
   const untilColour = async (x: number, y: number, colour: readonly number[]): Promise<void> => {
     let last: number[] = [];
-    await browser.driver
+    await browser
       .wait(async () => {
         last = await colourAt(x, y);
         return last.join() === colour.join();
-      }, PATIENCE)
+      })
       .catch(() => {
         throw new Error(`cell ${x} ${y} stayed at ${last.join()}`);
       });
@@ -201,7 +200,7 @@ it("an image sheet comes in, is cut, and is explained where it does not fit; til
     await drag([5, 4]);
     await untilColour(5, 5, [200, 200, 0]);
     await saved();
-    expect(await seriousFindings(browser)).toEqual([]);
+    expect(await axeFindings(browser)).toEqual([]);
     await browser.driver.navigate().refresh();
     await browser.find(".swatches [role=option]");
     await untilColour(5, 5, [200, 200, 0]);
@@ -226,7 +225,7 @@ it("a room is read from a table and a picture, the picture's colours matched to 
     await read("cells.png", sheetPng(4, 2, [[10, 20, 30], [200, 100, 0]], 2));
     await browser.untilText(".modal", (text) => text.includes("Which tiles are these colours?") && text.includes("#0a141e4 cells"));
     await new Select(await browser.find("[aria-label='Tile for #0a141e']")).selectByVisibleText("Wall");
-    expect(await seriousFindings(browser)).toEqual([]);
+    expect(await axeFindings(browser)).toEqual([]);
     await click(".modal .btn-main");
     await browser.untilText("[aria-label='Name and size']", (text) => text.includes("4 x 2"));
     await saved();

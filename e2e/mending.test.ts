@@ -1,9 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { Key } from "selenium-webdriver";
-import { seriousFindings } from "./accessible.ts";
+import { axeFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -45,7 +44,7 @@ describe("a mistake is found, its cure pressed, the pebble is whole again; undon
     await browser.untilText(".findings", (text) => text.includes(finding));
     await cure(mended);
     await whole();
-    await browser.driver.wait(async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null, PATIENCE);
+    await browser.wait(async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null);
     await browser.driver.executeScript("document.activeElement.blur()");
     await bench.key(Key.CONTROL, "z");
     await broken();
@@ -63,7 +62,7 @@ describe("a mistake is found, its cure pressed, the pebble is whole again; undon
     await browser.driver.executeScript("document.activeElement.blur()");
     await bench.key("y");
     await browser.untilText(".mends", (text) => text.includes("Blocked by reeds too"));
-    expect(await seriousFindings(browser)).toEqual([]);
+    expect(await axeFindings(browser)).toEqual([]);
     await browser.driver.executeScript("[...document.querySelectorAll('.mend-list .cure')].find((b) => b.textContent.includes('Blocked by reeds')).click()");
     await whole();
   });
@@ -98,13 +97,13 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
   await browser.untilText(".beside", (text) => text.includes("First differs at frame 1"));
   await browser.driver.executeScript("document.querySelector('.beside .link').click()");
   await browser.untilText(".beside tbody", (text) => text.includes("Moved px3, 02, 0"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   const text = async (): Promise<string> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs["01-straight-run"]!;
-  await browser.driver.wait(async () => (await text()).includes("\nrules free-2\n"), PATIENCE);
+  await browser.wait(async () => (await text()).includes("\nrules free-2\n"));
   await menu("Take Brisk away");
   await browser.untilText(".rules-toggle", (told) => told.includes("Grid"));
   await browser.untilText(".notice", (told) => told.includes("01-straight-run: its rule set, now grid"));
-  await browser.driver.wait(async () => !(await text()).includes("\nrules "), PATIENCE);
+  await browser.wait(async () => !(await text()).includes("\nrules "));
 });
 
 it("the body is changed by its handles and by numbers, and feels are measured anew", async () => {
@@ -122,5 +121,5 @@ it("the body is changed by its handles and by numbers, and feels are measured an
   await browser.untilText(".body-toggle", (text) => text.includes("10x14 at 2 2"));
   await (await browser.find(".body-editor [role=radio]:nth-child(2)")).click();
   await browser.untilText(".body-toggle", (text) => text.includes("4 probes"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 });

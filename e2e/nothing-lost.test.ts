@@ -2,7 +2,7 @@ import { By, Key } from "selenium-webdriver";
 import { expect, it } from "vitest";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import { seriousFindings } from "./accessible.ts";
+import { axeFindings } from "./accessible.ts";
 import { damagedFiles } from "./durability/damaged-files.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
@@ -51,7 +51,7 @@ it("a walk that one leaves by the Shelf, the wordmark, Back or another world is 
   ]) {
     await walk();
     await leave();
-    await browser.driver.wait(async () => !(await browser.driver.getCurrentUrl()).includes("/w/saltglass-cistern/"), 10_000);
+    await browser.wait(async () => !(await browser.driver.getCurrentUrl()).includes("/w/saltglass-cistern/"));
     expect(await browser.driver.executeScript("return document.body.textContent")).not.toMatch(/Unexpected|Cannot (set|read) properties/);
     await open();
     await offered();
@@ -67,7 +67,7 @@ it("Esc ends a walk and throws nothing away, held or pressed twice; what is disc
   await press(Key.ESCAPE);
   await offered();
   await (await browser.find(".keep-walk button:last-of-type")).click();
-  await browser.driver.wait(async () => !(await shown(".keep-walk")), 5000);
+  await browser.wait(async () => !(await shown(".keep-walk")));
   await bench.key(Key.CONTROL, "z");
   await offered();
   await (await browser.find(".keep-walk button:last-of-type")).click();
@@ -98,7 +98,7 @@ it("a walk stands still behind other areas and leaves them their keys; back on t
   await untilFrame(at + 5);
   await press(Key.ESCAPE);
   await offered();
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await (await browser.find(".keep-walk button:last-of-type")).click();
 });
 
@@ -145,9 +145,9 @@ it("a number that may not be stays in its field to be corrected; what the server
   await browser.untilText(".saving", (text) => text === "1 edit refused, all others saved");
   const { world } = await started.api<{ world: { tiles: { id: string }[]; camera: { width: number }; rooms: { cells: number[] }[] } }>("/worlds/saltglass-cistern");
   expect([world.tiles[world.rooms[0]!.cells[4 * 20 + 2]!]!.id, world.camera.width]).toEqual(["moss", 20]);
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await browser.driver.executeScript("[...document.querySelectorAll('.refused-edits button')].find((each) => each.textContent.includes('Undo')).click()");
-  await browser.driver.wait(async () => !(await shown(".refused-edits")), 5000);
+  await browser.wait(async () => !(await shown(".refused-edits")));
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
 });
 
@@ -223,10 +223,10 @@ it("an edit made just before one leaves the world is saved", async () => {
   await bench.tile("Mossy stone");
   await bench.drag([3, 6]);
   await browser.driver.findElement(By.css(".areas a[href='/']")).click();
-  await browser.driver.wait(async () => {
+  await browser.wait(async () => {
     const { world } = await started.api<{ world: { tiles: { id: string }[]; rooms: { cells: number[] }[] } }>("/worlds/saltglass-cistern");
     return world.tiles[world.rooms[0]!.cells[6 * 20 + 3]!]!.id === "moss";
-  }, 10_000);
+  });
   await browser.untilText(".saving", (text) => text === "all saved");
 });
 
@@ -243,7 +243,7 @@ it("worlds, logs and rooms called like what every object has are shown on the Sh
   await browser.untilText(".holding", (said) => said === "1");
   await (await browser.find(".areas a[href*='/proofs']")).click();
   await browser.untilText("main", (said) => said.includes("toString"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 });
 
 it("nine windows on one world share one stream of events, and each goes on loading", async () => {

@@ -4,10 +4,9 @@ import path from "node:path";
 import { afterAll, expect, it } from "vitest";
 import type { WebElement } from "selenium-webdriver";
 import { Key } from "selenium-webdriver";
-import { seriousFindings } from "./accessible.ts";
+import { axeFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -24,7 +23,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const copy = async (): Promise<string> => (await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {})).id;
 const logs = async (id: string): Promise<Readonly<Record<string, string>>> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs;
 const logUntil = async (id: string, log: string, fits: (text: string) => boolean): Promise<string> => {
-  await browser.driver.wait(async () => fits((await logs(id))[log] ?? ""), PATIENCE, `log ${log} did not become as wanted`);
+  await browser.wait(async () => fits((await logs(id))[log] ?? ""), `log ${log} did not become as wanted`);
   return (await logs(id))[log]!;
 };
 const press = (css: string, words: string): Promise<void> => browser.press(css, words);
@@ -37,7 +36,7 @@ const menu = async (words: string): Promise<void> => {
 const area = async (name: string): Promise<void> => (await browser.find(`.areas a[href*="/${name}"]`)).click();
 const letGo = (): Promise<void> => browser.driver.executeScript("document.activeElement.blur()");
 const row = (log: string): Promise<string> => browser.driver.executeScript<string>("return document.querySelector(`[data-log='${arguments[0]}']`)?.textContent ?? ''", log);
-const rowUntil = (log: string, fits: (text: string) => boolean): Promise<boolean> => browser.driver.wait(async () => fits(await row(log)), PATIENCE, `the row of ${log} did not become as wanted`);
+const rowUntil = (log: string, fits: (text: string) => boolean): Promise<boolean> => browser.wait(async () => fits(await row(log)), `the row of ${log} did not become as wanted`);
 const openBench = async (id: string, query: string): Promise<void> => {
   await browser.driver.get(`${started.address}/w/${id}/bench?${query}`);
   await bench.ready();
@@ -67,7 +66,7 @@ it("a world broken by painting shows on the board; the frame is opened, what bro
   await browser.untilText(".broke", (text) => text.includes("Revision 2 broke it") && text.includes("Intake hall: 1 cell"));
   await bench.key("g");
   await browser.untilText(".detail-foot .active", (text) => text === "Ghost of 1");
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await letGo();
   await bench.key(Key.ENTER);
   await browser.untilText(".beside", (text) => text.includes("Revision 1") && text.includes("First differs at frame"));
@@ -102,7 +101,7 @@ it("checks are added from what is true, typed with completion, refused in place,
   await browser.untilText(".writer-says", (text) => text.startsWith("expected a door: sluice-1"));
   await field.sendKeys(Key.BACK_SPACE, Key.BACK_SPACE, Key.BACK_SPACE, Key.TAB);
   await browser.untilText(".writer-says", (text) => text === "fails at frame 300; seen: closed");
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await field.sendKeys(Key.ENTER);
   await bench.pebbles((pebbles) => pebbles.includes("fails at frame 300: by 300 open sluice-1; seen: closed"));
 
@@ -149,7 +148,7 @@ it("a log is cut, gone on from, held until a place and back, and typed as text w
   await field.sendKeys(Key.chord(Key.CONTROL, Key.END), "12 X\n");
   await browser.untilText(".log-text-says", (text) => text.includes("The log stays as it was last") && text.includes("expected keys"));
   expect(await browser.driver.executeScript("return document.querySelector('.log-text .faulty').textContent.trim()")).toMatch(/^\d+$/);
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await field.sendKeys(Key.BACK_SPACE, Key.BACK_SPACE, "L\n");
   await logUntil(id, "turn-in-time", (text) => text.endsWith("12 L\n"));
 });
@@ -192,7 +191,7 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await browser.driver.get(`${started.address}/w/${id}/proofs?log=turn-in-time`);
   await whole();
   await menu("Accept this walk");
-  await browser.driver.wait(() => browser.driver.executeScript<boolean>("return document.activeElement.matches('.detail-form input')"), PATIENCE, "the reason is not asked for");
+  await browser.wait(() => browser.driver.executeScript<boolean>("return document.activeElement.matches('.detail-form input')"), "the reason is not asked for");
   await browser.driver.actions().sendKeys("the turn feels right", Key.ENTER).perform();
   await browser.untilText(".detail-says", (text) => text.includes("Acceptedwalks just so: the turn feels right"));
   await saved(2);
@@ -213,7 +212,7 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await browser.driver.actions().sendKeys("Too quick for the basin.").perform();
   await letGo();
   await browser.untilText("[data-revision='3'] .note", (text) => text === "Too quick for the basin.");
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await browser.driver.executeScript("document.querySelector(\"[data-revision='2'] .acts .btn:last-child\").click()");
   await browser.untilText("[data-revision='4']", (text) => text.includes("Main: speed 4 to 2") && text.includes("Back to revision 2."));
   await whole();
@@ -230,12 +229,12 @@ it("random walks in the page find a leg that never ends, and keep it as a short 
   await press(".detail-foot .btn", "Wander");
   await browser.untilText(".wander-found", (text) => text.includes("is on a leg that never ends") && /in frame \d+.*seed \d+/.test(text));
   await browser.untilText(".wander [role=status]", (text) => text.startsWith("2000 of 2000 walks"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await press(".wander-found .btn", "Keep it as a log");
   await browser.untilText(".detail-head", (text) => text.includes("is on a leg that never ends"));
   await browser.untilText(".detail-checks", (text) => text.includes("always aligned"));
   const kept = Object.entries(await (async () => {
-    await browser.driver.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("wander-")), PATIENCE);
+    await browser.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("wander-")));
     return logs(id);
   })()).find(([log]) => log.startsWith("wander-"))!;
   expect(kept[1]).toContain("check always aligned\n---\n");

@@ -1,10 +1,9 @@
 import { expect, it } from "vitest";
 import { Key } from "selenium-webdriver";
 import type { Origin } from "selenium-webdriver";
-import { seriousFindings } from "./accessible.ts";
+import { axeFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -22,7 +21,7 @@ interface Stored {
 }
 const stored = (id: string): Promise<Stored> => started.api<Stored>(`/worlds/${id}`);
 const until = async (id: string, fits: (project: Stored) => boolean): Promise<Stored> => {
-  await browser.driver.wait(async () => fits(await stored(id)), PATIENCE);
+  await browser.wait(async () => fits(await stored(id)));
   return stored(id);
 };
 const tab = (name: string): Promise<void> => browser.driver.executeScript("[...document.querySelectorAll('.kit-head [role=tab]')].find((t) => t.textContent === arguments[0]).click()", name);
@@ -76,7 +75,7 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await browser.untilText(".status", (text) => text.includes("2 linked sides"));
   const linked = await until("two-rooms", ({ world: w }) => JSON.stringify(w.rooms[1]!.edges["west"]).includes("cellar"));
   expect([linked.world.rooms[0]!.edges["east"], linked.world.rooms[1]!.edges["west"]]).toEqual([{ kind: "link", room: "room-1", offset: 0 }, { kind: "link", room: "cellar", offset: 0 }]);
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 
   await press(".areas a", "Bench");
   await browser.find(".field-canvas");
@@ -89,16 +88,16 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await browser.untilText(".chosen-fixture", (text) => text.includes("Door"));
   await press(".chosen-fixture [role=switch]", "Spends");
   expect((await until("two-rooms", ({ world: w }) => w.rooms[0]!.fixtures.length === 2)).world.rooms[0]!.fixtures.map(({ id, cell }) => `${id} ${cell.join(",")}`)).toEqual(["key-1 4,2", "door-1 8,2"]);
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 
   await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
   await bench.key("r");
   await browser.untilText(".status", (text) => text.includes("Walking:"));
   // Through the door to the other room's far wall, and back into the first one.
   await browser.driver.actions().keyDown(Key.ARROW_RIGHT).perform();
-  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "room-1", PATIENCE);
+  await browser.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "room-1");
   await browser.driver.actions().keyUp(Key.ARROW_RIGHT).keyDown(Key.ARROW_LEFT).perform();
-  await browser.driver.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "cellar", PATIENCE);
+  await browser.wait(async () => (await browser.driver.executeScript<string>("return document.querySelector('.room-choice').value")) === "cellar");
   await browser.driver.actions().keyUp(Key.ARROW_LEFT).perform();
   await browser.untilText(".status", (text) => text.includes("on the grid"));
   await bench.key(Key.ESCAPE);
@@ -118,7 +117,7 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await tab("Bag");
   await browser.untilText(".memory", (text) => text.includes("door-1visitclosedclosed"));
   await browser.untilText(".bag", (text) => text.includes("Key0"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await browser.driver.executeScript("document.activeElement.blur()");
   await bench.key(Key.CONTROL, "z");
   await bench.pebbles((pebbles) => pebbles.every((pebble) => pebble.startsWith("passes")));
@@ -134,10 +133,10 @@ it("the plan tells what a room gives back: by walking out and in again, and by p
   expect(await cells()).toBe("there taken taken taken");
   const visit = await browser.driver.executeScript(`return [...${row}.querySelectorAll('[role=radio]')].find((b) => b.textContent === 'visit')`);
   await browser.driver.actions().move({ origin: visit as never }).perform();
-  await browser.driver.wait(async () => (await cells()) === "there taken there taken", PATIENCE);
+  await browser.wait(async () => (await cells()) === "there taken there taken");
   await browser.driver.actions().move({ x: 5, y: 5 }).perform();
-  await browser.driver.wait(async () => (await cells()) === "there taken taken taken", PATIENCE);
-  expect(await seriousFindings(browser)).toEqual([]);
+  await browser.wait(async () => (await cells()) === "there taken taken taken");
+  expect(await axeFindings(browser)).toEqual([]);
   await press(".re-entry .btn", "Keep as a log");
   await until("saltglass-cistern", ({ logs }) => Object.keys(logs).some((id) => id.startsWith("out-of-settling-gallery")));
   await bench.key(Key.CONTROL, "z");

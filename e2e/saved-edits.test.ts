@@ -2,7 +2,6 @@ import { Key } from "selenium-webdriver";
 import { expect, it } from "vitest";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import { PATIENCE } from "./browser.ts";
 import { killRounds } from "./durability/kill-rounds.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
@@ -129,13 +128,13 @@ it("what cannot be put on top is told and kept as one copy, with its sheets and 
   const mine = async (): Promise<string[]> => (await started.api<{ worlds: { id: string }[] }>("/worlds")).worlds.map(({ id }) => id).filter((id) => id.includes("-mine"));
   // The copy is put on the shelf once the rest is saved, by whichever tab came second.
   const copied = "could be put on top; not Intake hall: 1 cell. The world as it was here is kept on the shelf as saltglass-cistern-mine";
-  await browser.driver.wait(async () => {
+  await browser.wait(async () => {
     for (const tab of [first, second]) {
       await browser.driver.switchTo().window(tab);
       if ((await browser.driver.executeScript<string>("return document.querySelector('.notices')?.textContent ?? ''")).includes(copied)) return true;
     }
     return false;
-  }, PATIENCE);
+  });
   expect(await mine()).toEqual(["saltglass-cistern-mine"]);
   const copy = await started.api<{ world: { name: string; sheets: { file: string }[]; tiles: { id: string }[]; rooms: { cells: number[] }[] }; logs: Record<string, string> }>("/worlds/saltglass-cistern-mine");
   expect(copy.world.name).toBe("Saltglass Cistern, as here");

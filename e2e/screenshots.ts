@@ -2,7 +2,7 @@ import { mkdirSync } from "node:fs";
 import path from "node:path";
 import { Key } from "selenium-webdriver";
 import { BenchDriver } from "./bench-driver.ts";
-import { Browser, PATIENCE } from "./browser.ts";
+import { Browser } from "./browser.ts";
 import { Started } from "./started.ts";
 
 const folder = path.resolve(import.meta.dirname, "../docs/screenshots");
@@ -112,10 +112,10 @@ try {
   await browser.untilText(".holding", (text) => text === "22");
   const revision = async (): Promise<number> => Number(/\d+/.exec(await browser.untilText(".saving", (text) => text.startsWith("saved")))![0]);
   const proven = async (n: number): Promise<void> => {
-    await browser.driver.wait(async () => {
+    await browser.wait(async () => {
       const { proofs } = await started.api<{ proofs: { revision: number; state: string } }>("/worlds/saltglass-cistern/proofs");
       return proofs.revision === n && proofs.state === "done";
-    }, PATIENCE);
+    });
   };
   let at = await revision();
   await bench.tile("Mossy stone");
@@ -162,7 +162,7 @@ try {
   await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));
   // The cards tell what the list knows at once; their pictures come after.
   const drawn = "return [...document.querySelectorAll('.miniature')].every((canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data.some((part) => part !== 0))";
-  await browser.driver.wait(() => browser.driver.executeScript(drawn), PATIENCE, "a world without its picture");
+  await browser.wait(() => browser.driver.executeScript(drawn), "a world without its picture");
   await take("shelf");
 } finally {
   await browser.close();

@@ -4,9 +4,9 @@ import path from "node:path";
 import { Key } from "selenium-webdriver";
 import { By } from "selenium-webdriver";
 import { afterAll, beforeAll, expect, it } from "vitest";
-import { seriousFindings } from "./accessible.ts";
+import { axeFindings } from "./accessible.ts";
 import { BenchDriver } from "./bench-driver.ts";
-import { Browser, PATIENCE } from "./browser.ts";
+import { Browser } from "./browser.ts";
 import { Started } from "./started.ts";
 
 const demo = path.resolve(import.meta.dirname, "../demo/saltglass-cistern");
@@ -78,7 +78,7 @@ it("files come in by button and by drop: a world, its logs, a changed file as on
   await browser.untilText(".deleted", (text) => text.includes("Filter beds"));
   await choose(file("filter-beds.keenpebble.zip", bundle));
   await shelf("Filter beds5 rooms, 2 logs, revision 1", "3 fail");
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 
   await drop(".shelf-head", { "filter-beds.world.json": edited.replace('"tileSize": 16', '"tileSize": 2') });
   await browser.untilText(".notice", (text) => text.includes("filter-beds.world.json: the world file is refused: line 6, column 3: tileSize: must be a whole number from 4 to 128, found 2. Nothing of it was kept."));
@@ -108,7 +108,7 @@ it("a room typed, or out of a text, a table or a picture, makes a world; names a
   await (await browser.find(".naming")).sendKeys(Key.chord(Key.CONTROL, "a"), "Basin", Key.ENTER);
   await shelf("Basin1 room");
   expect(await browser.driver.findElements(By.css("img"))).toEqual([]);
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 });
 
 it("a world is renamed, copied and taken off the shelf, each with undo, by keyboard too", async () => {
@@ -150,6 +150,6 @@ it("a right-click sets the walker down there; the walk is kept with that start",
   await bench.key(Key.ESCAPE);
   await (await browser.find(".keep-walk .title")).sendKeys("From the east bay", Key.ENTER);
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
-  await browser.driver.wait(async () => (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"] !== undefined, PATIENCE);
+  await browser.wait(async () => (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"] !== undefined);
   expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"]).toMatch(/\nstart intake-hall 13 9 \w+\n/);
 });

@@ -4,10 +4,9 @@ import os from "node:os";
 import path from "node:path";
 import { Key } from "selenium-webdriver";
 import { expect, it } from "vitest";
-import { seriousFindings } from "./accessible.ts";
+import { axeFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import { PATIENCE } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
@@ -34,7 +33,7 @@ async function bringIn(id: string, change: (text: string) => string, logs: Recor
 it("walk a room with the arrow keys, keep the walk, paint a wall into it, see the check break, take the wall back", async () => {
   await browser.driver.get(started.address);
   await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await (await browser.find('[data-world="saltglass-cistern"] .world-foot .btn')).click();
   await bench.ready();
 
@@ -46,7 +45,7 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   await bench.key(Key.ESCAPE);
   const title = await browser.find(".keep-walk .title");
   await title.sendKeys("Up to the west wall");
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await title.sendKeys(Key.ENTER);
 
   const [end, always, law] = await bench.pebbles((pebbles) => pebbles.length === 3 && pebbles.every((p) => p.startsWith("passes")));
@@ -68,7 +67,7 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   await bench.key(".");
   await browser.untilText("[aria-label=Contact]", (text) => text.includes("stopped the walker") && text.includes("4,10Copingsolidblocks top"));
   await browser.untilText("[aria-label=Aftermath]", (text) => text.includes("bump"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
 
   await bench.tile("Flagstone");
   await bench.drag([4, 10]);
@@ -80,7 +79,7 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
 });
 
 async function addressWithLog(): Promise<string> {
-  await browser.driver.wait(async () => (await browser.driver.getCurrentUrl()).includes("log=up-to-the-west-wall"), PATIENCE);
+  await browser.wait(async () => (await browser.driver.getCurrentUrl()).includes("log=up-to-the-west-wall"));
   return `${started.address}/w/saltglass-cistern/bench?log=up-to-the-west-wall`;
 }
 
@@ -159,7 +158,7 @@ it("every gait walks the same log, each with its own settings in the anatomy", a
   await browser.untilText("[aria-label=Contact]", (text) => text.includes("Response") && text.includes("Nudge"));
   await gait("Drift");
   await browser.untilText("[aria-label=Motion]", (text) => text.includes("Accel") && text.includes("Drag"));
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await bench.key(Key.CONTROL, "z");
   await browser.untilText("[aria-label=Motion]", (text) => text.includes("Speed x"));
 });
@@ -173,7 +172,7 @@ it("every act of an area is found by name or key, even out of a field; what cann
   await browser.untilText(".acts-list", (text) => text.includes("First frame") && text.includes("What mends it"));
   await typed("last");
   await found("Last frameEnd");
-  expect(await seriousFindings(browser)).toEqual([]);
+  expect(await axeFindings(browser)).toEqual([]);
   await typed(Key.ENTER);
   await browser.untilText(".frame-count .frame", (text) => text === "48");
 

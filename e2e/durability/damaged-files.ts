@@ -186,7 +186,7 @@ async function damagedByPage(started: Started, browser: Browser, files: number, 
   for (const { address, field, kinds } of places) {
     await browser.driver.get(`${started.address}${address}`);
     await browser.find("main");
-    await browser.driver.wait(async () => browser.driver.executeScript("return document.querySelector(arguments[0]) !== null", field), 10_000);
+    await browser.wait(async () => browser.driver.executeScript("return document.querySelector(arguments[0]) !== null", field));
     const fits = readable.filter(({ kind }) => kinds.includes(kind));
     for (let n = 0; n < Math.ceil(files / places.length); n++) {
       const { kind, bytes } = fits[pick(fits.length)]!;

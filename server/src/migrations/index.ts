@@ -20,14 +20,19 @@ const MIGRATIONS: readonly Named[] = [
   { name: "0005-no-path-hashes", migration: noPathHashes },
 ];
 
-const source: Knex.MigrationSource<Named> = {
-  getMigrations: () => Promise.resolve([...MIGRATIONS]),
-  getMigrationName: (named) => named.name,
-  getMigration: (named) => Promise.resolve(named.migration),
-};
+/** Names of all versions, the oldest first. */
+export const VERSIONS: readonly string[] = MIGRATIONS.map(({ name }) => name);
 
-/** Brings the database to the newest version, all pending migrations in one transaction. */
-export async function migrate(databaseUrl: string): Promise<void> {
+/**
+ * Brings the database to a version, all pending migrations in one transaction.
+ * @param version one of `VERSIONS`; the newest where none is named
+ */
+export async function migrate(databaseUrl: string, version = VERSIONS.at(-1)!): Promise<void> {
+  const source: Knex.MigrationSource<Named> = {
+    getMigrations: () => Promise.resolve(MIGRATIONS.slice(0, VERSIONS.indexOf(version) + 1)),
+    getMigrationName: (named) => named.name,
+    getMigration: (named) => Promise.resolve(named.migration),
+  };
   const db = connectPatiently(databaseUrl);
   try {
     await db.migrate.latest({ migrationSource: source });

@@ -44,18 +44,20 @@ export function Kit() {
           </button>
         ))}
       </div>
-      <fieldset className="kit-body" id="kit-body" role="tabpanel" aria-label={NAMES[tab]} disabled={walking && tab !== "bag"}>
-        {tab === "tiles" && <KitOf world={world} />}
-        {tab === "fixtures" && <FixturePanel world={world} />}
-        {tab === "bag" && <BagPanel world={world} />}
-        {tab === "room" && (
-          <>
-            <RoomPanel world={world} />
-            <CameraPanel world={world} />
-          </>
-        )}
-        {tab === "feel" && <FeelPanel />}
-      </fieldset>
+      <div className="kit-body" id="kit-body" role="tabpanel" aria-label={NAMES[tab]}>
+        <fieldset disabled={walking && tab !== "bag"}>
+          {tab === "tiles" && <KitOf world={world} />}
+          {tab === "fixtures" && <FixturePanel world={world} />}
+          {tab === "bag" && <BagPanel world={world} />}
+          {tab === "room" && (
+            <>
+              <RoomPanel world={world} />
+              <CameraPanel world={world} />
+            </>
+          )}
+          {tab === "feel" && <FeelPanel />}
+        </fieldset>
+      </div>
     </aside>
   );
 }

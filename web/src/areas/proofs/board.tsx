@@ -38,7 +38,9 @@ export function Board({ rows, longest, onOpen }: Props) {
   return (
     <div className="board" role="table" aria-label="Logs" aria-rowcount={rows.length + 1}>
       <div className="board-row board-head" role="row">
-        <span role="columnheader" aria-label="Holds" />
+        <span role="columnheader">
+          <span className="visually-hidden">Holds</span>
+        </span>
         <span role="columnheader">Log</span>
         <span role="columnheader">Rules</span>
         <span role="columnheader" className="number">
