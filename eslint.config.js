@@ -14,7 +14,7 @@ const zones = [
 ];
 
 export default tseslint.config(
-  { ignores: ["**/dist/**", "cli/build/**", "**/node_modules/**", "**/.*"] },
+  { ignores: ["**/dist/**", "cli/build/**", "web/build/**", "**/node_modules/**", "**/.*"] },
   {
     files: ["**/*.ts", "**/*.tsx"],
     extends: [tseslint.configs.recommendedTypeChecked],

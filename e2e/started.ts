@@ -1,31 +1,21 @@
-import { mkdtempSync, chmodSync, rmSync } from "node:fs";
-import os from "node:os";
-import path from "node:path";
-import { startApplication, stopApplication } from "../scripts/setup/application.mjs";
-import { makeDataFolder } from "../scripts/setup/data-folder.mjs";
-import { freePort } from "../scripts/setup/free-port.mjs";
-import { Postgres } from "../scripts/setup/postgres.mjs";
+import { startApplication } from "../scripts/setup/application.mjs";
+import { ownApplication } from "../scripts/setup/own-application.mjs";
+import type { Postgres } from "../scripts/setup/postgres.mjs";
 
-type Child = Awaited<ReturnType<typeof startApplication>>["child"];
+type Own = Awaited<ReturnType<typeof ownApplication>>;
 
 /** The built application on a database of its own, as `npm start` runs it. */
 export class Started {
-  private constructor(
-    private readonly folder: string,
-    readonly postgres: Postgres,
-    readonly address: string,
-    private child: Child,
-  ) {}
+  readonly address: string;
+  readonly postgres: Postgres;
+  private child: Own["child"];
+
+  private constructor(private readonly own: Own) {
+    ({ address: this.address, postgres: this.postgres, child: this.child } = own);
+  }
 
   static async start(): Promise<Started> {
-    const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-e2e-"));
-    chmodSync(folder, 0o755);
-    const data = path.join(folder, "data");
-    makeDataFolder(data);
-    const postgres = await new Postgres(data).start();
-    const port = (await freePort()) as number;
-    const { address, child } = await startApplication({ databaseUrl: postgres.url(), port, data, log: "silent" });
-    return new Started(folder, postgres, address, child);
+    return new Started(await ownApplication());
   }
 
   /** Number of the server's process. */
@@ -56,8 +46,6 @@ export class Started {
   }
 
   async stop(): Promise<void> {
-    await stopApplication(this.child);
-    this.postgres.stop("immediate");
-    rmSync(this.folder, { recursive: true, force: true });
+    await this.own.stop(this.child);
   }
 }

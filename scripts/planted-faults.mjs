@@ -59,7 +59,7 @@ ensurePackages();
 ensureBuild();
 const copy = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-planted-"));
 chmodSync(copy, 0o755);
-const skipped = new Set(["node_modules", ".git", "dist"]);
+const skipped = new Set(["node_modules", ".git", "build"]);
 cpSync(ROOT, path.join(copy, "tree"), { recursive: true, filter: (from) => !skipped.has(path.basename(from)) });
 const tree = path.join(copy, "tree");
 symlinkSync(path.join(ROOT, "node_modules"), path.join(tree, "node_modules"));

@@ -1,0 +1,69 @@
+import { expose } from "comlink";
+import type { Endpoint } from "comlink";
+import { vi } from "vitest";
+
+type Heard = (event: MessageEvent) => void;
+
+/** One end of a line between page and worker: what is said arrives later, copied as between two threads. */
+class Line implements Endpoint {
+  other: Line | null = null;
+  private readonly listeners = new Set<Heard>();
+
+  postMessage(message: unknown, transfer: Transferable[] = []): void {
+    const data: unknown = structuredClone(message, { transfer });
+    queueMicrotask(() => this.other?.hear(data));
+  }
+
+  private hear(data: unknown): void {
+    for (const listener of [...this.listeners]) listener({ data } as MessageEvent);
+  }
+
+  addEventListener(_type: string, listener: EventListenerOrEventListenerObject): void {
+    this.listeners.add(listener as Heard);
+  }
+
+  removeEventListener(_type: string, listener: EventListenerOrEventListenerObject): void {
+    this.listeners.delete(listener as Heard);
+  }
+}
+
+/** What a worker of the page does, in the page's own thread: each with its own copy of the worker's modules, as its thread has. */
+export class FakeWorker extends Line {
+  static all: FakeWorker[] = [];
+  /** Holds back what is said to workers until it is let go: for the order of answers. */
+  static holdsBack = false;
+  private held: [unknown, Transferable[] | undefined][] = [];
+  private readonly inside = new Line();
+
+  constructor(_address: URL, { name }: { readonly name: "simulation" | "proofs" | "trials" }) {
+    super();
+    FakeWorker.all.push(this);
+    void this.begin(name);
+  }
+
+  private async begin(name: "simulation" | "proofs" | "trials"): Promise<void> {
+    vi.resetModules();
+    const loading = { simulation: () => import("../workers/simulation.ts"), proofs: () => import("../workers/proofs.ts"), trials: () => import("../workers/trials.ts") };
+    const roles = (await loading[name]()) as unknown as Readonly<Record<string, object>>;
+    this.inside.other = this;
+    this.other = this.inside;
+    expose(roles[name], this.inside);
+    this.letGo();
+  }
+
+  override postMessage(message: unknown, transfer?: Transferable[]): void {
+    if (this.other === null || FakeWorker.holdsBack) this.held.push([message, transfer]);
+    else super.postMessage(message, transfer);
+  }
+
+  /** Hands over what was held back: the first `count` of it. */
+  letGo(count = this.held.length): void {
+    if (FakeWorker.holdsBack && count === this.held.length && this.other === null) return;
+    for (const [message, transfer] of this.held.splice(0, count)) super.postMessage(message, transfer);
+  }
+
+  terminate(): void {
+    this.inside.other = null;
+    this.other = null;
+  }
+}
