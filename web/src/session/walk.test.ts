@@ -1,21 +1,13 @@
 // @vitest-environment happy-dom
 import type { World } from "@keen-pebble/core";
-import { checkText, compile, emptyWorld, newRules, parseCheck, readLog, run } from "@keen-pebble/core";
+import { checkText, compile, parseCheck, readLog, run } from "@keen-pebble/core";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { hall } from "../test-support/hall.ts";
 import { benchStore } from "./bench-store.ts";
 import type { OfferedWalk } from "./bench-store.ts";
 import { changeSetting } from "./bench.ts";
 import { change, changeWorld, closeProject, projectStore } from "./project-store.ts";
 import { beginWalk, endWalk, goOnWalking, keepInLog, keepWalk, setDown, startWalks } from "./walk.ts";
-
-/** A hall of 20 by 12 cells with a wall round it, under three rule sets. */
-function hall(): World {
-  const world = emptyWorld("hall", "Hall", 16);
-  const [room] = world.rooms;
-  const glide = newRules("main", "Main", "glide", 16);
-  const rules = [{ ...glide, glide: { ...glide.glide, speed: 2 } }, newRules("free", "Free", "roam", 16), newRules("ice", "Ice", "drift", 16)];
-  return { ...world, rules, start: { room: room!.id, cell: [2, 2], facing: "down" } };
-}
 
 const frames: FrameRequestCallback[] = [];
 let now = 0;

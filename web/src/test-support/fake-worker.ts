@@ -27,9 +27,11 @@ class Line implements Endpoint {
   }
 }
 
-/** What a worker of the page does, in the page's own thread: each with its own copy of the worker's modules, as its thread has. */
+/** What a worker of the page does, in the page's own thread. */
 export class FakeWorker extends Line {
   static all: FakeWorker[] = [];
+  /** Whether each has a copy of the worker's modules to itself, as its thread has; where there is one a role they may share. */
+  static ownModules = false;
   /** Holds back what is said to workers until it is let go: for the order of answers. */
   static holdsBack = false;
   private held: [unknown, Transferable[] | undefined][] = [];
@@ -42,13 +44,13 @@ export class FakeWorker extends Line {
   }
 
   private async begin(name: "simulation" | "proofs" | "trials"): Promise<void> {
-    vi.resetModules();
+    if (FakeWorker.ownModules) vi.resetModules();
     const loading = { simulation: () => import("../workers/simulation.ts"), proofs: () => import("../workers/proofs.ts"), trials: () => import("../workers/trials.ts") };
     const roles = (await loading[name]()) as unknown as Readonly<Record<string, object>>;
     this.inside.other = this;
     this.other = this.inside;
     expose(roles[name], this.inside);
-    this.letGo();
+    if (!FakeWorker.holdsBack) this.letGo();
   }
 
   override postMessage(message: unknown, transfer?: Transferable[]): void {
@@ -56,9 +58,13 @@ export class FakeWorker extends Line {
     else super.postMessage(message, transfer);
   }
 
+  /** How much is held back. */
+  get waiting(): number {
+    return this.held.length;
+  }
+
   /** Hands over what was held back: the first `count` of it. */
   letGo(count = this.held.length): void {
-    if (FakeWorker.holdsBack && count === this.held.length && this.other === null) return;
     for (const [message, transfer] of this.held.splice(0, count)) super.postMessage(message, transfer);
   }
 

@@ -35,6 +35,7 @@ export class Tab {
   /** Opens a tab. @param address of the server */
   static async open(name: string, locks: FakeLocks, address: string): Promise<Tab> {
     vi.stubGlobal("Worker", FakeWorker);
+    FakeWorker.ownModules = true;
     vi.stubGlobal("EventSource", FakeEventSource);
     // Each tab listens for itself: tabs of one thread would hear each other twice.
     vi.stubGlobal("BroadcastChannel", undefined);

@@ -1,0 +1,67 @@
+import type { World } from "@keen-pebble/core";
+import { toPlain } from "@keen-pebble/core";
+import { vi } from "vitest";
+import { startBench } from "../session/bench.ts";
+import { benchStore } from "../session/bench-store.ts";
+import { closeProject, openProject, projectStore } from "../session/project-store.ts";
+import { FakeEventSource } from "./fake-event-source.ts";
+import { FakeLocks } from "./fake-locks.ts";
+import { FakeWorker } from "./fake-worker.ts";
+
+/** What a server in memory answers, by method and path; what is not said here is not found. */
+export type Answers = Map<string, unknown>;
+
+/** A world that is open in this session, with a server in memory behind it. */
+export interface Opened {
+  readonly answers: Answers;
+  /** What was sent, such as `POST /worlds/hall/revisions`. */
+  readonly asked: string[];
+  readonly close: () => void;
+}
+
+/**
+ * Opens a world as the page does; import `fake-indexeddb/auto` before anything else, for the session opens its database at once: with workers in this thread, IndexedDB in memory, and a server that stores every batch.
+ * @param more what else the server answers
+ * @param starts what else follows the project
+ */
+export async function openHere(world: World, logs: Readonly<Record<string, string>>, more: readonly (readonly [string, unknown])[] = [], starts: readonly (() => () => void)[] = []): Promise<Opened> {
+  let revision = 1;
+  const asked: string[] = [];
+  const answers: Answers = new Map<string, unknown>([[`GET /worlds/${world.id}`, { revision, world: toPlain(world), logs }], ...more]);
+  FakeWorker.ownModules = false;
+  FakeWorker.holdsBack = false;
+  vi.stubGlobal("Worker", FakeWorker);
+  vi.stubGlobal("EventSource", FakeEventSource);
+  Object.defineProperty(navigator, "locks", { configurable: true, value: new FakeLocks().of("this") });
+  Object.defineProperty(navigator, "hardwareConcurrency", { configurable: true, value: 2 });
+  vi.stubGlobal("fetch", (path: string, init: RequestInit = {}) => {
+    const name = `${init.method ?? "GET"} ${path.replace(/^\/api/, "")}`;
+    asked.push(name);
+    const stores = name === `POST /worlds/${world.id}/revisions`;
+    const answer = stores && !answers.has(name) ? { revision: ++revision, summary: "" } : answers.get(name);
+    if (answer instanceof Error) return Promise.reject(answer);
+    const known = answer !== undefined;
+    return Promise.resolve(Response.json(known ? answer : { type: "", title: "", status: 404, detail: `no ${name}`, code: "not-found" }, { status: known ? 200 : 404 }));
+  });
+  const stops = [startBench, ...starts].map((start) => start());
+  await openProject(world.id);
+  benchStore.setState({ room: world.start.room });
+  const close = (): void => {
+    for (const stop of stops) stop();
+    closeProject();
+    for (const worker of FakeWorker.all.splice(0)) worker.terminate();
+    projectStore.setState({ phase: "none", project: null, worldId: null, notice: null });
+    benchStore.setState({ log: null, parsed: null, run: null, walk: null, writing: null, beside: null, frame: 0, explanation: null, ghost: null, refused: null });
+    // What was edited may still be sent.
+  };
+  return { answers, asked, close };
+}
+
+/** Waits until something is so; it is looked at often. */
+export const until = (fits: () => unknown, what = "it did not come about"): Promise<void> =>
+  vi.waitFor(
+    async () => {
+      if (!(await fits())) throw new Error(what);
+    },
+    { timeout: 10_000, interval: 5 },
+  );
