@@ -34,6 +34,7 @@ export class FakeWorker extends Line {
   static ownModules = false;
   /** Holds back what is said to workers until it is let go: for the order of answers. */
   static holdsBack = false;
+  private static turn: Promise<unknown> = Promise.resolve();
   private held: [unknown, Transferable[] | undefined][] = [];
   private readonly inside = new Line();
 
@@ -44,9 +45,14 @@ export class FakeWorker extends Line {
   }
 
   private async begin(name: "simulation" | "proofs" | "trials"): Promise<void> {
-    if (FakeWorker.ownModules) vi.resetModules();
     const loading = { simulation: () => import("../workers/simulation.ts"), proofs: () => import("../workers/proofs.ts"), trials: () => import("../workers/trials.ts") };
-    const roles = (await loading[name]()) as unknown as Readonly<Record<string, object>>;
+    // One after the other: two that load at once would share what they load.
+    const loaded = FakeWorker.turn.then(() => {
+      if (FakeWorker.ownModules) vi.resetModules();
+      return loading[name]();
+    });
+    FakeWorker.turn = loaded;
+    const roles = (await loaded) as unknown as Readonly<Record<string, object>>;
     this.inside.other = this;
     this.other = this.inside;
     expose(roles[name], this.inside);

@@ -1,0 +1,57 @@
+// @vitest-environment happy-dom
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { forgetPictures, latencyStore, notePicture, percentile } from "./latency.ts";
+
+let visibility: DocumentVisibilityState = "visible";
+let now = 0;
+beforeEach(() => {
+  visibility = "visible";
+  now = 1000;
+  vi.spyOn(document, "visibilityState", "get").mockImplementation(() => visibility);
+  vi.spyOn(performance, "now").mockImplementation(() => now);
+  forgetPictures();
+});
+afterEach(() => vi.restoreAllMocks());
+
+/** The page is hidden or shown again at a moment. */
+function turn(to: DocumentVisibilityState, at: number): void {
+  visibility = to;
+  now = at;
+  document.dispatchEvent(new Event("visibilitychange"));
+}
+const most = (): number | null => latencyStore.getState().most;
+
+it("tells how long 95 in 100 of the last changes took at most, and nothing before there is one", () => {
+  expect(most()).toBeNull();
+  for (let i = 1; i <= 20; i++) notePicture(now, now + i);
+  expect(most()).toBe(19);
+  notePicture(now, now + 500);
+  expect(most()).toBe(20);
+  // Only the last 64 count.
+  for (let i = 0; i < 64; i++) notePicture(now, now + 7);
+  expect(most()).toBe(7);
+  forgetPictures();
+  expect(most()).toBeNull();
+});
+
+it("notes nothing of a page that is hidden, or was since the change: nobody waited for that picture", () => {
+  notePicture(now, now + 16);
+  turn("hidden", 1100);
+  notePicture(1090, 22_000);
+  expect(most()).toBe(16);
+  // Shown again, the picture of a change made before it comes late.
+  turn("visible", 22_300);
+  notePicture(1090, 22_366);
+  notePicture(22_299, 22_380);
+  expect(most()).toBe(16);
+  notePicture(22_310, 22_340);
+  expect(most()).toBe(30);
+});
+
+it.each([
+  [[5], 0.95, 5],
+  [[3, 1, 2], 0.5, 2],
+  [[4, 1, 3, 2], 0.5, 2],
+  [[4, 1, 3, 2], 1, 4],
+  [[4, 1, 3, 2], 0, 1],
+])("of %j a share of %d does not exceed %d", (values, share, expected) => expect(percentile(values, share)).toBe(expected));
