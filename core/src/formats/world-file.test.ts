@@ -96,3 +96,28 @@ describe("a broken world is refused at its place", () => {
     ["null", "must be of type object"],
   ])("as broken JSON: %.30j", (text, message) => expect(() => readWorld(text)).toThrow(message));
 });
+
+describe("how much of what is wrong is told", () => {
+  /** The file with things wrong in some rule sets' speeds, made so many characters long by blanks at its end. */
+  const wrong = (sets: number, length: number): string => {
+    const world = JSON.parse(EVERYTHING) as { rules: { id: string; glide: { speed: number } }[] };
+    const [first] = world.rules;
+    const text = JSON.stringify({ ...world, rules: [...world.rules, ...Array.from({ length: sets }, (_, i) => ({ ...first!, id: `set-${i}`, glide: { ...first!.glide, speed: 99 } }))] });
+    return text.padEnd(length, " ");
+  };
+  const told = (text: string): number => {
+    try {
+      readWorld(text);
+      return 0;
+    } catch (error) {
+      return (error as RefusedError).refusals.length;
+    }
+  };
+
+  it.each([
+    [2, 256 * 1024, 2],
+    [2, 256 * 1024 + 1, 1],
+    [20, 0, 20],
+    [21, 0, 20],
+  ])("of %i wrong things in a file of at least %i characters %i are told", (sets, length, expected) => expect(told(wrong(sets, length))).toBe(expected));
+});
