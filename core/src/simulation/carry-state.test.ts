@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
+import { anyFullLogOf } from "../test-support/any-full-log.ts";
 import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { carriedState } from "./carry-state.ts";
 import { compile } from "./compile.ts";
 import { stateAt } from "./run.ts";
-import type { SimState } from "./state.ts";
-import { PLAYING } from "./state.ts";
+import { PLAYING, SimState } from "./state.ts";
 import { step } from "./step.ts";
 
 /** All that a state says of a frame, events included. */
@@ -16,6 +16,39 @@ function told(s: SimState): unknown {
   const { taken, open, on, bag, touched, passed, lives, checkpoint } = memory;
   return { ...numbers, events: [...eventKinds.subarray(0, s.eventCount)], subjects: [...eventSubjects.subarray(0, s.eventCount)], pressed: [...pressedAt], memory: [taken, open, on, bag, touched, passed].map((list) => [...list]), lives, checkpoint };
 }
+
+it("a state copied in any frame goes on as the one that it was copied from, events included, and leaves that one alone", () => {
+  let went = 0;
+  fc.assert(
+    fc.property(
+      anyHouse.chain((world) => fc.tuple(fc.constant(world), anyFullLogOf(world), fc.nat(80), fc.array(fc.nat(63), { minLength: 4, maxLength: 40 }))),
+      ([world, log, frame, keys]) => {
+        const c = compile(world);
+        const one = stateAt(c, log, frame);
+        const copy = new SimState(c);
+        // Whatever it was before.
+        copy.copyFrom(stateAt(c, log, frame + 7));
+        copy.copyFrom(one);
+        expect(told(copy)).toEqual(told(one));
+        const before = told(one);
+        const rows: unknown[] = [];
+        for (const held of keys) {
+          if (copy.status !== PLAYING) break;
+          step(c, copy, held, null);
+          rows.push(told(copy));
+          went++;
+        }
+        expect(told(one)).toEqual(before);
+        for (const [i, row] of rows.entries()) {
+          step(c, one, keys[i]!, null);
+          expect(told(one)).toEqual(row);
+        }
+      },
+    ),
+    { ...FIXED, numRuns: 120 },
+  );
+  expect(went).toBeGreaterThan(1000);
+});
 
 it("a state that is taken over into the same world, compiled anew, goes on as it would have, events included", () => {
   let went = 0;
