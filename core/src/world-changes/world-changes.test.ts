@@ -127,6 +127,13 @@ describe("rooms", () => {
     expect(removeRoom(after, hall.id).project).toBe(after);
   });
 
+  it("that are removed take along the start, the ends of lines and what was set up of logs, each said once", () => {
+    const text = `keen-pebble-inputs 1\nstart ${other.id} 1 1 down\nwith holds brass-crank\ncheck end still\n---\n3 R until room ${other.id}\n2 L until room ${hall.id}\n1 D until cell 1 1 in ${other.id}\n`;
+    const { project: after, fellAway } = removeRoom({ world: everything, logs: new Map([["walk", text.replace("with holds brass-crank\n", "")]]) }, other.id);
+    expect(fellAway.filter((each) => each.startsWith("walk:"))).toEqual(["walk: the end of an until line", "walk: the end of an until line", "walk: its start, now the world's"]);
+    expect(after.logs.get("walk")).toBe(`keen-pebble-inputs 1\ncheck end still\n---\n3 R\n2 L until room ${hall.id}\n1 D\n`);
+  });
+
   it("that grow at any side keep every place, and shrink back to what they were", () => {
     const cells = fc.integer({ min: 0, max: 3 });
     fc.assert(
