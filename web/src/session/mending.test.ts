@@ -62,6 +62,8 @@ describe("findings of the shown run", () => {
 describe("every single change", () => {
   it("that mends is listed, smallest first, with how long the search took; nothing is changed by it", async () => {
     const before = projectStore.getState().project;
+    await until(() => mending().cures.some((cures) => cures.length > 0));
+    const cures = mending().cures.map(texts);
     await searchMends();
     await until(() => mending().search?.took !== null && mending().search !== null);
     const { done, all, mending: mends } = mending().search!;
@@ -69,6 +71,8 @@ describe("every single change", () => {
     expect(texts(mends).some((each) => each.includes("glide.arrive") && each.includes("land"))).toBe(true);
     expect(new Set(texts(mends)).size).toBe(mends.length);
     expect(projectStore.getState().project).toBe(before);
+    // It tried the findings' cures too, and found the same ones.
+    expect(mending().cures.map(texts)).toEqual(cures);
   });
 
   it("is not looked for where no check fails, and what was found goes with the next change", async () => {

@@ -8,8 +8,10 @@ import { FakeEventSource } from "./fake-event-source.ts";
 import { FakeLocks } from "./fake-locks.ts";
 import { FakeWorker } from "./fake-worker.ts";
 
-/** What a server in memory answers, by method and path; what is not said here is not found. */
+/** What a server in memory answers, by method and path, or what makes it of what was sent; what is not said here is not found. */
 export type Answers = Map<string, unknown>;
+/** An answer that is made of what was sent. */
+export type Answering = (body: unknown) => Response;
 
 /** A world that is open in this session, with a server in memory behind it. */
 export interface Opened {
@@ -37,8 +39,10 @@ export async function openHere(world: World, logs: Readonly<Record<string, strin
   vi.stubGlobal("fetch", (path: string, init: RequestInit = {}) => {
     const name = `${init.method ?? "GET"} ${path.replace(/^\/api/, "")}`;
     asked.push(name);
+    const told = answers.get(name);
+    if (typeof told === "function") return Promise.resolve((told as Answering)(typeof init.body === "string" ? JSON.parse(init.body) : null));
     const stores = name === `POST /worlds/${world.id}/revisions`;
-    const answer = stores && !answers.has(name) ? { revision: ++revision, summary: "" } : answers.get(name);
+    const answer = stores && !answers.has(name) ? { revision: ++revision, summary: "" } : told;
     if (answer instanceof Error) return Promise.reject(answer);
     const known = answer !== undefined;
     return Promise.resolve(Response.json(known ? answer : { type: "", title: "", status: 404, detail: `no ${name}`, code: "not-found" }, { status: known ? 200 : 404 }));
