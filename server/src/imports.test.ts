@@ -196,6 +196,16 @@ describe("bundles", () => {
     expect(await shelf()).toEqual(before);
   });
 
+  it("may have entries for the two folders, as many programs write them, and for no other", async () => {
+    const nothing = new Uint8Array(0);
+    const id = newId();
+    expect((await sendBundle(zip({ ...files(id), "logs/": nothing, "sheets/": nothing })).expect(200)).body).toMatchObject({ id, made: "world" });
+    for (const odd of ["more/", "logs/deep/", "Logs/", "/"]) {
+      const answer = await sendBundle(zip({ ...files(newId()), [odd]: nothing }));
+      expect([odd, answer.status]).toEqual([odd, 422]);
+    }
+  });
+
   it("damaged ones are refused or read whole; never a fault, never half a world", async () => {
     const id = newId();
     const good = zip(files(id));
