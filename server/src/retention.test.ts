@@ -81,3 +81,17 @@ it("all worlds that can be put back are listed, until they are too old", async (
   expect(await new Retention(test.db, test.desk, 10, pino({ level: "silent" })).clean(new Date())).toMatchObject({ worlds: 1 });
   expect((await listed()).sort()).toEqual(["five", "four", "one", "three"]);
 });
+
+it("the newest revision stays as it is, however old it is: whoever opens the world next builds on it", async () => {
+  const id = `w-${randomUUID().slice(0, 8)}`;
+  await api().post("/api/imports").send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs: {} }).expect(200);
+  const { id: worldId } = await WorldRow.query(test.db).findOne({ slug: id }).throwIfNotFound();
+  const store = (base: number, before: number, after: number) => api().post(`/api/worlds/${id}/revisions`).send({ batch: randomUUID(), base, steps: [{ kind: "change-rules", rules: "main", setting: "glide.speed", before, after }] }).expect(201);
+  for (const [base, before, after] of [[1, 2, 3], [2, 3, 4], [3, 4, 5]] as const) await store(base, before, after);
+  const now = new Date("2026-11-27T12:00:00Z");
+  await RevisionRow.query(test.db).where("worldId", worldId).patch({ savedAt: new Date(now.getTime() - 20 * DAY) });
+  await new Retention(test.db, test.desk, 10, pino({ level: "silent" })).clean(now);
+  const kept = await RevisionRow.query(test.db).select("number", "summary").where("worldId", worldId).orderBy("number");
+  expect(kept.map(({ number, summary }) => `${number} ${summary}`)).toEqual(["1 brought in from files", "3 Main: speed 2 to 4", "4 Main: speed 4 to 5"]);
+  await store(4, 5, 6);
+});
