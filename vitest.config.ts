@@ -10,7 +10,8 @@ export default defineConfig({
     // By itself it leaves one core free: of two that is half the machine.
     maxWorkers: 2,
     projects: [
-      { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"] } },
+      // The core has no state of its own that one file could leave to the next: it is loaded once.
+      { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"], isolate: false } },
       { extends: true, test: { name: "web", include: ["web/src/**/*.test.{ts,tsx}"] } },
       { extends: true, test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false } },
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },

@@ -13,10 +13,11 @@ const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
 const totals = { passed: 0, failed: 0, skipped: 0 };
 let postgres = null;
 
-/** A suite that is one program: it passed or it failed. */
+/** A suite that is one program: it passed or it failed. What it says is shown once it is over: another one may run beside it. */
 async function program(name, command, args) {
-  say(`\n== ${name}`);
-  const ok = (await runShown(command, args)) === 0;
+  let shown = "";
+  const ok = (await runKept(command, args, {}, (text) => (shown += text))) === 0;
+  say(`\n== ${name}\n${shown}`);
   totals[ok ? "passed" : "failed"]++;
 }
 
@@ -56,8 +57,7 @@ try {
   ensureNode();
   ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
   ensurePackages();
-  await program("types", "npx", ["--no-install", "tsc", "-b"]);
-  await program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]);
+  await Promise.all([program("types", "npx", ["--no-install", "tsc", "-b"]), program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"])]);
   ensureBuild();
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);

@@ -47,7 +47,7 @@ it("a setting that does not apply changes no row and no check of any log; the ot
   // Always looked at: what must have been seen to act.
   const always = new Set(["input.opposites", "input.ways", "facing.source", "pose.advance", "pose.idleImage"]);
   expect(SETTINGS.filter(({ path }) => !always.has(path) && !idle.has(path)).map(({ path }) => path)).toEqual([]);
-  expect(acted.size).toBeGreaterThan(SETTINGS.length * 0.7);
+  expect(acted.size).toBeGreaterThan(SETTINGS.length * 0.6);
 });
 
 describe("what a setting may be", () => {

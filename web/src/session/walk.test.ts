@@ -7,7 +7,8 @@ import { benchStore } from "./bench-store.ts";
 import type { OfferedWalk } from "./bench-store.ts";
 import { changeSetting } from "./bench.ts";
 import { change, changeWorld, closeProject, projectStore } from "./project-store.ts";
-import { beginWalk, endWalk, goOnWalking, keepInLog, keepWalk, setDown, startWalks } from "./walk.ts";
+import { keepInLog, keepWalk } from "./offered-walk.ts";
+import { beginWalk, endWalk, goOnWalking, setDown, startWalks } from "./walk.ts";
 
 const frames: FrameRequestCallback[] = [];
 let now = 0;

@@ -3,7 +3,7 @@ import { useSearchParams } from "react-router";
 import { showAddress } from "../../session/bench.ts";
 import { benchStore } from "../../session/bench-store.ts";
 import { useProject } from "../../session/hooks.ts";
-import { offerKeptWalk } from "../../session/walk.ts";
+import { offerKeptWalk } from "../../session/offered-walk.ts";
 import { notice, projectStore } from "../../session/project-store.ts";
 
 /** The address carries room, log and frame: read when a world was opened, written when they change. */
