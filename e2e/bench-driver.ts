@@ -90,9 +90,12 @@ export class BenchDriver {
     await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
   }
 
-  private async field(label: string): Promise<WebElement> {
-    const id = await this.browser.driver.executeScript<string>("return [...document.querySelectorAll('.anatomy label')].find((l) => l.textContent === arguments[0])?.htmlFor", label);
-    return this.browser.driver.executeScript<WebElement>("return document.getElementById(arguments[0])", id);
+  /** The field of the anatomy with that label, once it is there. */
+  private field(label: string): Promise<WebElement> {
+    return this.browser.wait(
+      () => this.browser.driver.executeScript<WebElement>("return document.getElementById([...document.querySelectorAll('.anatomy label')].find((l) => l.textContent === arguments[0])?.htmlFor ?? '')", label),
+      `no ${label} in the anatomy`,
+    );
   }
 
   /** Chooses a value in a field with a list. */

@@ -66,6 +66,11 @@ export class Browser {
     return this.wait(until.elementIsVisible(found), `${css} is not shown`);
   }
 
+  /** Clicks the first element that matches, once there is one, wherever it lies. */
+  async click(css: string): Promise<void> {
+    await this.wait(() => this.driver.executeScript<boolean>("const e = document.querySelector(arguments[0]); e?.click(); return e !== null", css), `no ${css}`);
+  }
+
   /** Clicks the element that matches and holds these words, once there is one. */
   async press(css: string, words: string): Promise<void> {
     let seen: string[] | null = [];

@@ -96,7 +96,7 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
   await started.api("/imports", { world: byHand.replace('"by-hand"', '"typed"').replace(/"cells": \[[^\]]*\]/, `"cells": [${Array(240).fill(1).join(",")}]`) });
   await browser.driver.get(`${started.address}/w/typed/bench`);
   await click(".kit-head [role=tab]:nth-child(4)");
-  await browser.driver.executeScript("[...document.querySelectorAll('.kit-body .btn')].find((b) => b.textContent.includes('Type this room')).click()");
+  await browser.press(".kit-body .btn", "Type this room");
   const rows = Array.from({ length: 12 }, (_, y) => Array.from({ length: 20 }, (_, x) => (x === 0 || y === 0 || x === 19 || y === 11 ? "#" : x === 18 && y === 10 ? "/" : x >= 6 && x <= 12 && y >= 4 && y <= 7 ? "+" : ".")).join(""));
   const area = await browser.find(".room-text textarea");
   await area.sendKeys(Key.chord(Key.CONTROL, "a"), rows.slice(0, 11).join("\n"), "\n####?");

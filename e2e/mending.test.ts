@@ -27,7 +27,7 @@ const broken = (): Promise<string[]> => bench.pebbles((pebbles) => pebbles.some(
 /** Presses the cure with these words, once it is offered. */
 const cure = async (words: string): Promise<void> => {
   await browser.untilText(".findings", (text) => text.includes(words));
-  await browser.driver.executeScript("[...document.querySelectorAll('.finding .cure')].find((b) => b.textContent.includes(arguments[0])).click()", words);
+  await browser.press(".finding .cure", words);
 };
 
 describe("a mistake is found, its cure pressed, the pebble is whole again; undone, it is broken again", () => {
@@ -55,7 +55,7 @@ describe("a mistake is found, its cure pressed, the pebble is whole again; undon
 
   it("a flag that nobody asks for", async () => {
     await open("07-reed-bed");
-    await browser.driver.executeScript("[...document.querySelectorAll('.flag-toggle')].find((b) => b.textContent === 'reeds').click()");
+    await browser.press(".flag-toggle", "reeds");
     await broken();
     // Other rule sets still ask for reeds: only where none does, nobody is stopped by them.
     expect(await browser.driver.executeScript("return document.querySelectorAll('.finding').length")).toBe(0);
@@ -63,7 +63,7 @@ describe("a mistake is found, its cure pressed, the pebble is whole again; undon
     await bench.key("y");
     await browser.untilText(".mends", (text) => text.includes("Blocked by reeds too"));
     expect(await axeFindings(browser)).toEqual([]);
-    await browser.driver.executeScript("[...document.querySelectorAll('.mend-list .cure')].find((b) => b.textContent.includes('Blocked by reeds')).click()");
+    await browser.press(".mend-list .cure", "Blocked by reeds");
     await whole();
   });
 });
@@ -76,7 +76,7 @@ it("values tried are kept beside the setting with what the checks said; one clic
   await broken();
   const tried = "return [...document.querySelectorAll('[aria-label=\"Speed x: tried in this visit\"] button')].map((b) => `${b.className} ${b.textContent}`)";
   expect(await browser.driver.executeScript(tried)).toEqual(["holds 2", "holds 3", "fails 1"]);
-  await browser.driver.executeScript("document.querySelector('[aria-label=\"Speed x: tried in this visit\"] button').click()");
+  await browser.click(`[aria-label="Speed x: tried in this visit"] button`);
   await whole();
 });
 
@@ -85,7 +85,7 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
   const menu = async (words: string): Promise<void> => {
     await (await browser.find(".rules-toggle")).click();
     await browser.untilText(".dropdown-menu.show", (text) => text.includes(words));
-    await browser.driver.executeScript("[...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((b) => b.textContent.includes(arguments[0])).click()", words);
+    await browser.press(".dropdown-menu.show .dropdown-item", words);
   };
   await menu("Copy Free");
   await browser.untilText(".rules-toggle", (text) => text.includes("Free copy"));
@@ -95,7 +95,7 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
   await bench.number("Speed x", "3");
   await menu("Lay Free beside");
   await browser.untilText(".beside", (text) => text.includes("First differs at frame 1"));
-  await browser.driver.executeScript("document.querySelector('.beside .link').click()");
+  await browser.click(".beside .link");
   await browser.untilText(".beside tbody", (text) => text.includes("Moved px3, 02, 0"));
   expect(await axeFindings(browser)).toEqual([]);
   const text = async (): Promise<string> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs["01-straight-run"]!;
@@ -108,7 +108,7 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
 
 it("the body is changed by its handles and by numbers, and feels are measured anew", async () => {
   await open("01-straight-run");
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(5)').click()");
+  await browser.click(".kit-head [role=tab]:nth-child(5)");
   await browser.untilText(".feel", (text) => /Right2px\/fr/.test(text));
   await bench.number("Speed x", "3");
   await browser.untilText(".feel", (text) => /Right3px\/fr\+1/.test(text));
@@ -116,7 +116,7 @@ it("the body is changed by its handles and by numbers, and feels are measured an
   // The body begins at 2,2 of the walker, who stands at 20,20, and is 16x16: its lower right corner is dragged.
   await bench.dragPixels([38, 38], [34, 36]);
   await browser.untilText(".body-toggle", (text) => text.includes("12x14 at 2 2"));
-  await browser.driver.executeScript("document.querySelector('.body-toggle').click()");
+  await browser.click(".body-toggle");
   await bench.number("Width", "10");
   await browser.untilText(".body-toggle", (text) => text.includes("10x14 at 2 2"));
   await (await browser.find(".body-editor [role=radio]:nth-child(2)")).click();

@@ -45,7 +45,7 @@ it("a walk that one leaves by the Shelf, the wordmark, Back or another world is 
     async () => {
       await (await browser.find(".world-switch")).click();
       await browser.untilText(".top .dropdown-menu.show", (text) => text.includes("Trying grounds"));
-      await browser.driver.executeScript("document.querySelector(\".top .dropdown-menu.show a[href='/w/trying-grounds/bench']\").click()");
+      await browser.click(".top .dropdown-menu.show a[href='/w/trying-grounds/bench']");
       await browser.untilText(".world-switch", (text) => text === "Trying grounds");
     },
   ]) {
@@ -146,7 +146,7 @@ it("a number that may not be stays in its field to be corrected; what the server
   const { world } = await started.api<{ world: { tiles: { id: string }[]; camera: { width: number }; rooms: { cells: number[] }[] } }>("/worlds/saltglass-cistern");
   expect([world.tiles[world.rooms[0]!.cells[4 * 20 + 2]!]!.id, world.camera.width]).toEqual(["moss", 20]);
   expect(await axeFindings(browser)).toEqual([]);
-  await browser.driver.executeScript("[...document.querySelectorAll('.refused-edits button')].find((each) => each.textContent.includes('Undo')).click()");
+  await browser.press(".refused-edits button", "Undo");
   await browser.wait(async () => !(await shown(".refused-edits")));
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
 });
@@ -154,7 +154,7 @@ it("a number that may not be stays in its field to be corrected; what the server
 it("a room text and a log text that do not read yet are kept over a closed tab, and offered again", async () => {
   await open();
   await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
-  await browser.driver.executeScript("[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()");
+  await browser.press("button", "Type this room as text");
   const text = await browser.find("[aria-label='Room text']");
   await text.sendKeys(Key.chord(Key.CONTROL, Key.HOME), "¿¿");
   await browser.untilText(".room-text-says", (said) => said.includes("The text is kept in this browser"));
@@ -162,25 +162,25 @@ it("a room text and a log text that do not read yet are kept over a closed tab, 
   await browser.driver.get("about:blank");
   await open();
   await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
-  await browser.driver.executeScript("[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()");
+  await browser.press("button", "Type this room as text");
   await browser.untilText(".room-text-says", (said) => said.includes("The text is kept in this browser"));
   expect(await (await browser.find("[aria-label='Room text']")).getAttribute("value")).toBe(typed);
-  await browser.driver.executeScript("[...document.querySelectorAll('.room-text button')].find((each) => each.textContent.includes('Back to the room')).click()");
+  await browser.press(".room-text button", "Back to the room");
   await browser.untilText(".room-text-says", (said) => said.includes("Each keystroke is drawn"));
 
   await open();
   await bench.key("d");
-  await browser.driver.executeScript("[...document.querySelectorAll('[role=tab], .segments button, .log-side button')].find((each) => each.textContent.trim() === 'Text')?.click()");
+  await browser.press("[role=tab], .segments button, .log-side button", "Text");
   const log = await browser.find("[aria-label='Log text']");
   await log.sendKeys(Key.chord(Key.CONTROL, Key.END), "3 sideways");
   await browser.untilText(".log-text-says", (said) => said.includes("The text is kept in this browser"));
   await browser.driver.get("about:blank");
   await open();
   await bench.key("d");
-  await browser.driver.executeScript("[...document.querySelectorAll('[role=tab], .segments button, .log-side button')].find((each) => each.textContent.trim() === 'Text')?.click()");
+  await browser.press("[role=tab], .segments button, .log-side button", "Text");
   await browser.untilText(".log-text-says", (said) => said.includes("The text is kept in this browser"));
   expect(await (await browser.find("[aria-label='Log text']")).getAttribute("value")).toContain("3 sideways");
-  await browser.driver.executeScript("[...document.querySelectorAll('.log-text button')].find((each) => each.textContent.includes('Back to the log')).click()");
+  await browser.press(".log-text button", "Back to the log");
 });
 
 it("a browser that keeps nothing still opens worlds and saves, and says that nothing is kept", async () => {

@@ -58,7 +58,7 @@ it("a world broken by painting shows on the board; the frame is opened, what bro
   await rowUntil("round-the-basin", (text) => text.includes("fails, from"));
   await rowUntil("18-along-the-wall", (text) => text.includes("same"));
   await press(".segments button", "Failing");
-  await browser.driver.executeScript("document.querySelector(`[data-log='round-the-basin'] .board-name button`).click()");
+  await browser.click("[data-log='round-the-basin'] .board-name button");
   await browser.untilText(".detail-says", (text) => text.includes("Expectedcell 4 3, in some frame up to 72") && text.includes("Seencell 4 8") && text.includes("ChangeIntake hall: 1 cell"));
   await browser.untilText(".detail-foot", (text) => text.includes("Open at frame 72"));
   await letGo();
@@ -138,7 +138,7 @@ it("a log is cut, gone on from, held until a place and back, and typed as text w
   await browser.untilText(".dropdown-menu.show", (text) => text.includes("cell 7 12"));
   await press(".dropdown-menu.show .dropdown-item", "cell 7 12");
   await logUntil(id, "turn-in-time", (text) => text.includes("120 R until cell 7 12"));
-  await browser.driver.executeScript("document.querySelector('.log-row.on .btn-icon').click()");
+  await browser.click(".log-row.on .btn-icon");
   await browser.untilText(".dropdown-menu.show", (text) => /Back to \d+ frames/.test(text));
   await press(".dropdown-menu.show .dropdown-item", "Back to");
   await logUntil(id, "turn-in-time", (text) => !text.includes("until"));
@@ -208,12 +208,12 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await browser.untilText("[data-revision='3']", (text) => text.includes("Main: speed 2 to 4"));
   await browser.untilText("[data-revision='3'] .proofs-said", (text) => /^\d+ of 22 hold$/.test(text));
   await browser.untilText("[data-revision='2']", (text) => text.includes("log turn-in-time: accepted as it walks, the turn feels right") && text.includes("all 22 hold"));
-  await browser.driver.executeScript("document.querySelector('[data-note=\"3\"]').click()");
+  await browser.click(`[data-note="3"]`);
   await browser.driver.actions().sendKeys("Too quick for the basin.").perform();
   await letGo();
   await browser.untilText("[data-revision='3'] .note", (text) => text === "Too quick for the basin.");
   expect(await axeFindings(browser)).toEqual([]);
-  await browser.driver.executeScript("document.querySelector(\"[data-revision='2'] .acts .btn:last-child\").click()");
+  await browser.click("[data-revision='2'] .acts .btn:last-child");
   await browser.untilText("[data-revision='4']", (text) => text.includes("Main: speed 4 to 2") && text.includes("Back to revision 2."));
   await whole();
 });

@@ -24,7 +24,7 @@ const until = async (id: string, fits: (project: Stored) => boolean): Promise<St
   await browser.wait(async () => fits(await stored(id)));
   return stored(id);
 };
-const tab = (name: string): Promise<void> => browser.driver.executeScript("[...document.querySelectorAll('.kit-head [role=tab]')].find((t) => t.textContent === arguments[0]).click()", name);
+const tab = (name: string): Promise<void> => browser.press(".kit-head [role=tab]", name);
 const press = (css: string, words: string): Promise<void> => browser.press(css, words);
 /** Drags on the plan from one place to another, in px from the canvas's upper left. */
 async function dragPlan(from: readonly [number, number], to: readonly [number, number], ...held: string[]): Promise<void> {

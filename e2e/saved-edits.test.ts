@@ -63,7 +63,7 @@ it("the world's name leads to another world in the same area; an edit made just 
     await (await browser.find(".world-switch")).click();
     const entry = `.top .dropdown-menu.show a[href="/w/${id}/bench"]`;
     await browser.untilText(entry, (text) => text.startsWith(name));
-    await browser.driver.executeScript("document.querySelector(arguments[0]).click()", entry);
+    await browser.click(entry);
     await browser.untilText(".world-switch", (text) => text === name);
     await bench.ready();
   };

@@ -35,19 +35,19 @@ try {
   await bench.key(Key.ESCAPE);
   // A walk that is not kept would be offered again in the pictures that follow.
   await browser.find(".keep-walk");
-  await browser.driver.executeScript("[...document.querySelectorAll('button')].find((b) => b.textContent === 'Let it go').click()");
+  await browser.press("button", "Let it go");
 
   await open("log=round-the-basin&f=101");
   await bench.ready();
   await bench.tile("Coping");
-  await browser.driver.executeScript("document.querySelector('.text-button').click()");
+  await browser.click(".text-button");
   for (const key of ["x", "]", "]"]) await bench.key(key);
   await bench.point([13, 6]);
   await take("bench-tiles");
 
   await bench.key("x");
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(4)').click()");
-  await browser.driver.executeScript("[...document.querySelectorAll('.kit-body .btn')].find((b) => b.textContent.includes('Type this room')).click()");
+  await browser.click(".kit-head [role=tab]:nth-child(4)");
+  await browser.press(".kit-body .btn", "Type this room");
   await browser.find(".room-text textarea");
   await take("bench-room-text");
 
@@ -67,7 +67,7 @@ try {
   await browser.untilText(".finding", (text) => text.includes("to contact"));
   await bench.key("y");
   await browser.untilText(".mends", (text) => text.includes("mend it"));
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(5)').click()");
+  await browser.click(".kit-head [role=tab]:nth-child(5)");
   await browser.find(".feel .apexcharts-series");
   await take("bench-finding");
   await bench.key(Key.CONTROL, "z");
@@ -75,18 +75,18 @@ try {
 
   await open("log=01-the-whole-way&f=330");
   await bench.ready();
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(2)').click()");
-  await browser.driver.executeScript("[...document.querySelectorAll('.fixture-list button')].find((b) => b.textContent.includes('sluice-1')).click()");
+  await browser.click(".kit-head [role=tab]:nth-child(2)");
+  await browser.press(".fixture-list button", "sluice-1");
   await browser.untilText(".chosen-fixture", (text) => text.includes("Door"));
   await take("bench-fixtures");
   await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=01-the-whole-way&f=1050`);
   await bench.ready();
-  await browser.driver.executeScript("document.querySelector('.kit-head [role=tab]:nth-child(3)').click()");
+  await browser.click(".kit-head [role=tab]:nth-child(3)");
   await browser.untilText(".memory", (text) => text.includes("key-1"));
   await take("bench-bag");
   await browser.driver.get(`${started.address}/w/saltglass-cistern/floorplan?log=01-the-whole-way&f=1050`);
   await browser.untilText(".memory", (text) => text.includes("key-1"));
-  await browser.driver.executeScript("document.querySelector('.re-entry .btn').click()");
+  await browser.click(".re-entry .btn");
   await browser.untilText(".re-entry", (text) => text.includes("frame 1050 to"));
   await take("floorplan");
 
@@ -129,7 +129,7 @@ try {
   await proven(at + 1);
   await (await browser.find('.areas a[href*="/proofs"]')).click();
   await browser.untilText(".board-head", (text) => text.includes(`Path since ${at}`));
-  await browser.driver.executeScript("document.querySelector('.failing-row .board-name button').click()");
+  await browser.click(".failing-row .board-name button");
   await browser.untilText(".detail-says", (text) => text.includes("Change"));
   await browser.driver.executeScript("document.activeElement.blur()");
   await bench.key("b");

@@ -127,6 +127,7 @@ it("a world is renamed, copied and taken off the shelf, each with undo, by keybo
   await bench.key(Key.CONTROL, "z");
   await browser.untilText(".worlds", (text) => !text.includes("copy5 rooms"));
 
+  await browser.find("[data-world='saltglass-cistern'] .world-name");
   await browser.driver.executeScript("document.querySelector('[data-world=\"saltglass-cistern\"] .world-name').focus()");
   await bench.key(Key.DELETE);
   await browser.untilText(".deleted", (text) => text.includes("Saltglass Cisternjust now"));

@@ -97,7 +97,7 @@ try {
     await bench.key("y");
     const list = await browser.untilText(".mends", (text) => /\d\.\d\d s/.test(text));
     searches.push(Number(/(\d+\.\d\d) s/.exec(list)![1]) * 1000);
-    await browser.driver.executeScript("document.querySelector('.mends .btn-icon').click()");
+    await browser.click(".mends .btn-icon");
   }
   const search = middle(searches);
   say("every single change tried on a failing log", size, search.median, "ms", search.spread, search.best);
@@ -158,11 +158,11 @@ try {
   await browser.find(".swatches [role=option]");
   await browser.untilText(".saving", (text) => text === "saved, revision 1");
   await bench.tile("wall");
-  await browser.driver.executeScript("document.querySelector(\"[aria-label='Fill']\").click()");
+  await browser.click("[aria-label='Fill']");
   const acts: [string, () => Promise<void>, () => Promise<unknown>][] = [
     ["a bucket", () => browser.driver.actions().move({ origin: canvas, x: 10, y: 10 }).press().release().perform(), () => browser.untilText(".saving", (text) => text === "saved, revision 2")],
     ["its undo", () => bench.key(Key.CONTROL, "z"), () => browser.untilText(".saving", (text) => text === "saved, revision 3")],
-    ["the room as text", () => browser.driver.executeScript("[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()"), () => browser.find("[aria-label='Room text']")],
+    ["the room as text", () => browser.press("button", "Type this room as text"), () => browser.find("[aria-label='Room text']")],
   ];
   const canvas = await browser.find(".field-canvas");
   await browser.driver.executeScript("window.long = []; new PerformanceObserver((list) => window.long.push(...list.getEntries().map((each) => each.duration))).observe({ entryTypes: ['longtask'] })");

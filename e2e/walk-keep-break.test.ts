@@ -89,7 +89,7 @@ it("the same log has the same fingerprint in the page, on the server and on the 
   await bringIn("printed", (text) => text, { "round-the-basin": readFileSync(log, "utf8") });
   await openBench("printed", "?log=round-the-basin");
   await (await browser.find("[aria-label='More about this log']")).click();
-  await browser.driver.executeScript("[...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((e) => e.textContent.includes('Fingerprint')).click()");
+  await browser.press(".dropdown-menu.show .dropdown-item", "Fingerprint");
   const shown = await browser.untilText(".notice", (text) => /[0-9a-f]{64}/.test(text));
   const page = /[0-9a-f]{64}/.exec(shown)![0];
   // The server takes it where a walk was accepted.
