@@ -82,6 +82,16 @@ describe("tiles and flags", () => {
     );
   });
 
+  it.each<[string, number, string]>([
+    ["block", 3, "empty slope ledge block"],
+    ["block", 2, "empty slope block ledge"],
+    ["ledge", 1, "empty ledge block slope"],
+    ["ledge", -5, "empty ledge block slope"],
+    ["block", 99, "empty slope ledge block"],
+    ["slope", 2, "empty block slope ledge"],
+    ["empty", 2, "empty block slope ledge"],
+  ])("%s moved to place %i makes it %s", (id, to, order) => expect(moveTile(tinyWorld(["S"]), id, to).tiles.map((tile) => tile.id).join(" ")).toBe(order));
+
   it("a flag that is renamed or removed is so everywhere, and says what it touches", () => {
     const uses = flagUses(everything, tileUses(everything)).get("solid")!;
     expect(uses.tiles).toBe(everything.tiles.filter((tile) => tile.flags.includes("solid")).length);
