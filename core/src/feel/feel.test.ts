@@ -40,3 +40,8 @@ it("drifting picks up speed, and takes its time to stop", () => {
   expect(measureFeel({ ...base, gait: "drift", drift: { ...base.drift, drag: 0 } }, 16).framesToStop).toBeNull();
   expect(measureFeel({ ...base, walker: { ...base.walker, blockedBy: [] } }, 16).gapAtWall).toBeNull();
 });
+
+it("walls block by whatever flag the walker asks for, and by none where it asks for none", () => {
+  const wall = (...blockedBy: string[]): number | null => measureFeel({ ...base, walker: { ...base.walker, blockedBy } }, 16).gapAtWall;
+  expect([wall("solid"), wall("wet"), wall("wet", "solid"), wall()]).toEqual([0, 0, 0, null]);
+});

@@ -121,3 +121,13 @@ describe("how much of what is wrong is told", () => {
     [21, 0, 20],
   ])("of %i wrong things in a file of at least %i characters %i are told", (sets, length, expected) => expect(told(wrong(sets, length))).toBe(expected));
 });
+
+it.each([3, 129, 0, -16, "16", null, 15.5])("a tile size of %j is the only thing that is wrong: what depends on it is not held against a size that is none", (tileSize) => {
+  const json = JSON.parse(EVERYTHING) as Record<string, unknown>;
+  try {
+    readWorld(JSON.stringify({ ...json, tileSize }));
+    expect.unreachable();
+  } catch (error) {
+    expect((error as RefusedError).refusals.map(({ place }) => place)).toEqual(["tileSize"]);
+  }
+});
