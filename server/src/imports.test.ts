@@ -141,6 +141,8 @@ describe("bundles", () => {
     expect((await sendBundle(zip(files(id))).expect(200)).body).toMatchObject({ id, made: "world", revision: 1 });
     const out = await bytesOf(`/api/worlds/${id}/bundle.zip`);
     expect((await bytesOf(`/api/worlds/${id}/bundle.zip`)).equals(out)).toBe(true);
+    // Each is dated with the first day that a ZIP can name: day and month 1, no year after 1980, midnight.
+    expect(out.readUInt32LE(10)).toBe(0x0021_0000);
     const entries = unzipSync(out);
     expect(Object.keys(entries)).toEqual(["world.json", "logs/round.inputs", "sheets/cistern.png", "journal.md"]);
     expect(Buffer.from(entries["world.json"]!).toString()).toBe(worldFile(id));
