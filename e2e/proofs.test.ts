@@ -33,7 +33,11 @@ const menu = async (words: string): Promise<void> => {
   // With the mouse itself: what has the keyboard afterwards depends on it.
   await (await browser.driver.executeScript<WebElement>("return [...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((each) => each.textContent.includes(arguments[0]))", words)).click();
 };
-const area = async (name: string): Promise<void> => (await browser.find(`.areas a[href*="/${name}"]`)).click();
+const area = async (name: string): Promise<void> => {
+  await (await browser.find(`.areas a[href*="/${name}"]`)).click();
+  // Keys go to the area that is shown.
+  await browser.find(`.area.${name}`);
+};
 const letGo = (): Promise<void> => browser.driver.executeScript("document.activeElement.blur()");
 const row = (log: string): Promise<string> => browser.driver.executeScript<string>("return document.querySelector(`[data-log='${arguments[0]}']`)?.textContent ?? ''", log);
 const rowUntil = (log: string, fits: (text: string) => boolean): Promise<boolean> => browser.wait(async () => fits(await row(log)), `the row of ${log} did not become as wanted`);

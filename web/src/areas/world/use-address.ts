@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { useSearchParams } from "react-router";
+import { useNavigation, useSearchParams } from "react-router";
 import { showAddress } from "../../session/bench.ts";
 import { benchStore } from "../../session/bench-store.ts";
 import { useProject } from "../../session/hooks.ts";
@@ -15,6 +15,12 @@ export function useAddress(): void {
   useEffect(() => {
     write.current = setQuery;
   }, [setQuery]);
+  // Somebody goes to another area, which is being loaded: writing the address of this one would call them back.
+  const leaves = useRef(false);
+  const { state: going } = useNavigation();
+  useEffect(() => {
+    leaves.current = going !== "idle";
+  }, [going]);
   const phase = useProject((state) => state.phase);
   useEffect(() => {
     const { project } = projectStore.getState();
@@ -29,7 +35,9 @@ export function useAddress(): void {
       // Browsers count how often an address changes; while it plays it would be too often.
       clearTimeout(timer);
       if (walk !== null || playing) return;
-      timer = setTimeout(() => write.current({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true }), 150);
+      timer = setTimeout(() => {
+        if (!leaves.current) write.current({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true });
+      }, 150);
     });
     return () => {
       stop();
