@@ -1,3 +1,4 @@
+import os from "node:os";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
@@ -8,7 +9,7 @@ export default defineConfig({
     testTimeout: 30_000,
     hookTimeout: 120_000,
     // By itself it leaves one core free: of two that is half the machine.
-    maxWorkers: 2,
+    maxWorkers: Math.max(2, os.availableParallelism() - 1),
     projects: [
       // The core has no state of its own that one file could leave to the next: it is loaded once.
       { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"], isolate: false } },
@@ -17,7 +18,7 @@ export default defineConfig({
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
       // the next one. Two browsers at once: one waits while the other draws.
-      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000 } },
+      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000, maxWorkers: 2 } },
     ],
   },
 });

@@ -1,9 +1,11 @@
 import { defineConfig } from "vite";
 
+const conditions = ["source", "node", "module", "import", "default"];
+
 // One file a program instead of some 400: a command starts in a fraction of a second.
 export default defineConfig({
-  resolve: { conditions: ["source", "node", "module", "import", "default"] },
-  ssr: { noExternal: true, external: ["piscina"], resolve: { conditions: ["source", "node", "module", "import", "default"] } },
+  resolve: { conditions },
+  ssr: { noExternal: true, external: ["piscina"], resolve: { conditions } },
   build: {
     ssr: true,
     target: "node20",

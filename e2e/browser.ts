@@ -71,12 +71,12 @@ export class Browser {
     await this.wait(() => this.driver.executeScript<boolean>("const e = document.querySelector(arguments[0]); e?.click(); return e !== null", css), `no ${css}`);
   }
 
-  /** Clicks the element that matches and holds these words, once there is one. */
+  /** Clicks the element that matches and says these words, or else one that holds them, once there is one. */
   async press(css: string, words: string): Promise<void> {
     let seen: string[] | null = [];
     await this
       .wait(async () => {
-        seen = await this.driver.executeScript<string[] | null>("const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e ? null : all.map((each) => each.textContent)", css, words);
+        seen = await this.driver.executeScript<string[] | null>("const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.trim() === arguments[1]) ?? all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e ? null : all.map((each) => each.textContent)", css, words);
         return seen === null;
       })
       .catch(() => {

@@ -34,8 +34,6 @@ function sitesOf(text, file) {
   const add = (node, to) => sites.push({ from: node.getStart(), to: node.getEnd(), text: to });
   const visit = (node) => {
     if (ts.isTypeNode(node) || ts.isInterfaceDeclaration(node) || ts.isTypeAliasDeclaration(node) || ts.isImportDeclaration(node)) return;
-    // How long something waits is tuned, not right or wrong.
-    if (ts.isVariableDeclaration(node) && /^[A-Z_]+_MS$/.test(node.name.getText())) return;
     if (ts.isBinaryExpression(node)) {
       const turned = TURNED.get(node.operatorToken.getText());
       const isText = [node.left, node.right].some((side) => ts.isStringLiteral(side) || ts.isTemplateExpression(side));

@@ -79,7 +79,7 @@ function texts(logs: ParsedLogs): Logs {
 }
 
 /**
- * A journal as the note of the first revision, which has at most as many characters as any note: of a longer one the
+ * A journal as the note of the first revision, which has at most as many characters as a note may have: of a longer one the
  * newest entries, and a line that says so.
  * @throws {RefusedError} where no note could hold it
  */

@@ -14,9 +14,14 @@ export interface FixtureLook {
 
 const pictures = new Map<string, OffscreenCanvas>();
 
+/** Two looks with the same name are the same picture. */
+export function lookName({ kind, on, item }: FixtureLook): string {
+  return `${kind} ${on} ${item?.colour ?? ""} ${item?.role ?? ""}`;
+}
+
 /** The picture of a fixture, 16 by 16, drawn once for each look. */
 export function fixturePicture(look: FixtureLook): OffscreenCanvas {
-  const key = `${look.kind} ${look.on} ${look.item?.colour ?? ""} ${look.item?.role ?? ""}`;
+  const key = lookName(look);
   let picture = pictures.get(key);
   if (picture === undefined) {
     picture = new OffscreenCanvas(SIDE, SIDE);

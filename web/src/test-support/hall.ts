@@ -10,7 +10,7 @@ export function hall(id = "hall"): World {
   return { ...world, rules, start: { room: room!.id, cell: [2, 2], facing: "down" } };
 }
 
-/** A log of the hall that walks along its upper wall. */
+/** A log of the hall that goes four cells to the right. */
 export const ALONG = "keen-pebble-inputs 1\ntitle Along\ncheck by 40 cell 6 2\ncheck always aligned\n---\n32 R\n8 .\n";
-/** One that comes to rest in the lower left. */
+/** One that goes two cells down. */
 export const DOWN = "keen-pebble-inputs 1\ntitle Down\ncheck end cell 2 4\n---\n16 D\n";

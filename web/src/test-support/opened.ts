@@ -22,7 +22,8 @@ export interface Opened {
 }
 
 /**
- * Opens a world as the page does; import `fake-indexeddb/auto` before anything else, for the session opens its database at once: with workers in this thread, IndexedDB in memory, and a server that stores every batch.
+ * Opens a world as the page does, with workers in this thread, IndexedDB in memory, and a server that stores every batch.
+ * Import `fake-indexeddb/auto` before anything else: the session opens its database as soon as it is loaded.
  * @param more what else the server answers
  * @param starts what else follows the project
  */

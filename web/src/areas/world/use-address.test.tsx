@@ -1,0 +1,68 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import { act, cleanup, render } from "@testing-library/react";
+import { RouterProvider, createMemoryRouter } from "react-router";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { benchStore } from "../../session/bench-store.ts";
+import { showFrame } from "../../session/bench.ts";
+import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
+import type { Opened } from "../../test-support/opened.ts";
+import { openHere, until } from "../../test-support/opened.ts";
+import { useAddress } from "./use-address.ts";
+
+let opened: Opened;
+beforeEach(async () => {
+  opened = await openHere(hall(), { along: ALONG, down: DOWN });
+});
+afterEach(() => {
+  vi.useRealTimers();
+  cleanup();
+  opened.close();
+});
+
+/** Lets what is shown rest for longer than the address waits before it follows. */
+const rest = (): Promise<void> => act(async () => void (await vi.advanceTimersByTimeAsync(400)));
+
+function Bench() {
+  useAddress();
+  return null;
+}
+
+/** The Bench at an address, beside an area that takes its time to load. */
+async function at(address: string) {
+  let arrives: () => void = () => undefined;
+  const loaded = new Promise<void>((resolve) => (arrives = resolve));
+  const router = createMemoryRouter(
+    [
+      { path: "/bench", Component: Bench },
+      { path: "/proofs", lazy: async () => (await loaded, { Component: () => null }) },
+    ],
+    { initialEntries: [address] },
+  );
+  render(<RouterProvider router={router} />);
+  await until(() => benchStore.getState().run !== null);
+  vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
+  return { router, arrives, address: () => `${router.state.location.pathname}${router.state.location.search}` };
+}
+
+it("names the room, log and frame that are shown, once they rest", async () => {
+  const { address } = await at("/bench?log=down&f=3");
+  expect(benchStore.getState()).toMatchObject({ log: "down", frame: 3 });
+  act(() => {
+    for (let frame = 4; frame < 9; frame++) showFrame(frame);
+  });
+  expect(address()).toContain("f=3");
+  await rest();
+  expect(address()).toBe("/bench?room=room-1&log=down&f=8");
+});
+
+it("does not call back somebody who goes to an area that is still being loaded", async () => {
+  const { router, arrives, address } = await at("/bench?log=down&f=3");
+  act(() => showFrame(5));
+  act(() => void router.navigate("/proofs"));
+  await rest();
+  expect(router.state.navigation.state).toBe("loading");
+  arrives();
+  await rest();
+  expect(address()).toBe("/proofs");
+});
