@@ -13,6 +13,18 @@ const zones = [
   { target: "./e2e", from: ["./core/src", "./server/src", "./web/src", "./cli/src"], message: "browser tests use the application from outside" },
 ];
 
+/**
+ * The floors of the core, the lowest first (architecture.md, layout): a folder imports only what stands before it here,
+ * types included. Tests look at whatever they need.
+ */
+const FLOORS = ["base", "world", "ground", "compiled", "movement", "rooms", "simulation", "checks", "logs", "replay", "formats", "edits", "analysis"];
+
+const floorZones = FLOORS.slice(0, -1).map((floor, i) => ({
+  target: `./core/src/${floor}`,
+  from: FLOORS.slice(i + 1).map((higher) => `./core/src/${higher}`),
+  message: `${floor} is a lower floor of the core (FLOORS in eslint.config.js)`,
+}));
+
 export default tseslint.config(
   { ignores: ["**/dist/**", "cli/build/**", "web/build/**", "**/node_modules/**", "**/.*"] },
   {
@@ -40,6 +52,7 @@ export default tseslint.config(
     files: ["core/src/**/*.ts"],
     ignores: ["**/*.test.ts", "core/src/test-support/**"],
     rules: {
+      "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones: [...zones, ...floorZones] }],
       "no-restricted-properties": [
         "error",
         ...["random", "sin", "cos", "tan", "asin", "acos", "atan", "atan2", "exp", "log", "pow", "sqrt", "cbrt", "hypot"].map((property) => ({

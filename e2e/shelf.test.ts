@@ -1,8 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
-import { Key } from "selenium-webdriver";
-import { By } from "selenium-webdriver";
+import { Key, By } from "selenium-webdriver";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { axeFindings } from "./accessible.ts";
 import { BenchDriver } from "./bench-driver.ts";

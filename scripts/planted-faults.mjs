@@ -17,7 +17,7 @@ const { values } = parseArgs({ options: { seed: { type: "string", default: "1" }
 const count = Number(values.count);
 /** Where faults are planted, and how many of sixty. */
 const PLACES = [
-  { folder: "core/src", project: "core", share: 38, skip: /test|index\.ts|reading\.ts|reports\.ts/ },
+  { folder: "core/src", project: "core", share: 38, skip: /test|^[^/]+$/ },
   { folder: "web/src/session", project: "web", share: 12, skip: /test|handle|sound|shelf-|feel|commands|hooks|api-client|journal|server-events/ },
   { folder: "server/src/services", project: "server", share: 10, skip: /test|demo|errors/ },
 ];

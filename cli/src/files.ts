@@ -1,8 +1,12 @@
 import { createHash, randomUUID } from "node:crypto";
 import { closeSync, existsSync, fchmodSync, lstatSync, openSync, readFileSync, readdirSync, realpathSync, renameSync, rmSync, statSync, writeSync } from "node:fs";
 import path from "node:path";
-import type { InputLog, ReadTrace, TextHash, World } from "@keen-pebble/core";
-import { LIMITS, readLog } from "@keen-pebble/core";
+import type { InputLog } from "@keen-pebble/core/check";
+import type { ReadTrace } from "@keen-pebble/core/formats";
+import type { TextHash } from "@keen-pebble/core/simulate";
+import type { World } from "@keen-pebble/core/world";
+import { readLog } from "@keen-pebble/core/check";
+import { LIMITS } from "@keen-pebble/core/world";
 import { readCsvLog, readTrace, readWorld } from "@keen-pebble/core/reading";
 import { STANDARD, UnreadableFile } from "./unusable.ts";
 

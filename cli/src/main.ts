@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { Command, CommanderError } from "commander";
-import { CoreError } from "@keen-pebble/core";
+import { CoreError } from "@keen-pebble/core/world";
 import type { ImportOptions } from "./commands/import.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
 import type { VerifyOptions } from "./commands/verify.ts";

@@ -1,5 +1,8 @@
-import type { InputLog, PlainWorld, Proof, World } from "@keen-pebble/core";
-import { Prover, logFrames, toPlain } from "@keen-pebble/core";
+import type { InputLog, Proof } from "@keen-pebble/core/check";
+import type { PlainWorld } from "@keen-pebble/core/formats";
+import type { World } from "@keen-pebble/core/world";
+import { Prover, logFrames } from "@keen-pebble/core/check";
+import { toPlain } from "@keen-pebble/core/formats";
 import { sha256 } from "./files.ts";
 import { THREADS, sideBySide } from "./side-by-side.ts";
 

@@ -1,5 +1,6 @@
-import type { InputLog, Proof } from "@keen-pebble/core";
-import { Prover, fromPlain } from "@keen-pebble/core";
+import type { InputLog, Proof } from "@keen-pebble/core/check";
+import { Prover } from "@keen-pebble/core/check";
+import { fromPlain } from "@keen-pebble/core/formats";
 import { workerData } from "piscina";
 import { sha256 } from "./files.ts";
 import type { ProveShared } from "./prove-all.ts";

@@ -1,5 +1,8 @@
-import type { PlainWorld, WanderFinding, WanderTask } from "@keen-pebble/core";
-import { compile, fromPlain, wanderSome } from "@keen-pebble/core";
+import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
+import type { PlainWorld } from "@keen-pebble/core/formats";
+import { wanderSome } from "@keen-pebble/core/analyse";
+import { fromPlain } from "@keen-pebble/core/formats";
+import { compile } from "@keen-pebble/core/simulate";
 import { workerData } from "piscina";
 
 /** What the threads share. */

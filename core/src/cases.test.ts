@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { readWorld } from "./formats/read-world.ts";
 import { readLog } from "./logs/read-log.ts";
 import { compile } from "./simulation/compile.ts";
-import { run } from "./simulation/run.ts";
+import { run } from "./replay/run.ts";
 import { traceText } from "./simulation/trace.ts";
 
 /** Worlds and logs with the traces and verdicts that an independent implementation gave; `cases/run` compares by the command line. */

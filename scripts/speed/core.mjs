@@ -1,5 +1,7 @@
 import { readFileSync } from "node:fs";
-import { EMPTY_LOG, compile, flatLog, readLog, run, writeWorld } from "@keen-pebble/core";
+import { EMPTY_LOG, flatLog, readLog } from "@keen-pebble/core/check";
+import { writeWorld } from "@keen-pebble/core/formats";
+import { compile, run } from "@keen-pebble/core/simulate";
 import { readWorld } from "@keen-pebble/core/reading";
 import { measure, say, sized } from "./measure.mjs";
 import { logOf, mixedWorld, worldOf } from "./worlds.mjs";

@@ -1,4 +1,6 @@
-import { SIDES, differences, fromPlain, toPlain } from "@keen-pebble/core";
+import { differences } from "@keen-pebble/core/edit";
+import { fromPlain, toPlain } from "@keen-pebble/core/formats";
+import { SIDES } from "@keen-pebble/core/world";
 import { numbersFrom } from "./worlds.mjs";
 
 const BRICK = 4;

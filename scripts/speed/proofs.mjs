@@ -4,7 +4,7 @@ import { randomUUID } from "node:crypto";
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
-import { EMPTY_LOG, parseCheck, writeLog } from "@keen-pebble/core";
+import { EMPTY_LOG, parseCheck, writeLog } from "@keen-pebble/core/check";
 import { ROOT } from "../setup/run.mjs";
 import { say, sized } from "./measure.mjs";
 import { ownServer } from "./own-server.mjs";

@@ -1,5 +1,6 @@
 // Random walks over 20 worlds by seed, each with a fault: how long until it is found and shrunk, and to how many frames.
-import { compile, wanderSome, wanderTasks } from "@keen-pebble/core";
+import { wanderSome, wanderTasks } from "@keen-pebble/core/analyse";
+import { compile } from "@keen-pebble/core/simulate";
 import { readWorld } from "@keen-pebble/core/reading";
 import { say, sized } from "./measure.mjs";
 import { numbersFrom, worldOf } from "./worlds.mjs";

@@ -1,4 +1,6 @@
-import type { EditStep, PlainWorld, Verdict } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
+import type { EditStep } from "@keen-pebble/core/edit";
+import type { PlainWorld } from "@keen-pebble/core/formats";
 
 /** A world as the shelf lists it. */
 export interface WorldEntry {

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
-import type { EditStep } from "@keen-pebble/core";
+import type { EditStep } from "@keen-pebble/core/edit";
 import request from "supertest";
 import { describe, expect, it } from "vitest";
 import type { BreakSearch, ProofState, RevisionList, WorldOutcomes, WorldProofs, WorldRevision } from "./api.ts";

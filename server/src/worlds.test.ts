@@ -1,7 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
-import type { EditStep } from "@keen-pebble/core";
-import { applyAll, fromPlain, readLog, writeWorld } from "@keen-pebble/core";
+import type { EditStep } from "@keen-pebble/core/edit";
+import { readLog } from "@keen-pebble/core/check";
+import { applyAll } from "@keen-pebble/core/edit";
+import { fromPlain, writeWorld } from "@keen-pebble/core/formats";
 import { readWorld } from "@keen-pebble/core/reading";
 import request from "supertest";
 import { describe, expect, it } from "vitest";

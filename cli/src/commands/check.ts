@@ -1,4 +1,5 @@
-import { RefusedError, refusalText, worldFindings } from "@keen-pebble/core";
+import { worldFindings } from "@keen-pebble/core/analyse";
+import { RefusedError, refusalText } from "@keen-pebble/core/world";
 import { NO, OK } from "../exit-codes.ts";
 import { worldFile } from "../files.ts";
 import type { Print } from "../print.ts";

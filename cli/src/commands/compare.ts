@@ -1,4 +1,4 @@
-import { compareTraces } from "@keen-pebble/core";
+import { compareTraces } from "@keen-pebble/core/analyse";
 import { NO, OK } from "../exit-codes.ts";
 import { traceFile } from "../files.ts";
 import type { Print } from "../print.ts";

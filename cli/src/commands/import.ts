@@ -1,6 +1,8 @@
 import path from "node:path";
-import type { RoomDraft, World } from "@keen-pebble/core";
-import { ID_PATTERN, LIMITS, RefusedError, emptyWorld, layRoom, nameOf, readRoomPixels, readRoomTable, toPlain, writeWorld } from "@keen-pebble/core";
+import type { RoomDraft } from "@keen-pebble/core/formats";
+import type { World } from "@keen-pebble/core/world";
+import { layRoom, nameOf, readRoomPixels, readRoomTable, toPlain, writeWorld } from "@keen-pebble/core/formats";
+import { ID_PATTERN, LIMITS, RefusedError, emptyWorld } from "@keen-pebble/core/world";
 import { readPng, readRoomText, worldFromJson } from "@keen-pebble/core/reading";
 import { OK } from "../exit-codes.ts";
 import { readBytes, readText, textOf, writeWhole } from "../files.ts";

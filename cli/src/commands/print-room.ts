@@ -1,4 +1,5 @@
-import { CoreError, roomById, writeRoomTable, writeRoomText } from "@keen-pebble/core";
+import { writeRoomTable, writeRoomText } from "@keen-pebble/core/formats";
+import { CoreError, roomById } from "@keen-pebble/core/world";
 import { OK } from "../exit-codes.ts";
 import { worldFile } from "../files.ts";
 

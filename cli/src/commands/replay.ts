@@ -1,4 +1,6 @@
-import { STATUS_NAMES, compile, fingerprint, flatLog, run, traceText, writeLog } from "@keen-pebble/core";
+import { flatLog, writeLog } from "@keen-pebble/core/check";
+import { compile, fingerprint, run, traceText } from "@keen-pebble/core/simulate";
+import { STATUS_NAMES } from "@keen-pebble/core/world";
 import { OK } from "../exit-codes.ts";
 import { logFile, sha256, worldFile, writeWhole } from "../files.ts";
 import { ensureApart } from "../options.ts";

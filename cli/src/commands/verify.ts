@@ -1,5 +1,6 @@
-import type { InputLog, Proof, Verdict, World } from "@keen-pebble/core";
-import { CoreError, RefusedError, refusalText } from "@keen-pebble/core";
+import type { InputLog, Proof, Verdict } from "@keen-pebble/core/check";
+import type { World } from "@keen-pebble/core/world";
+import { CoreError, RefusedError, refusalText } from "@keen-pebble/core/world";
 import { NO, OK, UNUSABLE } from "../exit-codes.ts";
 import { logFile, logFiles, worldFile, writeWhole } from "../files.ts";
 import { ensureApart } from "../options.ts";

@@ -1,5 +1,8 @@
-import type { WanderFinding, WanderTask } from "@keen-pebble/core";
-import { compile, shortestFindings, toPlain, wanderTasks, writeLog } from "@keen-pebble/core";
+import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
+import { shortestFindings, wanderTasks } from "@keen-pebble/core/analyse";
+import { writeLog } from "@keen-pebble/core/check";
+import { toPlain } from "@keen-pebble/core/formats";
+import { compile } from "@keen-pebble/core/simulate";
 import { NO, OK } from "../exit-codes.ts";
 import { worldFile, writeWhole } from "../files.ts";
 import { ensureApart } from "../options.ts";

@@ -2,13 +2,13 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
-import { run, stateAt } from "../simulation/run.ts";
+import { run, stateAt } from "../replay/run.ts";
 import { compile } from "../simulation/compile.ts";
 import { parseCheck } from "./check.ts";
 import { checkFault, completeCheck } from "./check-words.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { Fixture, World } from "../world/world.ts";
-import { checksTrueAt } from "./true-at.ts";
+import { checksTrueAt } from "../replay/true-at.ts";
 
 /** A check typed by taking what is offered, with a number where none is. */
 function typed(world: Parameters<typeof completeCheck>[0], picks: readonly number[]): string {

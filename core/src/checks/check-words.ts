@@ -1,97 +1,18 @@
-import { EVENT_NAMES, STATUS_NAMES } from "../simulation/state.ts";
-import { FACINGS } from "../world/facing.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 import { parseCheck } from "./check.ts";
-import { WHAT_FORMS, decimal, wholeNumber } from "./what.ts";
-
-/** What may stand at one place of a check: some words, or a number, or the check may end there. */
-interface Expected {
-  readonly words: readonly string[];
-  readonly number: "whole" | "decimal" | null;
-  /** The words before it are a whole check already. */
-  readonly mayEnd: boolean;
-  /** What it is, for a sentence: `a room`. */
-  readonly name: string;
-}
-
-const WHENS = ["at", "by", "ever", "end", "always", "never"];
-const NOTHING_MORE: Expected = { words: [], number: null, mayEnd: true, name: "the end" };
-
-const some = (name: string, words: readonly string[], mayEnd = false): Expected => ({ words, number: null, mayEnd, name });
-const number = (name: string, kind: "whole" | "decimal" = "whole", mayEnd = false): Expected => ({ words: [], number: kind, mayEnd, name });
+import type { Expected } from "./condition-kind.ts";
+import { NOTHING_MORE, aNumber, oneOf } from "./condition-kind.ts";
+import { expectedInCondition } from "./condition.ts";
+import { WHENS } from "./when.ts";
+import { decimal, wholeNumber } from "./words.ts";
 
 /** What may stand after these words of a check; they must be in order themselves. */
 function expectedAfter(world: World, words: readonly string[]): Expected {
   const [first] = words;
-  if (first === undefined) return some("when", WHENS);
+  if (first === undefined) return oneOf("when", WHENS);
   const taken = first === "at" || first === "by" ? 2 : 1;
-  if (words.length < taken) return number("a frame");
-  return expectedInWhat(world, words.slice(taken));
-}
-
-function expectedInWhat(world: World, [kind, ...rest]: readonly string[]): Expected {
-  const n = rest.length;
-  const rooms = world.rooms.map(({ id }) => id);
-  switch (kind) {
-    case undefined:
-      return some("what", Object.keys(WHAT_FORMS));
-    case "room":
-      return n === 0 ? some("a room", rooms) : NOTHING_MORE;
-    case "cell":
-      return n < 2 ? number(n === 0 ? "a column" : "a row") : n === 2 ? some("`in`", ["in"], true) : n === 3 ? some("a room", rooms) : NOTHING_MORE;
-    case "on":
-      return n === 0 ? some("a fixture", fixtures(world)) : NOTHING_MORE;
-    case "taken":
-      return n === 0 ? some("an item on the floor", fixtures(world, "item")) : NOTHING_MORE;
-    case "open":
-      return n === 0 ? some("a door", fixtures(world, "door")) : NOTHING_MORE;
-    case "aligned":
-      return n === 0 ? some("`strictly`", ["strictly"], true) : NOTHING_MORE;
-    case "facing":
-      return n === 0 ? some("a direction", FACINGS) : NOTHING_MORE;
-    case "holds":
-      return n === 0 ? some("an item", world.items.map(({ id }) => id)) : n === 1 ? number("how many", "whole", true) : NOTHING_MORE;
-    case "circuit":
-      return n === 0 ? some("a circuit", world.circuits) : n === 1 ? some("on or off", ["on", "off"]) : NOTHING_MORE;
-    case "lives":
-      return n === 0 ? number("how many") : NOTHING_MORE;
-    case "status":
-      return n === 0 ? some("a status", STATUS_NAMES) : NOTHING_MORE;
-    case "event":
-      return n === 0 ? some("an event", EVENT_NAMES) : n === 1 ? some("what it is of", subjects(world, rest[0]!), true) : NOTHING_MORE;
-    case "pixel":
-      return n < 2 ? number("px", "decimal") : NOTHING_MORE;
-    default:
-      return NOTHING_MORE;
-  }
-}
-
-function fixtures(world: World, ...kinds: readonly Fixture["kind"][]): string[] {
-  return world.rooms.flatMap((room) => room.fixtures).flatMap(({ id, kind }) => (kinds.length === 0 || kinds.includes(kind) ? [id] : []));
-}
-
-/** What an event may be of: rooms, or fixtures of the kinds that write it. */
-function subjects(world: World, event: string): string[] {
-  switch (event) {
-    case "leave":
-    case "enter":
-      return world.rooms.map(({ id }) => id);
-    case "take":
-      return fixtures(world, "item");
-    case "hurt":
-      return fixtures(world, "hazard");
-    case "checkpoint":
-    case "switch":
-    case "portal":
-    case "marker":
-      return fixtures(world, event);
-    case "open":
-    case "close":
-    case "refused":
-      return fixtures(world, "door");
-    default:
-      return [];
-  }
+  if (words.length < taken) return aNumber("a frame");
+  return expectedInCondition(world, words.slice(taken));
 }
 
 /** Words that may stand where the text ends. */

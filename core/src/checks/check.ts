@@ -1,21 +1,12 @@
-import type { What } from "./what.ts";
-import { parseWhat, whatText, wholeNumber } from "./what.ts";
-
-/** When a WHAT must hold (formats.md section 2). */
-export type When =
-  | { readonly kind: "at"; readonly frame: number }
-  | { readonly kind: "by"; readonly frame: number }
-  | { readonly kind: "ever" }
-  | { readonly kind: "end" }
-  | { readonly kind: "always" }
-  | { readonly kind: "never" };
+import type { Condition } from "./condition.ts";
+import { conditionText, parseCondition } from "./condition.ts";
+import type { When } from "./when.ts";
+import { wholeNumber } from "./words.ts";
 
 export interface Check {
   readonly when: When;
-  readonly what: What;
+  readonly what: Condition;
 }
-
-const WHENS = "at N, by N, ever, end, always, never";
 
 /** Reads the words of a check behind `check`, already parted at blanks; a fault says what was expected. */
 export function parseCheck(words: readonly string[]): { readonly check: Check } | { readonly fault: string } {
@@ -38,14 +29,14 @@ export function parseCheck(words: readonly string[]): { readonly check: Check } 
       when = { kind: first };
       break;
     default:
-      return { fault: `expected one of ${WHENS}, found "${first}"` };
+      return { fault: `expected one of at N, by N, ever, end, always, never, found "${first}"` };
   }
-  const what = parseWhat(rest);
-  return "fault" in what ? what : { check: { when, what: what.what } };
+  const what = parseCondition(rest);
+  return "fault" in what ? what : { check: { when, what: what.condition } };
 }
 
 /** The check as text, words parted by single blanks, without the word `check`. */
 export function checkText(check: Check): string {
   const { when } = check;
-  return `${when.kind}${"frame" in when ? ` ${when.frame}` : ""} ${whatText(check.what)}`;
+  return `${when.kind}${"frame" in when ? ` ${when.frame}` : ""} ${conditionText(check.what)}`;
 }

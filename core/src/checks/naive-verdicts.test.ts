@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import type { SimState } from "../simulation/state.ts";
+import type { SimState } from "../compiled/state.ts";
 import { compile } from "../simulation/compile.ts";
-import { run, stateAt } from "../simulation/run.ts";
+import { run, stateAt } from "../replay/run.ts";
 import { traceText } from "../simulation/trace.ts";
 import { anyCheckOf, anyFullLogOf } from "../test-support/any-full-log.ts";
 import { anyHouse } from "../test-support/any-house.ts";
@@ -10,7 +10,7 @@ import { FIXED } from "../test-support/arbitraries.ts";
 import { told } from "../test-support/told.ts";
 import type { World } from "../world/world.ts";
 import type { Check } from "./check.ts";
-import type { What } from "./what.ts";
+import type { Condition } from "./condition.ts";
 
 type Row = Readonly<Record<"room" | "facing" | "status" | "events", string>> & Readonly<Record<"frame" | "x" | "y" | "cx" | "cy" | "moving", number>>;
 
@@ -26,7 +26,7 @@ function rowsOf(text: string): Row[] {
 }
 
 /** Whether a WHAT holds in a row, as formats.md section 2 says it; null for one that a trace does not tell. */
-function holdsIn(world: World, what: What, row: Row, before: Row, state: () => SimState): boolean | null {
+function holdsIn(world: World, what: Condition, row: Row, before: Row, state: () => SimState): boolean | null {
   const fixtures = world.rooms.flatMap((room) => room.fixtures.map((fixture) => ({ ...fixture, room: room.id })));
   const at = (id: string): number => fixtures.findIndex((fixture) => fixture.id === id);
   switch (what.kind) {

@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
-import { run } from "../simulation/run.ts";
+import { run } from "../replay/run.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { checkText, parseCheck } from "./check.ts";
-import { parseWhat } from "./what.ts";
+import { parseCondition } from "./condition.ts";
 
 /** `verdict frame`, and what was seen, of a check over a log in a room. */
 function verdict(check: string, keys: string, rows = ["S..."], options: TinyOptions = { glide: { speed: 8 } }): string {
@@ -59,7 +59,7 @@ describe("what is asked", () => {
     expect(verdict("ever room loft", "2 R")).toBe("fail 0 (no room loft in this world)");
   });
   it("what was expected is said in place of what was written", () => {
-    expect(parseWhat(["cell", "3"])).toEqual({ fault: 'expected `cell X Y [in ROOM]`, found "cell 3"' });
+    expect(parseCondition(["cell", "3"])).toEqual({ fault: 'expected `cell X Y [in ROOM]`, found "cell 3"' });
     expect(parseCheck(["by", "aligned"])).toEqual({ fault: 'expected a frame number after `by`, found "aligned"' });
     expect(parseCheck(["end", "sits"])).toMatchObject({ fault: expect.stringContaining('"sits" is no check') as string });
   });

@@ -1,10 +1,9 @@
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
 import type { Check } from "./check.ts";
 import { checkText } from "./check.ts";
-import type { Holds } from "./holds.ts";
-import { compileWhat, seenText } from "./holds.ts";
-import { danglingInWhat } from "./dangling.ts";
+import type { Holds } from "./condition-kind.ts";
+import { compileCondition, danglingIn, seenText } from "./condition.ts";
 
 /** How a check ended, at which frame, and what was seen there if it did not pass (formats.md section 2). */
 export interface Verdict {
@@ -32,9 +31,9 @@ export class Watch {
     private readonly c: Compiled,
     readonly check: Check,
   ) {
-    this.holds = compileWhat(c, check.what);
+    this.holds = compileCondition(c, check.what);
     this.text = checkText(check);
-    this.dangling = danglingInWhat(c.world, check.what);
+    this.dangling = danglingIn(c.world, check.what);
   }
 
   /** Whether there is nothing more to look at. */

@@ -1,5 +1,5 @@
-import { RefusedError } from "../errors/refused-error.ts";
-import { plainText } from "../formats/plain-text.ts";
+import { RefusedError } from "../base/refused-error.ts";
+import { plainText } from "../base/plain-text.ts";
 import { readLog } from "../logs/read-log.ts";
 import { ID_PATTERN } from "../world/limits.ts";
 import { settingByPath, settingFault, settingValue, withSetting } from "../world/settings.ts";

@@ -1,7 +1,7 @@
 import { cellFaults, worldFaults } from "../formats/world-faults.ts";
 import type { World } from "../world/world.ts";
 import { EditError } from "./edit-error.ts";
-import { partAddress, partOf, sameJson, withPart } from "./parts.ts";
+import { partAddress, partOf, sameJson, withPart } from "../world/parts.ts";
 import type { ChangeParts } from "./step.ts";
 
 /**

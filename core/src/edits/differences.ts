@@ -1,8 +1,7 @@
-import type { Room, World } from "../world/world.ts";
+import type { Room, World, Rules } from "../world/world.ts";
 import { SETTINGS, settingValue } from "../world/settings.ts";
-import type { Rules } from "../world/world.ts";
-import type { Json } from "./parts.ts";
-import { LIST_PARTS, ROOM_PARTS, WHOLE_PARTS, partAddress, partOf, sameJson } from "./parts.ts";
+import type { Json } from "../world/parts.ts";
+import { LIST_PARTS, ROOM_PARTS, WHOLE_PARTS, partAddress, partOf, sameJson } from "../world/parts.ts";
 import type { Project } from "./project.ts";
 import type { ChangeParts, EditStep } from "./step.ts";
 

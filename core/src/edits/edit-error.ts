@@ -1,4 +1,4 @@
-import { CoreError } from "../errors/core-error.ts";
+import { CoreError } from "../base/core-error.ts";
 import type { EditStep } from "./step.ts";
 
 /** An edit that does not fit the project that it was applied to, or that would make a bad one. Nothing was changed. */

@@ -1,4 +1,4 @@
-import { sameJson } from "./parts.ts";
+import { sameJson } from "../world/parts.ts";
 import type { ChangeParts, EditStep, SetCells } from "./step.ts";
 
 /**

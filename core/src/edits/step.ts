@@ -1,4 +1,4 @@
-import type { Json } from "./parts.ts";
+import type { Json } from "../world/parts.ts";
 import type { SettingValue } from "../world/settings.ts";
 
 /** Some cells of a room change their tiles. The three lists go side by side; `cells` are indices, row by row. */

@@ -4,8 +4,8 @@ import { logFrames } from "../logs/input-log.ts";
 import { readLog } from "../logs/read-log.ts";
 import { settingByPath } from "../world/settings.ts";
 import type { World } from "../world/world.ts";
-import type { Json } from "./parts.ts";
-import { partAddress } from "./parts.ts";
+import type { Json } from "../world/parts.ts";
+import { partAddress } from "../world/parts.ts";
 import type { EditStep } from "./step.ts";
 
 /** A revision in the words of the job: `Main: speed 2 to 3`, `Intake hall: 14 cells` (interface.md, Journal). */

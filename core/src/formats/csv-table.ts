@@ -1,6 +1,6 @@
 import Papa from "papaparse";
-import { RefusedError } from "../errors/refused-error.ts";
-import { plainText } from "./plain-text.ts";
+import { RefusedError } from "../base/refused-error.ts";
+import { plainText } from "../base/plain-text.ts";
 import { LIMITS } from "../world/limits.ts";
 
 /** A table out of a CSV file (RFC 4180): the names of its columns, and its rows as texts. */

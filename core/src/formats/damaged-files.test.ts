@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { Ajv2020 } from "ajv/dist/2020.js";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { RefusedError } from "../errors/refused-error.ts";
+import { RefusedError } from "../base/refused-error.ts";
 import { readLog } from "../logs/read-log.ts";
 import { writeLog } from "../logs/write-log.ts";
 import { FIXED, anyWorld } from "../test-support/arbitraries.ts";

@@ -1,18 +1,13 @@
+import type { Fault } from "./fault.ts";
 import type Joi from "joi";
 import type { JSONPath } from "jsonc-parser";
-import { RefusedError } from "../errors/refused-error.ts";
+import { RefusedError } from "../base/refused-error.ts";
 import { LIMITS } from "../world/limits.ts";
 import type { Room, World } from "../world/world.ts";
-import { plainText } from "./plain-text.ts";
+import { plainText } from "../base/plain-text.ts";
 import { locate, scanJson } from "./scan-json.ts";
 import { worldFaults } from "./world-faults.ts";
 import { worldSchema } from "./world-schema.ts";
-
-/** Something wrong at a path of a world file. */
-export interface Fault {
-  readonly path: JSONPath;
-  readonly message: string;
-}
 
 const MOST_LISTED = 20;
 

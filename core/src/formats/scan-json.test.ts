@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import type { RefusedError } from "../errors/refused-error.ts";
+import type { RefusedError } from "../base/refused-error.ts";
 import { FIXED } from "../test-support/arbitraries.ts";
 import { scanJson } from "./scan-json.ts";
 

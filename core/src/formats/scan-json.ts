@@ -1,7 +1,7 @@
 import type { JSONPath, ParseErrorCode } from "jsonc-parser";
 import { printParseErrorCode, visit } from "jsonc-parser";
-import type { Refusal } from "../errors/refused-error.ts";
-import { RefusedError } from "../errors/refused-error.ts";
+import type { Refusal } from "../base/refused-error.ts";
+import { RefusedError } from "../base/refused-error.ts";
 import { LIMITS } from "../world/limits.ts";
 
 /** More values than any world within its limits has. */

@@ -1,7 +1,7 @@
 import { parseCheck } from "../checks/check.ts";
 import type { Body, EdgeRule, Fixture, Look, Pair, Room, Shape, Side, World } from "../world/world.ts";
 import { SIDES } from "../world/world.ts";
-import type { Fault } from "./read-world.ts";
+import type { Fault } from "./fault.ts";
 
 type Path = (string | number)[];
 

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { RefusedError } from "../errors/refused-error.ts";
+import { RefusedError } from "../base/refused-error.ts";
 import { FIXED, anyWorld } from "../test-support/arbitraries.ts";
 import { fromPlain, toPlain } from "./plain-world.ts";
 import { readWorld } from "./read-world.ts";

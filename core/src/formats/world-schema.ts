@@ -1,8 +1,8 @@
 import Joi from "joi";
 import { FACINGS } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
-import type { ListPart } from "../edits/parts.ts";
-import { partAddress } from "../edits/parts.ts";
+import type { ListPart } from "../world/parts.ts";
+import { partAddress } from "../world/parts.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 import type { Setting } from "../world/settings.ts";
 import { SETTINGS, settingFault } from "../world/settings.ts";
@@ -241,7 +241,7 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
 }
 
 /**
- * Shape of a part of a world, for steps that come over the network (`edits/parts.ts`). Ranges that hang on the tile size
+ * Shape of a part of a world, for steps that come over the network (`world/parts.ts`). Ranges that hang on the tile size
  * are as wide as the largest one allows; the world that comes of it is checked again. Null where there is no such part.
  */
 export function partSchema(part: string, tileSize: number = LIMITS.tileSize[1]): Joi.Schema | null {

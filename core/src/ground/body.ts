@@ -1,5 +1,5 @@
 import type { Body } from "../world/world.ts";
-import { UNITS_PER_PX } from "../integers/units.ts";
+import { UNITS_PER_PX } from "../base/units.ts";
 
 /** What collides, in units from the walker's position (semantics.md section 3). */
 export interface CompiledBody {

@@ -1,5 +1,5 @@
 import type { Shape } from "../world/world.ts";
-import { UNITS_PER_PX } from "../integers/units.ts";
+import { UNITS_PER_PX } from "../base/units.ts";
 
 /** Number of "nothing solid here" in a compiled room. */
 export const NOTHING = 0;

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
-import { KeyFrames } from "../simulation/key-frames.ts";
-import { explainFrame, run, runWithKeyFrames } from "../simulation/run.ts";
+import { KeyFrames } from "../replay/key-frames.ts";
+import { explainFrame, run, runWithKeyFrames } from "../replay/run.ts";
 import type { World } from "../world/world.ts";
 import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
@@ -11,7 +11,7 @@ import { logHolds } from "../checks/verdict.ts";
 import { asFrames, cutLog, keyRuns, withLine } from "./change-lines.ts";
 import type { InputLog } from "./input-log.ts";
 import { logFrames } from "./input-log.ts";
-import { untilChoices } from "./until-choices.ts";
+import { untilChoices } from "../replay/until-choices.ts";
 
 const until = (log: InputLog, at: number): InputLog => {
   const line = log.lines[at];

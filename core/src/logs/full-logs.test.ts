@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { run } from "../simulation/run.ts";
+import { run } from "../replay/run.ts";
 import { compile } from "../simulation/compile.ts";
 import { anyFullLogOf } from "../test-support/any-full-log.ts";
 import { anyHouse } from "../test-support/any-house.ts";

@@ -1,6 +1,6 @@
+import type { RunStart } from "../simulation/run-start.ts";
 import type { Check } from "../checks/check.ts";
-import type { What } from "../checks/what.ts";
-import type { Start } from "../world/world.ts";
+import type { Condition } from "../checks/condition.ts";
 
 /** A pointer position in px of the room, decimals allowed. */
 export interface Pointer {
@@ -14,28 +14,17 @@ export type LogLine =
       readonly kind: "keys";
       /** 1 to 1,000,000 frames; with `until` at most that many. */
       readonly count: number;
-      /** Bits of `movement/keys.ts`. */
+      /** Bits of `world/keys.ts`. */
       readonly keys: number;
       readonly pointer: Pointer | null;
-      readonly until: What | null;
+      readonly until: Condition | null;
     }
   | { readonly kind: "comment"; readonly text: string };
 
-/** State set before row 0 (formats.md section 2). */
-export type WithLine =
-  | { readonly kind: "holds"; readonly item: string; readonly count: number }
-  | { readonly kind: "taken"; readonly fixture: string }
-  | { readonly kind: "open"; readonly fixture: string }
-  | { readonly kind: "circuit"; readonly circuit: string }
-  | { readonly kind: "lives"; readonly lives: number }
-  | { readonly kind: "respawn"; readonly fixture: string };
-
 /** An input log: what was pressed, where it began, and what must hold (formats.md section 2). A value. */
-export interface InputLog {
+export interface InputLog extends RunStart {
   readonly world: string | null;
   readonly rules: string | null;
-  readonly start: Start | null;
-  readonly with: readonly WithLine[];
   readonly seed: number | null;
   readonly title: string | null;
   readonly tags: readonly string[];

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { RefusedError } from "../errors/refused-error.ts";
+import { RefusedError } from "../base/refused-error.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
-import { readCsvLog } from "./read-csv-log.ts";
+import { readCsvLog } from "../formats/read-csv-log.ts";
 import { readLog } from "./read-log.ts";
 import { writeLog } from "./write-log.ts";
 

@@ -1,13 +1,16 @@
+import { quoted } from "../base/quoted.ts";
 import { parseCheck } from "../checks/check.ts";
-import { parseWhat, wholeNumber } from "../checks/what.ts";
-import type { Refusal } from "../errors/refused-error.ts";
-import { RefusedError } from "../errors/refused-error.ts";
-import { plainText } from "../formats/plain-text.ts";
-import { keysFromText } from "../movement/keys.ts";
+import { parseCondition } from "../checks/condition.ts";
+import { wholeNumber } from "../checks/words.ts";
+import type { Refusal } from "../base/refused-error.ts";
+import { RefusedError } from "../base/refused-error.ts";
+import { plainText } from "../base/plain-text.ts";
+import { keysFromText } from "../world/keys.ts";
 import { isFacing } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
 import type { Start } from "../world/world.ts";
-import type { InputLog, LogLine, Pointer, WithLine } from "./input-log.ts";
+import type { InputLog, LogLine, Pointer } from "./input-log.ts";
+import type { WithLine } from "../simulation/run-start.ts";
 import { EMPTY_LOG, MOST_CHECKED, MOST_FRAMES, MOST_LINES, MOST_LINE_FRAMES } from "./input-log.ts";
 
 /** The first line of every log. */
@@ -90,10 +93,6 @@ function linesIn(text: string, before: number): number {
   let lines = 0;
   for (let at = text.indexOf("\n"); at >= 0 && at < before; at = text.indexOf("\n", at + 1)) lines++;
   return lines;
-}
-
-function quoted(text: string): string {
-  return text === "" ? "nothing" : `"${text.length > 60 ? `${text.slice(0, 60)}...` : text}"`;
 }
 
 function firstWord(row: string): [string, string] {
@@ -227,8 +226,8 @@ function readLine(row: string): { readonly line: LogLine } | { readonly fault: s
   }
   if (at === words.length) return { line: { kind: "keys", count, keys, pointer, until: null } };
   if (words[at] !== "until") return { fault: `expected \`until WHAT\` or the line's end, found ${quoted(words.slice(at).join(" "))}` };
-  const result = parseWhat(words.slice(at + 1));
-  return "fault" in result ? { fault: `until: ${result.fault}` } : { line: { kind: "keys", count, keys, pointer, until: result.what } };
+  const result = parseCondition(words.slice(at + 1));
+  return "fault" in result ? { fault: `until: ${result.fault}` } : { line: { kind: "keys", count, keys, pointer, until: result.condition } };
 }
 
 function readPointer(word: string): Pointer | null {

@@ -1,7 +1,8 @@
 import { checkText } from "../checks/check.ts";
-import { whatText } from "../checks/what.ts";
-import { keysText } from "../movement/keys.ts";
-import type { InputLog, LogLine, WithLine } from "./input-log.ts";
+import { conditionText } from "../checks/condition.ts";
+import { keysText } from "../world/keys.ts";
+import type { InputLog, LogLine } from "./input-log.ts";
+import type { WithLine } from "../simulation/run-start.ts";
 import { MOST_LINE_FRAMES } from "./input-log.ts";
 import { LOG_HEADER } from "./read-log.ts";
 
@@ -59,6 +60,6 @@ function withText(line: WithLine): string {
 function lineText(line: LogLine): string {
   if (line.kind === "comment") return `#${line.text}`;
   const pointer = line.pointer === null ? "" : ` @${line.pointer.x},${line.pointer.y}`;
-  const until = line.until === null ? "" : ` until ${whatText(line.until)}`;
+  const until = line.until === null ? "" : ` until ${conditionText(line.until)}`;
   return `${line.count} ${keysText(line.keys)}${pointer}${until}`;
 }

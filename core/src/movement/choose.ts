@@ -1,9 +1,9 @@
-import { pushDoors } from "../fixtures/push.ts";
+import { pushDoors } from "./push.ts";
 import { isFree } from "../ground/free.ts";
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import { NO_BUTTON } from "../simulation/state.ts";
-import type { Account, CandidateSource, TestedCandidate, TestedPlace } from "./account.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { NO_BUTTON } from "../compiled/state.ts";
+import type { Account, CandidateSource, TestedCandidate, TestedPlace } from "../compiled/account.ts";
 import { buttonX, buttonY } from "./intent.ts";
 
 /** The settings of a gait that a choice of direction needs. */

@@ -1,10 +1,10 @@
-import { pushDoors } from "../fixtures/push.ts";
+import { pushDoors } from "./push.ts";
 import { isFree } from "../ground/free.ts";
 import { ShapeVisitor, X, Y, visitShapes } from "../ground/sweep.ts";
-import { UNITS_PER_PX } from "../integers/units.ts";
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import type { Account, TestedPlace } from "./account.ts";
+import { UNITS_PER_PX } from "../base/units.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import type { Account, TestedPlace } from "../compiled/account.ts";
 import { noteSweep } from "./met-shapes.ts";
 import { blockedRanges, shift, smallestShift } from "./shift.ts";
 

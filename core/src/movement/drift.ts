@@ -1,6 +1,6 @@
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import type { Account } from "./account.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import type { Account } from "../compiled/account.ts";
 import { moveFreely } from "./free-move.ts";
 import { evenDiagonal } from "./roam.ts";
 

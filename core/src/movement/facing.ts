@@ -1,5 +1,5 @@
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
 import { FACING_DX, FACING_DY, facingOf } from "../world/facing.ts";
 
 /** Sets the facing of this frame, after the movement (semantics.md section 5). */

@@ -1,10 +1,10 @@
-import { pushDoors } from "../fixtures/push.ts";
+import { pushDoors } from "./push.ts";
 import { isFree } from "../ground/free.ts";
 import { X, Y } from "../ground/sweep.ts";
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import { BUMP } from "../simulation/state.ts";
-import type { Account, AxisMove, TestedPlace } from "./account.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { BUMP } from "../world/vocabulary.ts";
+import type { Account, AxisMove, TestedPlace } from "../compiled/account.ts";
 import { contactAxis, nudge } from "./contact.ts";
 import { shift } from "./shift.ts";
 import { snapAxis } from "./snap.ts";

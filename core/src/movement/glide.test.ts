@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
-import { run } from "../simulation/run.ts";
+import { run } from "../replay/run.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { traceText } from "../simulation/trace.ts";

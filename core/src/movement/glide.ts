@@ -1,11 +1,12 @@
-import { PORTAL } from "../fixtures/compiled-fixture.ts";
+import { PORTAL } from "../compiled/compiled-fixture.ts";
 import { isFree } from "../ground/free.ts";
 import { resolveCell, resolved } from "../ground/ground.ts";
-import { occupiedX, occupiedY } from "../rooms/occupied.ts";
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import { ARRIVE, BUMP, NO_BUTTON } from "../simulation/state.ts";
-import type { Account } from "./account.ts";
+import { occupiedX, occupiedY } from "../ground/occupied.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { ARRIVE, BUMP } from "../world/vocabulary.ts";
+import { NO_BUTTON } from "../compiled/state.ts";
+import type { Account } from "../compiled/account.ts";
 import { chooseDirection } from "./choose.ts";
 import { buttonsAlong } from "./intent.ts";
 

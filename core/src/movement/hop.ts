@@ -1,7 +1,8 @@
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import { BUMP, NO_BUTTON } from "../simulation/state.ts";
-import type { Account } from "./account.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { BUMP } from "../world/vocabulary.ts";
+import { NO_BUTTON } from "../compiled/state.ts";
+import type { Account } from "../compiled/account.ts";
 import { chooseDirection } from "./choose.ts";
 import { buttonsAlong } from "./intent.ts";
 

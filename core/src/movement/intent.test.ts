@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { Rules } from "../world/world.ts";
 import { compile } from "../simulation/compile.ts";
-import { SimState } from "../simulation/state.ts";
+import { SimState } from "../compiled/state.ts";
 import { readIntent } from "./intent.ts";
-import { keysFromText } from "./keys.ts";
+import { keysFromText } from "../world/keys.ts";
 
 /** Intent and second choice after frames with these keys. */
 function intent(input: Partial<Rules["input"]>, ...frames: string[]): string {

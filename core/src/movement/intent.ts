@@ -1,6 +1,6 @@
 import type { Rules } from "../world/world.ts";
-import type { SimState } from "../simulation/state.ts";
-import { DOWN, LEFT, RIGHT, UP } from "./keys.ts";
+import type { SimState } from "../compiled/state.ts";
+import { DOWN, LEFT, RIGHT, UP } from "../world/keys.ts";
 
 /**
  * Reads this frame's buttons into `pressed`, raw intent, intent and second choice (semantics.md section 2).

@@ -1,7 +1,7 @@
 import type { Ground } from "../ground/ground.ts";
 import { ShapeVisitor, X, visitShapes } from "../ground/sweep.ts";
-import type { SimState } from "../simulation/state.ts";
-import type { Account, AxisMove, MetRange, MetShape } from "./account.ts";
+import type { SimState } from "../compiled/state.ts";
+import type { Account, AxisMove, MetRange, MetShape } from "../compiled/account.ts";
 
 /** Notes every shape near a way, with the displacements at which it is overlapped. */
 class Noted extends ShapeVisitor {

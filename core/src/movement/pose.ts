@@ -1,5 +1,5 @@
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
 
 /**
  * Sets `moving` and the image number of the walking animation (semantics.md section 5).

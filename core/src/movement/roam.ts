@@ -1,6 +1,6 @@
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import type { Account } from "./account.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import type { Account } from "../compiled/account.ts";
 import { moveFreely } from "./free-move.ts";
 
 /** 181 / 256 of a displacement, toward zero: what each axis of an even diagonal keeps. */

@@ -1,5 +1,5 @@
 import { ShapeVisitor, X } from "../ground/sweep.ts";
-import type { SimState } from "../simulation/state.ts";
+import type { SimState } from "../compiled/state.ts";
 
 /** Moves the walker along an axis by so many units. */
 export function shift(s: SimState, axis: number, by: number): void {

@@ -1,8 +1,8 @@
-import { pushDoors } from "../fixtures/push.ts";
+import { pushDoors } from "./push.ts";
 import { X, Y, ShapeVisitor, visitShapes } from "../ground/sweep.ts";
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import type { Account } from "./account.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import type { Account } from "../compiled/account.ts";
 import { noteSweep } from "./met-shapes.ts";
 import { blockedRanges, shift } from "./shift.ts";
 

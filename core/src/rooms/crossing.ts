@@ -1,11 +1,11 @@
-import { changeRoom } from "../fixtures/place-walker.ts";
+import { changeRoom } from "./place-walker.ts";
 import { EAST, LINK, NORTH, SOUTH, WALL, WEST, WRAP, edgeRuleAt } from "../ground/compiled-room.ts";
 import type { CompiledRoom } from "../ground/compiled-room.ts";
-import type { Account } from "../movement/account.ts";
-import type { Compiled } from "../simulation/compiled.ts";
-import type { SimState } from "../simulation/state.ts";
-import { ESCAPE, ESCAPED, WRAPPED } from "../simulation/state.ts";
-import { occupiedX, occupiedY } from "./occupied.ts";
+import type { Account } from "../compiled/account.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { ESCAPE, ESCAPED, WRAPPED } from "../world/vocabulary.ts";
+import { occupiedX, occupiedY } from "../ground/occupied.ts";
 
 /** Ends the run where the frame-square lies wholly beyond a wall side (semantics.md section 4.7). */
 export function checkEscape(c: Compiled, s: SimState): void {

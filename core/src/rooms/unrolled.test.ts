@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { floorModulo } from "../integers/units.ts";
+import { floorModulo } from "../base/units.ts";
 import { compile } from "../simulation/compile.ts";
-import { run } from "../simulation/run.ts";
+import { run } from "../replay/run.ts";
 import type { TraceRows } from "../simulation/trace.ts";
 import { ROW_BUMPING } from "../simulation/trace.ts";
 import { FIXED, anyGait, anyLog, anyRows } from "../test-support/arbitraries.ts";

@@ -6,8 +6,9 @@ import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { carriedState } from "./carry-state.ts";
 import { compile } from "./compile.ts";
-import { stateAt } from "./run.ts";
-import { PLAYING, SimState } from "./state.ts";
+import { stateAt } from "../replay/run.ts";
+import { PLAYING } from "../world/vocabulary.ts";
+import { SimState } from "../compiled/state.ts";
 import { step } from "./step.ts";
 
 /** All that a state says of a frame, events included. */

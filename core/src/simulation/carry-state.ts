@@ -1,6 +1,6 @@
 import type { World } from "../world/world.ts";
-import type { Compiled } from "./compiled.ts";
-import { NO_BUTTON, SimState } from "./state.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import { NO_BUTTON, SimState } from "../compiled/state.ts";
 
 /**
  * Takes the state of a run over into its world as it is now, compiled anew: settings, tiles and rules may be others, and

@@ -1,19 +1,19 @@
-import { CoreError } from "../errors/core-error.ts";
-import { compileFixtures } from "../fixtures/compiled-fixture.ts";
+import { CoreError } from "../base/core-error.ts";
+import { compileFixtures } from "../compiled/compiled-fixture.ts";
 import { compileBody } from "../ground/body.ts";
 import { compileRoom } from "../ground/compiled-room.ts";
 import { Ground } from "../ground/ground.ts";
 import type { SolidShape } from "../ground/solid-shape.ts";
 import { FULL, NOTHING, solidShape } from "../ground/solid-shape.ts";
-import { unitsFromPx } from "../integers/units.ts";
+import { unitsFromPx } from "../base/units.ts";
 import { drift } from "../movement/drift.ts";
 import { glide } from "../movement/glide.ts";
 import { hop } from "../movement/hop.ts";
 import { roam } from "../movement/roam.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Rules, World } from "../world/world.ts";
-import { rulesById } from "../world/world.ts";
-import type { Compiled } from "./compiled.ts";
+import { rulesById } from "../world/queries.ts";
+import type { Compiled } from "../compiled/compiled.ts";
 
 /**
  * Turns a world and one of its rule sets into what `step` reads (architecture.md, flow 1).

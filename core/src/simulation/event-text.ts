@@ -1,6 +1,6 @@
-import type { Compiled } from "./compiled.ts";
-import type { SimState } from "./state.ts";
-import { ENTER, EVENT_NAMES, LEAVE } from "./state.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { ENTER, EVENT_NAMES, LEAVE } from "../world/vocabulary.ts";
 
 /** One event as the trace writes it: `bump`, `enter:ROOM` or `take:FIXTURE`. */
 export function eventName(c: Compiled, kind: number, subject: number): string {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import type { MetShape } from "../movement/account.ts";
+import type { MetShape } from "../compiled/account.ts";
 import { FIXED, anyGait, anyLog, anyRows } from "../test-support/arbitraries.ts";
 import { told } from "../test-support/told.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
@@ -8,9 +8,9 @@ import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { compile } from "./compile.ts";
 import type { ExplainedAxis, Explanation } from "./explain.ts";
 import { explain } from "./explain.ts";
-import { explainFrame } from "./run.ts";
+import { explainFrame } from "../replay/run.ts";
 import { startState } from "./start-state.ts";
-import type { SimState } from "./state.ts";
+import type { SimState } from "../compiled/state.ts";
 import { step } from "./step.ts";
 
 /** Everything in a state but the room for events that did not happen. */

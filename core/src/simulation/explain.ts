@@ -1,17 +1,17 @@
-import { doorIn } from "../fixtures/doors.ts";
+import { doorIn } from "../compiled/door-in-cell.ts";
 import type { Ground } from "../ground/ground.ts";
 import { DOOR, resolveCell, resolved, solidAt } from "../ground/ground.ts";
 import type { PlacedShape } from "../ground/cell-shapes.ts";
 import { bodyMeets, shapesOfCell } from "../ground/cell-shapes.ts";
 import { cellsOfBody } from "../ground/free.ts";
-import type { Account, AxisMove, Nudge, TestedPlace } from "../movement/account.ts";
-import { newAccount } from "../movement/account.ts";
+import type { Account, AxisMove, Nudge, TestedPlace } from "../compiled/account.ts";
+import { newAccount } from "../compiled/account.ts";
 import type { Gaps } from "../movement/gaps.ts";
 import { gapsAround } from "../movement/gaps.ts";
-import type { Compiled } from "./compiled.ts";
+import type { Compiled } from "../compiled/compiled.ts";
 import { eventName } from "./event-text.ts";
-import type { SimState } from "./state.ts";
-import { STATUS_NAMES } from "./state.ts";
+import type { SimState } from "../compiled/state.ts";
+import { STATUS_NAMES } from "../world/vocabulary.ts";
 import { step } from "./step.ts";
 import { tileAt } from "./tile-at.ts";
 

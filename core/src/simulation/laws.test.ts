@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { floorModulo } from "../integers/units.ts";
+import { floorModulo } from "../base/units.ts";
 import { flatLog } from "../logs/flat-log.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
 import { logFrames } from "../logs/input-log.ts";
@@ -10,8 +10,8 @@ import { told } from "../test-support/told.ts";
 import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { compile } from "./compile.ts";
-import { explainFrame, run, stateAt } from "./run.ts";
-import { WRAPPED } from "./state.ts";
+import { explainFrame, run, stateAt } from "../replay/run.ts";
+import { WRAPPED } from "../world/vocabulary.ts";
 import { ROW_BUMPING } from "./trace.ts";
 
 /** The same log with its lines cut into single frames. */

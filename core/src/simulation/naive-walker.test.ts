@@ -7,8 +7,8 @@ import { tinyWorld } from "../test-support/tiny-world.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Gait } from "../world/world.ts";
 import { compile } from "./compile.ts";
-import { run } from "./run.ts";
-import { ESCAPED, WRAPPED } from "./state.ts";
+import { run } from "../replay/run.ts";
+import { ESCAPED, WRAPPED } from "../world/vocabulary.ts";
 import { ROW_BUMPING } from "./trace.ts";
 
 const anyPose = fc.record({ images: fc.integer({ min: 1, max: 5 }), advance: fc.constantFrom("distance" as const, "frames" as const, "off" as const), every: fc.integer({ min: 1, max: 12 }), idleImage: fc.integer({ min: 0, max: 5 }), idleAfter: fc.integer({ min: 0, max: 4 }) });

@@ -1,8 +1,8 @@
 import { expect, it } from "vitest";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { WithLine } from "../logs/input-log.ts";
+import type { WithLine } from "./run-start.ts";
 import { compile } from "./compile.ts";
-import { run } from "./run.ts";
+import { run } from "../replay/run.ts";
 
 const world = tinyWorld(["S."]);
 

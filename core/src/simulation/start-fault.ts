@@ -1,4 +1,4 @@
-import type { InputLog, WithLine } from "../logs/input-log.ts";
+import type { RunStart, WithLine } from "./run-start.ts";
 import type { Fixture, Start, World } from "../world/world.ts";
 
 /** Why a log cannot begin in a world: its start is no place there, or it sets up what is not there or cannot be so. */
@@ -23,7 +23,7 @@ export function startFault(world: World, start: Start, lines: readonly WithLine[
 }
 
 /** As `startFault`, for a log: one without a start of its own begins at the world's. */
-export function logStartFault(world: World, log: Pick<InputLog, "start" | "with">): StartFault | null {
+export function logStartFault(world: World, log: RunStart): StartFault | null {
   return startFault(world, log.start ?? world.start, log.with);
 }
 

@@ -1,12 +1,12 @@
-import { CoreError } from "../errors/core-error.ts";
-import { follow } from "../fixtures/doors.ts";
-import { touchPortals } from "../fixtures/place-walker.ts";
-import type { WithLine } from "../logs/input-log.ts";
+import { CoreError } from "../base/core-error.ts";
+import { follow } from "../rooms/doors.ts";
+import { touchPortals } from "../rooms/place-walker.ts";
+import type { WithLine } from "./run-start.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Start } from "../world/world.ts";
-import type { Compiled } from "./compiled.ts";
+import type { Compiled } from "../compiled/compiled.ts";
 import { startFault } from "./start-fault.ts";
-import { SimState } from "./state.ts";
+import { SimState } from "../compiled/state.ts";
 
 /**
  * The state of row 0: the walker stands still at a start (semantics.md section 6).

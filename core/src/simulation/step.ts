@@ -1,18 +1,18 @@
-import { moveDoors } from "../fixtures/doors.ts";
-import { touchFixtures } from "../fixtures/touch-fixtures.ts";
-import type { Account } from "../movement/account.ts";
+import { moveDoors } from "../rooms/doors.ts";
+import { touchFixtures } from "../rooms/touch-fixtures.ts";
+import type { Account } from "../compiled/account.ts";
 import { updateFacing } from "../movement/facing.ts";
-import { USE } from "../movement/keys.ts";
+import { USE } from "../world/keys.ts";
 import { readIntent } from "../movement/intent.ts";
 import { updatePose } from "../movement/pose.ts";
 import { checkEscape, cross } from "../rooms/crossing.ts";
-import type { Compiled } from "./compiled.ts";
-import type { SimState } from "./state.ts";
-import { PLAYING, WIN, WON } from "./state.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { PLAYING, WIN, WON } from "../world/vocabulary.ts";
 
 /**
  * One frame, in the order of semantics.md section 6. Changes the state in place and allocates nothing.
- * @param held buttons held in this frame, as bits of `movement/keys.ts`; the pointer must stand in the state already
+ * @param held buttons held in this frame, as bits of `world/keys.ts`; the pointer must stand in the state already
  * @param account where to write what was seen and decided, or null
  */
 export function step(c: Compiled, s: SimState, held: number, account: Account | null): void {

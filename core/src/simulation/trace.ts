@@ -1,11 +1,11 @@
 import { FACINGS } from "../world/facing.ts";
-import { floorModulo } from "../integers/units.ts";
-import { keysText } from "../movement/keys.ts";
-import { occupiedX, occupiedY } from "../rooms/occupied.ts";
-import type { Compiled } from "./compiled.ts";
+import { floorModulo } from "../base/units.ts";
+import { keysText } from "../world/keys.ts";
+import { occupiedX, occupiedY } from "../ground/occupied.ts";
+import type { Compiled } from "../compiled/compiled.ts";
 import { eventName } from "./event-text.ts";
-import type { SimState } from "./state.ts";
-import { STATUS_NAMES } from "./state.ts";
+import type { SimState } from "../compiled/state.ts";
+import { STATUS_NAMES } from "../world/vocabulary.ts";
 
 /** Bits of a row's flags. */
 export const ROW_MOVING = 1;

@@ -1,14 +1,16 @@
 import fc from "fast-check";
-import type { Check, When } from "../checks/check.ts";
-import type { What } from "../checks/what.ts";
-import type { InputLog, LogLine, WithLine } from "../logs/input-log.ts";
+import type { Check } from "../checks/check.ts";
+import type { When } from "../checks/when.ts";
+import type { Condition } from "../checks/condition.ts";
+import type { InputLog, LogLine } from "../logs/input-log.ts";
+import type { WithLine } from "../simulation/run-start.ts";
 import { EMPTY_LOG } from "../logs/input-log.ts";
-import { EVENT_NAMES, STATUS_NAMES } from "../simulation/state.ts";
+import { EVENT_NAMES, STATUS_NAMES } from "../world/vocabulary.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { World } from "../world/world.ts";
 
 /** Any WHAT that the world can be asked. */
-export function anyWhatOf(world: World): fc.Arbitrary<What> {
+export function anyWhatOf(world: World): fc.Arbitrary<Condition> {
   const fixtures = world.rooms.flatMap((room) => room.fixtures);
   const number = fc.integer({ min: 0, max: 9 });
   const named = <T>(ids: readonly string[], make: (id: fc.Arbitrary<string>) => fc.Arbitrary<T>): fc.Arbitrary<T>[] => (ids.length === 0 ? [] : [make(fc.constantFrom(...ids))]);

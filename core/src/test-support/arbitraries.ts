@@ -1,7 +1,6 @@
 import fc from "fast-check";
-import type { LogLine } from "../logs/input-log.ts";
+import type { LogLine, InputLog } from "../logs/input-log.ts";
 import { EMPTY_LOG } from "../logs/input-log.ts";
-import type { InputLog } from "../logs/input-log.ts";
 import type { Body, World } from "../world/world.ts";
 import type { TinyOptions } from "./tiny-world.ts";
 import { tinyWorld } from "./tiny-world.ts";

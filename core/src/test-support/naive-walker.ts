@@ -1,4 +1,4 @@
-import type { Compiled } from "../simulation/compiled.ts";
+import type { Compiled } from "../compiled/compiled.ts";
 import type { Facing } from "../world/facing.ts";
 import type { Rules } from "../world/world.ts";
 import type { OneShape } from "./naive-movement.ts";

@@ -1,4 +1,4 @@
-import { LEFT, RIGHT, DOWN, UP } from "../movement/keys.ts";
+import { LEFT, RIGHT, DOWN, UP } from "../world/keys.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
 import { EMPTY_LOG } from "../logs/input-log.ts";
 import { newRules } from "../world/new-rules.ts";

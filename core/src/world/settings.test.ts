@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
-import { run } from "../simulation/run.ts";
+import { run } from "../replay/run.ts";
 import { anyFullLogOf } from "../test-support/any-full-log.ts";
 import { FIXED, anyBody, anyGait, anyRows } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";

@@ -220,13 +220,3 @@ export interface World {
   readonly laws: readonly string[];
   readonly rooms: readonly Room[];
 }
-
-/** The room with that id, or undefined. */
-export function roomById(world: World, id: string): Room | undefined {
-  return world.rooms.find((room) => room.id === id);
-}
-
-/** The rule set with that id, or undefined. */
-export function rulesById(world: World, id: string): Rules | undefined {
-  return world.rules.find((rules) => rules.id === id);
-}

@@ -1,6 +1,6 @@
-import { writeWorld } from "@keen-pebble/core";
+import { writeWorld } from "@keen-pebble/core/formats";
+import { LIMITS } from "@keen-pebble/core/world";
 import { readPng } from "@keen-pebble/core/reading";
-import { LIMITS } from "@keen-pebble/core";
 import { junitXml } from "@keen-pebble/core/reports";
 import { workerData } from "piscina";
 import type { ImportedFiles, NewRevision } from "../api.ts";

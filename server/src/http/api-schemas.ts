@@ -1,4 +1,4 @@
-import { LIMITS } from "@keen-pebble/core";
+import { LIMITS } from "@keen-pebble/core/world";
 
 /** JSON Schema, as the OpenAPI document has it. */
 export type Schema = Readonly<Record<string, unknown>>;

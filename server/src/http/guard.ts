@@ -1,5 +1,5 @@
 import type { RequestHandler } from "express";
-import { CoreError } from "@keen-pebble/core";
+import { CoreError } from "@keen-pebble/core/world";
 
 /** A request that did not come from this application's own page. */
 export class ForeignRequestError extends CoreError {

@@ -1,4 +1,4 @@
-import { RefusedError, refusalText } from "@keen-pebble/core";
+import { RefusedError, refusalText } from "@keen-pebble/core/world";
 import type { JsonLimits } from "@keen-pebble/core/reading";
 import { scanJson } from "@keen-pebble/core/reading";
 import { BadRequestError } from "./validate.ts";

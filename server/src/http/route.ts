@@ -1,4 +1,4 @@
-import { CoreError } from "@keen-pebble/core";
+import { CoreError } from "@keen-pebble/core/world";
 import type { Request, RequestHandler, Response } from "express";
 import express, { Router } from "express";
 import { rateLimit } from "express-rate-limit";

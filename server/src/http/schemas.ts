@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { ID_PATTERN, LIMITS, SHEET_FILE_PATTERN } from "@keen-pebble/core";
+import { ID_PATTERN, LIMITS, SHEET_FILE_PATTERN } from "@keen-pebble/core/world";
 import { NOTE_LENGTH } from "./api-schemas.ts";
 import { numberList, partSchema } from "@keen-pebble/core/reading";
 

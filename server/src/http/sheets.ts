@@ -1,4 +1,4 @@
-import { LIMITS } from "@keen-pebble/core";
+import { LIMITS } from "@keen-pebble/core/world";
 import type { Desk } from "../desk/desk.ts";
 import { NotFoundError } from "../services/service-errors.ts";
 import type { Services } from "../services/services.ts";

@@ -1,4 +1,4 @@
-import { CoreError } from "@keen-pebble/core";
+import { CoreError } from "@keen-pebble/core/world";
 import type Joi from "joi";
 
 /** A request whose body, query or address is not what the API takes. */

@@ -1,5 +1,5 @@
-import type { Proof } from "@keen-pebble/core";
-import { logHolds } from "@keen-pebble/core";
+import type { Proof } from "@keen-pebble/core/check";
+import { logHolds } from "@keen-pebble/core/check";
 import type { ProvePool } from "./prove-pool.ts";
 import type { ProveTask } from "./prove.thread.ts";
 

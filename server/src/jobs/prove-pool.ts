@@ -1,5 +1,5 @@
 import os from "node:os";
-import type { Proof } from "@keen-pebble/core";
+import type { Proof } from "@keen-pebble/core/check";
 import { Piscina } from "piscina";
 import type { ProveTask } from "./prove.thread.ts";
 import { fromSource, threadOptions } from "./thread-options.ts";

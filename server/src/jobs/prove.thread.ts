@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
-import type { Proof } from "@keen-pebble/core";
-import { Prover, parseCheck, readLog } from "@keen-pebble/core";
+import type { Proof } from "@keen-pebble/core/check";
+import { Prover, parseCheck, readLog } from "@keen-pebble/core/check";
 import { readWorld } from "@keen-pebble/core/reading";
 
 /** What a thread is to do: logs as texts in a world as text, told apart by its hash. */

@@ -1,5 +1,5 @@
-import type { Proof } from "@keen-pebble/core";
-import { firstFailing } from "@keen-pebble/core";
+import type { Proof } from "@keen-pebble/core/check";
+import { firstFailing } from "@keen-pebble/core/check";
 import type { Knex } from "knex";
 import { RevisionRow } from "../models/revision-row.ts";
 import { SearchRow } from "../models/search-row.ts";

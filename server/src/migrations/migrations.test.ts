@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
-import { fromPlain } from "@keen-pebble/core";
+import { fromPlain } from "@keen-pebble/core/formats";
 import type { Knex } from "knex";
 import { pino } from "pino";
 import { afterEach, describe, expect, it } from "vitest";

@@ -1,4 +1,4 @@
-import type { Verdict } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
 import { Model } from "objection";
 
 /** What a run of a log in a world came to, for these very contents: whoever has both again need not run it again. */

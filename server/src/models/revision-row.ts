@@ -1,4 +1,4 @@
-import type { EditStep } from "@keen-pebble/core";
+import type { EditStep } from "@keen-pebble/core/edit";
 import { Model } from "objection";
 
 /** A whole project as it is stored in a snapshot: files as texts. */

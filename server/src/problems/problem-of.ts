@@ -1,4 +1,4 @@
-import { CoreError } from "@keen-pebble/core";
+import { CoreError } from "@keen-pebble/core/world";
 import { DBError } from "objection";
 import type { Problem } from "../api.ts";
 

@@ -1,4 +1,4 @@
-import { CoreError } from "@keen-pebble/core";
+import { CoreError } from "@keen-pebble/core/world";
 import type { Problem } from "../api.ts";
 
 /** An error of another thread, as it was told there. */

@@ -1,4 +1,4 @@
-import { ID_PATTERN, LIMITS, RefusedError, SHEET_FILE_PATTERN } from "@keen-pebble/core";
+import { ID_PATTERN, LIMITS, RefusedError, SHEET_FILE_PATTERN } from "@keen-pebble/core/world";
 import { readPng } from "@keen-pebble/core/reading";
 import type { Entry, ZipFile } from "yauzl";
 import { fromBuffer } from "yauzl";

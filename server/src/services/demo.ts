@@ -1,6 +1,6 @@
 import { readFile, readdir } from "node:fs/promises";
 import path from "node:path";
-import { readLog, writeLog } from "@keen-pebble/core";
+import { readLog, writeLog } from "@keen-pebble/core/check";
 import { readWorld } from "@keen-pebble/core/reading";
 import type { Knex } from "knex";
 import { FactRow } from "../models/fact-row.ts";

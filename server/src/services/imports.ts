@@ -1,5 +1,8 @@
-import type { InputLog, Logs, Project, World } from "@keen-pebble/core";
-import { RefusedError, readLog, writeLog } from "@keen-pebble/core";
+import type { InputLog } from "@keen-pebble/core/check";
+import type { Logs, Project } from "@keen-pebble/core/edit";
+import type { World } from "@keen-pebble/core/world";
+import { readLog, writeLog } from "@keen-pebble/core/check";
+import { RefusedError } from "@keen-pebble/core/world";
 import { readCsvLog, readWorld } from "@keen-pebble/core/reading";
 import type { Imported, ImportedFiles } from "../api.ts";
 import { NOTE_LENGTH } from "../http/api-schemas.ts";

@@ -1,6 +1,7 @@
 import { readWorld } from "@keen-pebble/core/reading";
-import type { Project } from "@keen-pebble/core";
-import { applyAll, writeWorld } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import { applyAll } from "@keen-pebble/core/edit";
+import { writeWorld } from "@keen-pebble/core/formats";
 import type { Transaction } from "objection";
 import type { Knex } from "knex";
 import { RevisionRow } from "../models/revision-row.ts";

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
-import { RefusedError, checkText, parseCheck, parseWhat, whatText } from "@keen-pebble/core";
+import { checkText, parseCheck, parseCondition, conditionText } from "@keen-pebble/core/check";
+import { RefusedError } from "@keen-pebble/core/world";
 import type { Knex } from "knex";
 import type { BreakSearch } from "../api.ts";
 import type { Queue } from "../jobs/queue.ts";
@@ -11,9 +12,9 @@ import type { Shelf } from "./shelf.ts";
 /** A check's text with single blanks; `until WHAT` stands for a line of the log that ran out. */
 function canonical(check: string): string {
   const words = check.split(" ").filter((word) => word !== "");
-  const parsed = words[0] === "until" ? parseWhat(words.slice(1)) : parseCheck(words);
+  const parsed = words[0] === "until" ? parseCondition(words.slice(1)) : parseCheck(words);
   if ("fault" in parsed) throw new RefusedError("the search", [{ place: "check", line: null, column: null, message: parsed.fault }]);
-  return "what" in parsed ? `until ${whatText(parsed.what)}` : checkText(parsed.check);
+  return "condition" in parsed ? `until ${conditionText(parsed.condition)}` : checkText(parsed.check);
 }
 
 /** Searches for the revision that broke a check: "what broke it". */

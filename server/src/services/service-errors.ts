@@ -1,4 +1,4 @@
-import { CoreError } from "@keen-pebble/core";
+import { CoreError } from "@keen-pebble/core/world";
 import type { StaleBase } from "../api.ts";
 
 /** There is no such world, log or revision. */

@@ -1,6 +1,10 @@
 import { randomUUID } from "node:crypto";
-import type { EditStep, Project, Verdict } from "@keen-pebble/core";
-import { LIMITS, RefusedError, applyAll, differences, logFrames, placeText, readLog, summary, toPlain, writeLog, writeWorld } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import { logFrames, readLog, writeLog } from "@keen-pebble/core/check";
+import { applyAll, differences, summary } from "@keen-pebble/core/edit";
+import { placeText, toPlain, writeWorld } from "@keen-pebble/core/formats";
+import { LIMITS, RefusedError } from "@keen-pebble/core/world";
 import { worldFromJson } from "@keen-pebble/core/reading";
 import type { Knex } from "knex";
 import type { Transaction } from "objection";

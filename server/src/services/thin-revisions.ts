@@ -1,4 +1,4 @@
-import { differences, summary } from "@keen-pebble/core";
+import { differences, summary } from "@keen-pebble/core/edit";
 import type { Knex } from "knex";
 import { RevisionRow } from "../models/revision-row.ts";
 import { contentHash } from "./content-hash.ts";

@@ -1,4 +1,4 @@
-import type { Explanation } from "@keen-pebble/core";
+import type { Explanation } from "@keen-pebble/core/simulate";
 import { StageCard } from "./stage-card.tsx";
 
 /** What came of the frame: its events, and the end of the run. */

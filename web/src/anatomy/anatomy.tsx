@@ -1,4 +1,4 @@
-import { rulesById } from "@keen-pebble/core";
+import { rulesById } from "@keen-pebble/core/world";
 import { useBench, useProject } from "../session/hooks.ts";
 import { AftermathCard } from "./aftermath-card.tsx";
 import { BesideTable } from "./beside.tsx";

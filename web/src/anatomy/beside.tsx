@@ -1,5 +1,7 @@
-import type { Explanation, Rules, World } from "@keen-pebble/core";
-import { FACINGS, roundPx } from "@keen-pebble/core";
+import type { Explanation } from "@keen-pebble/core/simulate";
+import type { Rules, World } from "@keen-pebble/core/world";
+import { roundPx } from "@keen-pebble/core/analyse";
+import { FACINGS } from "@keen-pebble/core/world";
 import { Icon } from "../look/icon.tsx";
 import { layBeside, pause, showFrame } from "../session/bench.ts";
 import { useBench } from "../session/hooks.ts";

@@ -1,5 +1,7 @@
-import type { Body, Rules, World } from "@keen-pebble/core";
-import { LIMITS, bodyReach, bodyText } from "@keen-pebble/core";
+import type { Body, Rules, World } from "@keen-pebble/core/world";
+import { bodyText } from "@keen-pebble/core/analyse";
+import { bodyReach } from "@keen-pebble/core/formats";
+import { LIMITS } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { Icon } from "../look/icon.tsx";
 import type { NumberRange } from "../look/number-field.tsx";

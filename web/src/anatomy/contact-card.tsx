@@ -1,5 +1,6 @@
-import type { Explanation, TestedCell, World } from "@keen-pebble/core";
-import { roundPx } from "@keen-pebble/core";
+import type { Explanation, TestedCell } from "@keen-pebble/core/simulate";
+import type { World } from "@keen-pebble/core/world";
+import { roundPx } from "@keen-pebble/core/analyse";
 import { TileSwatch } from "../kit/tile-swatch.tsx";
 import { BodyEditor } from "./body-editor.tsx";
 import type { CardProps } from "./card-props.ts";

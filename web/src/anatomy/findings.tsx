@@ -1,5 +1,6 @@
-import type { LogFinding, Rules, Trial } from "@keen-pebble/core";
-import { changeText } from "@keen-pebble/core";
+import type { LogFinding, Trial } from "@keen-pebble/core/analyse";
+import type { Rules } from "@keen-pebble/core/world";
+import { changeText } from "@keen-pebble/core/analyse";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { pause, showFrame } from "../session/bench.ts";

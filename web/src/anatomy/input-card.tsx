@@ -1,4 +1,4 @@
-import { keysText } from "@keen-pebble/core";
+import { keysText } from "@keen-pebble/core/world";
 import type { CardProps } from "./card-props.ts";
 import { Settings } from "./settings.tsx";
 import { StageCard } from "./stage-card.tsx";

@@ -1,5 +1,6 @@
-import type { Explanation, Gait, Piece, Rules } from "@keen-pebble/core";
-import { roundPx, speedFitText, speedsThatDivide } from "@keen-pebble/core";
+import type { Explanation, Piece } from "@keen-pebble/core/simulate";
+import type { Gait, Rules } from "@keen-pebble/core/world";
+import { roundPx, speedFitText, speedsThatDivide } from "@keen-pebble/core/analyse";
 import { changeRules, changeSetting } from "../session/bench.ts";
 import type { CardProps } from "./card-props.ts";
 import { SettingField } from "./setting-field.tsx";

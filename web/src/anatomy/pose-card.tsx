@@ -1,5 +1,5 @@
-import type { World } from "@keen-pebble/core";
-import { FACINGS } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { FACINGS } from "@keen-pebble/core/world";
 import { WalkerImage } from "../field/walker-image.tsx";
 import type { CardProps } from "./card-props.ts";
 import { directionWord } from "./arrow.tsx";

@@ -1,4 +1,4 @@
-import type { Rules, World } from "@keen-pebble/core";
+import type { Rules, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";

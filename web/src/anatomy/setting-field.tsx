@@ -1,5 +1,5 @@
-import type { Rules, SettingValue } from "@keen-pebble/core";
-import { settingByPath, settingRange, settingValue } from "@keen-pebble/core";
+import type { Rules, SettingValue } from "@keen-pebble/core/world";
+import { settingByPath, settingRange, settingValue } from "@keen-pebble/core/world";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";

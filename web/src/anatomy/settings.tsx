@@ -1,5 +1,5 @@
-import type { Rules, Stage } from "@keen-pebble/core";
-import { SETTINGS, settingApplies } from "@keen-pebble/core";
+import type { Rules, Stage } from "@keen-pebble/core/world";
+import { SETTINGS, settingApplies } from "@keen-pebble/core/world";
 import { SettingField } from "./setting-field.tsx";
 
 interface Props {

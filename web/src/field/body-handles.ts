@@ -1,4 +1,4 @@
-import type { Body, Pair } from "@keen-pebble/core";
+import type { Body, Pair } from "@keen-pebble/core/world";
 import type { View } from "./view.ts";
 
 /** A place on the canvas that can be dragged to change the body. */

@@ -1,4 +1,5 @@
-import type { Camera, Room, TraceRows } from "@keen-pebble/core";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { Camera, Room } from "@keen-pebble/core/world";
 import { expect, it } from "vitest";
 import { cameraAt } from "./camera.ts";
 

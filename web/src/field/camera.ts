@@ -1,4 +1,5 @@
-import type { Camera, Room, TraceRows } from "@keen-pebble/core";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { Camera, Room } from "@keen-pebble/core/world";
 
 /** What the player would see of a room, in px of the world. */
 export interface CameraFrame {

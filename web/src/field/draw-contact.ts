@@ -1,5 +1,6 @@
-import type { Body, Explanation, World } from "@keen-pebble/core";
-import { roundPx } from "@keen-pebble/core";
+import type { Explanation } from "@keen-pebble/core/simulate";
+import type { Body, World } from "@keen-pebble/core/world";
+import { roundPx } from "@keen-pebble/core/analyse";
 import { palette } from "../look/palette.ts";
 import type { View } from "./view.ts";
 

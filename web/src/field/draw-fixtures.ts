@@ -1,5 +1,6 @@
-import type { Remembered, Room, World } from "@keen-pebble/core";
-import { threadsOf } from "@keen-pebble/core";
+import type { Remembered } from "@keen-pebble/core/simulate";
+import type { Room, World } from "@keen-pebble/core/world";
+import { threadsOf } from "@keen-pebble/core/edit";
 import { palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench-store.ts";
 import { fixturePicture } from "./fixture-art.ts";

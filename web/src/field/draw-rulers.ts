@@ -1,4 +1,4 @@
-import type { Room } from "@keen-pebble/core";
+import type { Room } from "@keen-pebble/core/world";
 import { palette } from "../look/palette.ts";
 import { TRAIL_STEPS, trailColour } from "./trail-colour.ts";
 import type { View } from "./view.ts";

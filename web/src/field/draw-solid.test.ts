@@ -1,5 +1,6 @@
-import type { Fixture, World } from "@keen-pebble/core";
-import { compile, readLog, rememberedIn, stateAt } from "@keen-pebble/core";
+import type { Fixture, World } from "@keen-pebble/core/world";
+import { readLog } from "@keen-pebble/core/check";
+import { compile, rememberedIn, stateAt } from "@keen-pebble/core/simulate";
 import { expect, it } from "vitest";
 import { hall } from "../test-support/hall.ts";
 import { drawSolid } from "./draw-solid.ts";

@@ -1,4 +1,5 @@
-import type { Fixture, Project, Room } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import type { Fixture, Room } from "@keen-pebble/core/world";
 import type { View } from "./view.ts";
 
 /**

@@ -1,6 +1,5 @@
-import type { Room } from "@keen-pebble/core";
-import { joinMask } from "@keen-pebble/core";
-import type { joinTables } from "@keen-pebble/core";
+import type { Room, joinTables } from "@keen-pebble/core/world";
+import { joinMask } from "@keen-pebble/core/world";
 import type { TileArt } from "./tile-art.ts";
 
 /** Pixels along a side of a cell: enough for a slope to be seen as one. */

@@ -1,5 +1,7 @@
-import type { Explanation, Project, Room, Rules, TraceRows } from "@keen-pebble/core";
-import { ARRIVE } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
+import type { Room, Rules } from "@keen-pebble/core/world";
+import { ARRIVE } from "@keen-pebble/core/world";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench-store.ts";
 import { benchStore } from "../session/bench-store.ts";

@@ -1,4 +1,4 @@
-import type { FixtureKind } from "@keen-pebble/core";
+import type { FixtureKind } from "@keen-pebble/core/edit";
 import { useEffect, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import { IconButton } from "../look/icon-button.tsx";

@@ -1,4 +1,4 @@
-import type { Fixture, Item } from "@keen-pebble/core";
+import type { Fixture, Item } from "@keen-pebble/core/world";
 
 const SIDE = 16;
 const INK = "#1c2124";

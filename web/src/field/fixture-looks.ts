@@ -1,4 +1,5 @@
-import type { Fixture, Remembered, World } from "@keen-pebble/core";
+import type { Remembered } from "@keen-pebble/core/simulate";
+import type { Fixture, World } from "@keen-pebble/core/world";
 import type { FixtureLook } from "./fixture-art.ts";
 
 /** What of a room's fixtures is to be seen, each with its look: taken items are gone. */

@@ -1,5 +1,5 @@
-import type { Room, World } from "@keen-pebble/core";
-import { joinMask, joinTables } from "@keen-pebble/core";
+import type { Room, World } from "@keen-pebble/core/world";
+import { joinMask, joinTables } from "@keen-pebble/core/world";
 import { FAR_PX, FarPicture } from "./far-picture.ts";
 import type { SheetImages } from "./tile-art.ts";
 import { TileArt, variantSeed } from "./tile-art.ts";

@@ -1,4 +1,4 @@
-import type { Look, Pattern, Shape, World } from "@keen-pebble/core";
+import type { Look, Pattern, Shape, World } from "@keen-pebble/core/world";
 import { scatter, shade } from "./shades.ts";
 
 /** Patterns are drawn on a raster of 16 by 16 and scaled without smoothing. */

@@ -1,4 +1,4 @@
-import type { TraceRows } from "@keen-pebble/core";
+import type { TraceRows } from "@keen-pebble/core/simulate";
 import { trailStep } from "./trail-colour.ts";
 
 /**

@@ -1,5 +1,5 @@
-import type { Facing, Pair, World } from "@keen-pebble/core";
-import { FACINGS } from "@keen-pebble/core";
+import type { Facing, Pair, World } from "@keen-pebble/core/world";
+import { FACINGS } from "@keen-pebble/core/world";
 import ownSheet from "./walker.png?no-inline";
 import type { SheetImages } from "./tile-art.ts";
 

@@ -1,4 +1,4 @@
-import type { Facing, World } from "@keen-pebble/core";
+import type { Facing, World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { sheetStore } from "../session/sheets.ts";

@@ -1,5 +1,6 @@
-import type { Facing, TraceRows } from "@keen-pebble/core";
-import { FACINGS } from "@keen-pebble/core";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { Facing } from "@keen-pebble/core/world";
+import { FACINGS } from "@keen-pebble/core/world";
 import type { BenchState } from "../session/bench-store.ts";
 
 /** The walker in the shown frame, for drawing; x and y in px. */

@@ -1,4 +1,5 @@
-import type { Fixture, Remembered, World } from "@keen-pebble/core";
+import type { Remembered } from "@keen-pebble/core/simulate";
+import type { Fixture, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { keepFor } from "../session/fixtures.ts";
 import { useBench } from "../session/hooks.ts";

@@ -1,4 +1,4 @@
-import type { Camera, World } from "@keen-pebble/core";
+import type { Camera, World } from "@keen-pebble/core/world";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { setCamera } from "../session/fixtures.ts";

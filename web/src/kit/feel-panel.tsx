@@ -1,5 +1,5 @@
-import type { Feel } from "@keen-pebble/core";
-import { roundPx } from "@keen-pebble/core";
+import type { Feel } from "@keen-pebble/core/analyse";
+import { roundPx } from "@keen-pebble/core/analyse";
 import { Suspense, lazy, useEffect } from "react";
 import { useStore } from "zustand";
 import { feelStore, startFeel } from "../session/feel.ts";

@@ -1,11 +1,12 @@
-import type { Fixture, FixtureKind, World } from "@keen-pebble/core";
-import { fixtureById, worldFindings } from "@keen-pebble/core";
+import type { FixtureKind } from "@keen-pebble/core/edit";
+import type { Fixture, World } from "@keen-pebble/core/world";
+import { worldFindings } from "@keen-pebble/core/analyse";
+import { fixtureById } from "@keen-pebble/core/world";
 import { useMemo } from "react";
-import { KIND_TYPE } from "../session/fixtures.ts";
+import { KIND_TYPE, chooseFixtures, copyChosenFixtures, removeChosenFixtures, takeUpKind } from "../session/fixtures.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
 import { Icon } from "../look/icon.tsx";
-import { chooseFixtures, copyChosenFixtures, removeChosenFixtures, takeUpKind } from "../session/fixtures.ts";
 import { useBench } from "../session/hooks.ts";
 import { FixtureSettings } from "./fixture-settings.tsx";
 import { WorldThings } from "./world-things.tsx";

@@ -1,5 +1,5 @@
-import type { Fixture, Lock, World } from "@keen-pebble/core";
-import { LIMITS } from "@keen-pebble/core";
+import type { Fixture, Lock, World } from "@keen-pebble/core/world";
+import { LIMITS } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";

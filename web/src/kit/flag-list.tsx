@@ -1,5 +1,5 @@
-import type { Tile, World } from "@keen-pebble/core";
-import { flagUses } from "@keen-pebble/core";
+import type { Tile, World } from "@keen-pebble/core/world";
+import { flagUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";

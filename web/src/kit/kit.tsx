@@ -1,5 +1,5 @@
-import type { World } from "@keen-pebble/core";
-import { tileUses } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { tileUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import { useBench, useProject } from "../session/hooks.ts";
 import { readRoomFile } from "../session/rooms.ts";

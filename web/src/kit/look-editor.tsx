@@ -1,4 +1,4 @@
-import type { Look, Tile, World } from "@keen-pebble/core";
+import type { Look, Tile, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Form from "react-bootstrap/Form";
 import { FileButton } from "../look/file-button.tsx";

@@ -1,5 +1,5 @@
-import type { Look, Pattern, World } from "@keen-pebble/core";
-import { PATTERNS } from "@keen-pebble/core";
+import type { Look, Pattern, World } from "@keen-pebble/core/world";
+import { PATTERNS } from "@keen-pebble/core/world";
 import { useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { endStroke } from "../session/project-store.ts";

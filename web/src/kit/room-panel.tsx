@@ -1,5 +1,6 @@
-import type { SideName, World } from "@keen-pebble/core";
-import { SIDES, roomById, writeRoomPixels, writeRoomTable, writeRoomText } from "@keen-pebble/core";
+import type { SideName, World } from "@keen-pebble/core/world";
+import { writeRoomPixels, writeRoomTable, writeRoomText } from "@keen-pebble/core/formats";
+import { SIDES, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../field/room-picture.ts";

@@ -1,5 +1,5 @@
-import type { Room, World } from "@keen-pebble/core";
-import { pixelColours } from "@keen-pebble/core";
+import type { Room, World } from "@keen-pebble/core/world";
+import { pixelColours } from "@keen-pebble/core/formats";
 
 /** A room as an SVG: a rectangle for each run of cells of one tile, and the outlines of what is solid in part. */
 export function roomSvg(world: World, room: Room): string {

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import type { World } from "@keen-pebble/core";
-import { writeRoomText } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { writeRoomText } from "@keen-pebble/core/formats";
 import { cleanup, render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";

@@ -1,5 +1,6 @@
-import type { Project } from "@keen-pebble/core";
-import { roomById, writeRoomText } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import { writeRoomText } from "@keen-pebble/core/formats";
+import { roomById } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";

@@ -1,5 +1,5 @@
-import type { Shape, Tile } from "@keen-pebble/core";
-import { isConvexClockwise } from "@keen-pebble/core";
+import type { Shape, Tile } from "@keen-pebble/core/world";
+import { isConvexClockwise } from "@keen-pebble/core/formats";
 import { useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";

@@ -1,4 +1,4 @@
-import type { Shape } from "@keen-pebble/core";
+import type { Shape } from "@keen-pebble/core/world";
 
 /** Common shapes of a cell, by their names. */
 export function shapePresets(size: number): readonly { readonly name: string; readonly shape: Shape }[] {

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import type { Look, World } from "@keen-pebble/core";
+import type { Look, World } from "@keen-pebble/core/world";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { useState } from "react";

@@ -1,4 +1,4 @@
-import type { Look, World } from "@keen-pebble/core";
+import type { Look, World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";

@@ -1,4 +1,4 @@
-import type { Tile, World } from "@keen-pebble/core";
+import type { Tile, World } from "@keen-pebble/core/world";
 import { changeChosen } from "../session/tiles.ts";
 
 /** Name, glyph and use of the chosen tile, or how many are chosen. */

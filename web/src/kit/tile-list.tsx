@@ -1,4 +1,4 @@
-import type { World } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";

@@ -1,5 +1,5 @@
-import type { World } from "@keen-pebble/core";
-import { allFixtures } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { allFixtures } from "@keen-pebble/core/world";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { Icon } from "../look/icon.tsx";
 import { SelectField } from "../look/select-field.tsx";

@@ -1,11 +1,11 @@
-import type { Check } from "@keen-pebble/core";
-import { parseCheck, whatText } from "@keen-pebble/core";
+import type { Check } from "@keen-pebble/core/check";
+import { parseCheck, conditionText } from "@keen-pebble/core/check";
 
 /** What a check asks for, as a sentence: `open sluice-1, in some frame up to 240`. */
 export function expectedText(text: string): string {
   if (text.startsWith("until ")) return `${text.slice("until ".length)}, within the line's frames`;
   const parsed = parseCheck(text.split(" "));
-  return "fault" in parsed ? text : `${whatText(parsed.check.what)}, ${whenText(parsed.check.when)}`;
+  return "fault" in parsed ? text : `${conditionText(parsed.check.what)}, ${whenText(parsed.check.when)}`;
 }
 
 function whenText(when: Check["when"]): string {

@@ -1,4 +1,4 @@
-import { ACCEPTED } from "@keen-pebble/core";
+import { ACCEPTED } from "@keen-pebble/core/check";
 import { useMemo, useState } from "react";
 import { changeLog } from "../session/log-edits.ts";
 import { useProject } from "../session/hooks.ts";

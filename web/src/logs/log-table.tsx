@@ -1,5 +1,6 @@
-import type { KeyRun, UntilChoice } from "@keen-pebble/core";
-import { MOST_LINE_FRAMES, asFrames, keyRuns, keysFromText, keysText, whatText, withLine, withLineAfter } from "@keen-pebble/core";
+import type { KeyRun, UntilChoice } from "@keen-pebble/core/check";
+import { MOST_LINE_FRAMES, asFrames, keyRuns, conditionText, withLine, withLineAfter } from "@keen-pebble/core/check";
+import { keysFromText, keysText } from "@keen-pebble/core/world";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { Fragment, useEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
@@ -69,8 +70,8 @@ function Row({ run, shown }: { readonly run: KeyRun; readonly shown: boolean }) 
       </button>
       <Cell label="Frames" value={String(line.count)} faultOf={(text) => (/^\d{1,7}$/.test(text) && Number(text) >= 1 && Number(text) <= MOST_LINE_FRAMES ? null : `1 to ${MOST_LINE_FRAMES} frames`)} onValue={(text) => changeShownLog((log) => withLine(log, at, { ...line, count: Number(text) }))} />
       <Cell label="Keys" value={keysText(line.keys)} faultOf={(text) => (keysFromText(ordered(text)) < 0 ? "letters out of LRUDAB, or ." : null)} onValue={(text) => changeShownLog((log) => withLine(log, at, { ...line, keys: keysFromText(ordered(text)) }))} />
-      <span role="cell" className="log-until mono" title={line.until === null ? undefined : whatText(line.until)}>
-        {line.until === null ? "" : whatText(line.until)}
+      <span role="cell" className="log-until mono" title={line.until === null ? undefined : conditionText(line.until)}>
+        {line.until === null ? "" : conditionText(line.until)}
       </span>
       <RowMenu run={run} />
     </div>

@@ -1,4 +1,4 @@
-import type { Refusal } from "@keen-pebble/core";
+import type { Refusal } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";

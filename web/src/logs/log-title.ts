@@ -1,4 +1,4 @@
-import type { Logs } from "@keen-pebble/core";
+import type { Logs } from "@keen-pebble/core/edit";
 
 const byNumbersToo = new Intl.Collator("en", { numeric: true });
 

@@ -1,4 +1,4 @@
-import type { Verdict } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
 import type { ReactNode } from "react";
 import { Pebble } from "./pebble.tsx";
 

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import { readLog, writeLog } from "@keen-pebble/core";
+import { readLog, writeLog } from "@keen-pebble/core/check";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";

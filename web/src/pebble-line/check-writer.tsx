@@ -1,5 +1,5 @@
-import type { Check, Verdict } from "@keen-pebble/core";
-import { checkFault, checkText, completeCheck } from "@keen-pebble/core";
+import type { Check, Verdict } from "@keen-pebble/core/check";
+import { checkFault, checkText, completeCheck } from "@keen-pebble/core/check";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";

@@ -1,5 +1,6 @@
-import type { TraceRows } from "@keen-pebble/core";
-import { DOWN, EVENT_NAMES, LEFT, RIGHT, UP, gridDistance, keysText } from "@keen-pebble/core";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import { gridDistance } from "@keen-pebble/core/check";
+import { DOWN, EVENT_NAMES, LEFT, RIGHT, UP, keysText } from "@keen-pebble/core/world";
 import { TRAIL_STEPS, trailColour } from "../field/trail-colour.ts";
 import type { Palette } from "../look/palette.ts";
 import type { LineScale } from "./line-scale.ts";

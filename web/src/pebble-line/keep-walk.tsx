@@ -1,4 +1,4 @@
-import { checkText } from "@keen-pebble/core";
+import { checkText } from "@keen-pebble/core/check";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";

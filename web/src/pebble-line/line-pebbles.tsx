@@ -1,4 +1,4 @@
-import type { Verdict } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
 import { useRef, useState } from "react";
 import { Pebble } from "../look/pebble.tsx";
 import { pause, showFrame } from "../session/bench.ts";

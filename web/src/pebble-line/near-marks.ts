@@ -1,5 +1,8 @@
-import type { InputLog, TraceRows, World } from "@keen-pebble/core";
-import { ARRIVE, ENTER, EVENT_NAMES, LEAVE, allFixtures, keyRuns, whatText } from "@keen-pebble/core";
+import type { InputLog } from "@keen-pebble/core/check";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { World } from "@keen-pebble/core/world";
+import { keyRuns, conditionText } from "@keen-pebble/core/check";
+import { ARRIVE, ENTER, EVENT_NAMES, LEAVE, allFixtures } from "@keen-pebble/core/world";
 import type { UntilEnd } from "./draw-lanes.ts";
 import { EVENTS_Y, KEYS_Y } from "./draw-lanes.ts";
 import type { LineScale } from "./line-scale.ts";
@@ -17,7 +20,7 @@ const NO_UNTILS: readonly UntilEnd[] = [];
 /** Where the lines that were held until something ended; the one that ran out has no end of that kind. */
 export function untilEnds(parsed: InputLog | null, lineEnds: readonly number[] | null): readonly UntilEnd[] {
   if (parsed === null || lineEnds === null || !parsed.lines.some((line) => line.kind === "keys" && line.until !== null)) return NO_UNTILS;
-  return keyRuns(parsed, lineEnds).flatMap(({ line, to }): UntilEnd[] => (line.until === null || to === null ? [] : [{ frame: to, text: `until ${whatText(line.until)}` }]));
+  return keyRuns(parsed, lineEnds).flatMap(({ line, to }): UntilEnd[] => (line.until === null || to === null ? [] : [{ frame: to, text: `until ${conditionText(line.until)}` }]));
 }
 
 /** The end of an `until` line under the pointer. */

@@ -1,5 +1,5 @@
-import type { Verdict } from "@keen-pebble/core";
-import { logFrames } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
+import { logFrames } from "@keen-pebble/core/check";
 import { useEffect, useRef } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";

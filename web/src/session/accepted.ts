@@ -1,5 +1,4 @@
-import { acceptedAt } from "./api-client.ts";
-import { ProblemError, OfflineError } from "./api-client.ts";
+import { acceptedAt, ProblemError, OfflineError } from "./api-client.ts";
 import { layRevisionBeside } from "./bench.ts";
 import { notice, projectStore } from "./project-store.ts";
 

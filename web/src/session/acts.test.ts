@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import type { Project, World } from "@keen-pebble/core";
-import { readLog } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import type { World } from "@keen-pebble/core/world";
+import { readLog } from "@keen-pebble/core/check";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { ALONG, DOWN, hall } from "../test-support/hall.ts";
 import type { Opened } from "../test-support/opened.ts";

@@ -1,4 +1,6 @@
-import type { Check, Explanation, FixtureKind, InputLog, TraceRows } from "@keen-pebble/core";
+import type { Check, InputLog } from "@keen-pebble/core/check";
+import type { FixtureKind } from "@keen-pebble/core/edit";
+import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "../field/paint-cells.ts";
 import type { Piece } from "../field/piece.ts";

@@ -1,5 +1,8 @@
-import type { EditStep, Project, SingleChange } from "@keen-pebble/core";
-import { ARRIVE, changedWorld, changesWorld, rulesById } from "@keen-pebble/core";
+import type { SingleChange } from "@keen-pebble/core/analyse";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import { changedWorld } from "@keen-pebble/core/analyse";
+import { changesWorld } from "@keen-pebble/core/edit";
+import { ARRIVE, rulesById } from "@keen-pebble/core/world";
 import { logOrder } from "../logs/log-title.ts";
 import { readOrNull } from "../logs/read-or-null.ts";
 import type { Elsewhere } from "../workers/simulation.ts";

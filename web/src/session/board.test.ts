@@ -1,5 +1,6 @@
-import type { Project, Proof } from "@keen-pebble/core";
-import { emptyWorld } from "@keen-pebble/core";
+import type { Proof } from "@keen-pebble/core/check";
+import type { Project } from "@keen-pebble/core/edit";
+import { emptyWorld } from "@keen-pebble/core/world";
 import { expect, it } from "vitest";
 import { partingText, pathText } from "../areas/proofs/path-text.ts";
 import { expectedText } from "../logs/expected-text.ts";

@@ -1,5 +1,7 @@
-import type { Project, Proof } from "@keen-pebble/core";
-import { RefusedError, readLog, writeLog } from "@keen-pebble/core";
+import type { Proof } from "@keen-pebble/core/check";
+import type { Project } from "@keen-pebble/core/edit";
+import { readLog, writeLog } from "@keen-pebble/core/check";
+import { RefusedError } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import { logIdFor, logOrder, logTitle } from "../logs/log-title.ts";
 import type { PathAnswer } from "../workers/proofs.ts";

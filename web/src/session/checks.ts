@@ -1,5 +1,5 @@
-import type { Check, Verdict } from "@keen-pebble/core";
-import { checkFault, checkText, parseCheck } from "@keen-pebble/core";
+import type { Check, Verdict } from "@keen-pebble/core/check";
+import { checkFault, checkText, parseCheck } from "@keen-pebble/core/check";
 import { benchStore } from "./bench-store.ts";
 import { changeShownLog } from "./log-edits.ts";
 import { projectStore, simulationClient } from "./project-store.ts";

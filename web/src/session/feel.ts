@@ -1,5 +1,6 @@
-import type { Feel, Rules } from "@keen-pebble/core";
-import { measureFeel } from "@keen-pebble/core";
+import type { Feel } from "@keen-pebble/core/analyse";
+import type { Rules } from "@keen-pebble/core/world";
+import { measureFeel } from "@keen-pebble/core/analyse";
 import { createStore } from "zustand/vanilla";
 import { benchStore } from "./bench-store.ts";
 import { shownRules } from "./mending.ts";

@@ -1,4 +1,4 @@
-import type { TraceRows } from "@keen-pebble/core";
+import type { TraceRows } from "@keen-pebble/core/simulate";
 
 /** The first frame whose rows differ in room, place, facing or image; null where none does. */
 export function firstDifference(one: TraceRows, other: TraceRows): number | null {

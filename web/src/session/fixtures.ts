@@ -1,5 +1,7 @@
-import type { Camera, Fixture, FixtureKind, Goal, Item, Lock } from "@keen-pebble/core";
-import { ID_PATTERN, addCircuit, addItem, allFixtures, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, newLock, placeFixture, removeFixtures, renameFixture } from "@keen-pebble/core";
+import type { FixtureKind } from "@keen-pebble/core/edit";
+import type { Camera, Fixture, Goal, Item, Lock } from "@keen-pebble/core/world";
+import { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, newLock, placeFixture, removeFixtures, renameFixture } from "@keen-pebble/core/edit";
+import { ID_PATTERN, allFixtures } from "@keen-pebble/core/world";
 import type { Cell } from "../field/paint-cells.ts";
 import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, endStroke, notice, projectStore } from "./project-store.ts";

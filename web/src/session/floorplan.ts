@@ -1,5 +1,5 @@
-import type { SideName } from "@keen-pebble/core";
-import { addRoom, freeId, linkSides, moveRoom, openingAt, wallSide, wrapRoom } from "@keen-pebble/core";
+import type { SideName } from "@keen-pebble/core/world";
+import { addRoom, freeId, linkSides, moveRoom, openingAt, wallSide, wrapRoom } from "@keen-pebble/core/edit";
 import { createStore } from "zustand/vanilla";
 import { changeWorld, endStroke, notice, projectStore } from "./project-store.ts";
 

@@ -1,5 +1,8 @@
-import type { Logs, Project } from "@keen-pebble/core";
-import { EMPTY_HISTORY, emptyWorld, readLog, run, compile, writeLog } from "@keen-pebble/core";
+import type { Logs, Project } from "@keen-pebble/core/edit";
+import { readLog, writeLog } from "@keen-pebble/core/check";
+import { EMPTY_HISTORY } from "@keen-pebble/core/edit";
+import { run, compile } from "@keen-pebble/core/simulate";
+import { emptyWorld } from "@keen-pebble/core/world";
 import { beforeEach, expect, it } from "vitest";
 import { benchStore } from "./bench-store.ts";
 import { canWriteCheck, beginCheck, keepCheck, moveCheck, removeCheck } from "./checks.ts";

@@ -1,6 +1,7 @@
-import type { InputLog, LogLine } from "@keen-pebble/core";
-import { RefusedError, acceptWalk, cutLog, readLog, writeLog } from "@keen-pebble/core";
-import type { Refusal } from "@keen-pebble/core";
+import type { InputLog, LogLine } from "@keen-pebble/core/check";
+import type { Refusal } from "@keen-pebble/core/world";
+import { acceptWalk, cutLog, readLog, writeLog } from "@keen-pebble/core/check";
+import { RefusedError } from "@keen-pebble/core/world";
 import { logIdFor, logTitle } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";

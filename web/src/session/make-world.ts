@@ -1,5 +1,6 @@
-import type { World } from "@keen-pebble/core";
-import { emptyWorld, layRoom, writeWorld } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { layRoom, writeWorld } from "@keen-pebble/core/formats";
+import { emptyWorld } from "@keen-pebble/core/world";
 import { logIdFor } from "../logs/log-title.ts";
 import { bringIn, shelfStore } from "./shelf-store.ts";
 import type { TypedRoom } from "./rooms.ts";

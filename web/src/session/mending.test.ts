@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import type { World } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { hall } from "../test-support/hall.ts";
 import { FakeWorker } from "../test-support/fake-worker.ts";

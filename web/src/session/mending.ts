@@ -1,5 +1,9 @@
-import type { LogFinding, Project, Rules, SingleChange, StopCell, Trial } from "@keen-pebble/core";
-import { logHolds, mends, rulesById, singleChanges } from "@keen-pebble/core";
+import type { LogFinding, SingleChange, StopCell, Trial } from "@keen-pebble/core/analyse";
+import type { Project } from "@keen-pebble/core/edit";
+import type { Rules } from "@keen-pebble/core/world";
+import { mends, singleChanges } from "@keen-pebble/core/analyse";
+import { logHolds } from "@keen-pebble/core/check";
+import { rulesById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import { changeRules } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";

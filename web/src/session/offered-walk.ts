@@ -1,5 +1,9 @@
-import type { Check, InputLog, TraceRows, World } from "@keen-pebble/core";
-import { CoreError, checksOfWalk, compile, explainFrame, readLog, run, writeLog } from "@keen-pebble/core";
+import type { Check, InputLog } from "@keen-pebble/core/check";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { World } from "@keen-pebble/core/world";
+import { checksOfWalk, readLog, writeLog } from "@keen-pebble/core/check";
+import { compile, explainFrame, run } from "@keen-pebble/core/simulate";
+import { CoreError } from "@keen-pebble/core/world";
 import { logIdFor } from "../logs/log-title.ts";
 import type { OfferedWalk } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";

@@ -1,5 +1,5 @@
-import type { Project } from "@keen-pebble/core";
-import { fromPlain } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import { fromPlain } from "@keen-pebble/core/formats";
 import type { WorldRevision } from "@keen-pebble/server/api";
 
 /** The project that the server's answer holds. */

@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
-import type { EditStep } from "@keen-pebble/core";
+import type { EditStep } from "@keen-pebble/core/edit";
 import { beforeEach, describe, expect, it } from "vitest";
 import { FakeLocks } from "../test-support/fake-locks.ts";
 import type { OutboxEntry, OwnStep } from "./outbox.ts";

@@ -1,4 +1,4 @@
-import type { EditStep, History } from "@keen-pebble/core";
+import type { EditStep, History } from "@keen-pebble/core/edit";
 import type { DBSchema, IDBPDatabase } from "idb";
 import { openDB } from "idb";
 import type { KeptWalk } from "./kept-walk.ts";

@@ -1,4 +1,4 @@
-import type { EditStep } from "@keen-pebble/core";
+import type { EditStep } from "@keen-pebble/core/edit";
 
 /** Lists of so many numbers are handed to workers and to the browser's database as typed arrays: those are copied at once. */
 const MANY = 256;

@@ -1,4 +1,4 @@
-import type { Room } from "@keen-pebble/core";
+import type { Room } from "@keen-pebble/core/world";
 import { brushLine, floodCells, rectCells, rectOf } from "../field/paint-cells.ts";
 import type { Cell, Rect } from "../field/paint-cells.ts";
 import { copyPiece, flipPiece, layPiece, turnPiece } from "../field/piece.ts";

@@ -1,5 +1,7 @@
-import type { EditStep, Followed, History, Project, World } from "@keen-pebble/core";
-import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, invert, logsThatCannotStart, recent, record, redo, summary, undo, writeWorld } from "@keen-pebble/core";
+import type { EditStep, Followed, History, Project } from "@keen-pebble/core/edit";
+import type { World } from "@keen-pebble/core/world";
+import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, invert, logsThatCannotStart, recent, record, redo, summary, undo } from "@keen-pebble/core/edit";
+import { writeWorld } from "@keen-pebble/core/formats";
 import { createStore } from "zustand/vanilla";
 import { OfflineError, ProblemError, listWorlds, openRevision, openWorld, quietly, sendFiles, stepsSince, storeBatch } from "./api-client.ts";
 import { openedProject } from "./opened-project.ts";

@@ -1,4 +1,5 @@
-import type { EditStep, Project, WanderFinding, WanderTask } from "@keen-pebble/core";
+import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import { packed } from "./packed-steps.ts";

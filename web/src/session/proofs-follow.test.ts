@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import { toPlain } from "@keen-pebble/core";
+import { toPlain } from "@keen-pebble/core/formats";
 import type { BreakSearch, WorldProofs } from "@keen-pebble/server/api";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { FakeEventSource } from "../test-support/fake-event-source.ts";

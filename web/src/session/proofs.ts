@@ -1,5 +1,6 @@
-import type { EditStep, Project, Proof } from "@keen-pebble/core";
-import { changesWorld } from "@keen-pebble/core";
+import type { Proof } from "@keen-pebble/core/check";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import { changesWorld } from "@keen-pebble/core/edit";
 import type { BreakSearch, ProofHistory, ProofState } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import type { PathAnswer } from "../workers/proofs.ts";

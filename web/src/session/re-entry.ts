@@ -1,5 +1,5 @@
-import type { ReEntry } from "@keen-pebble/core";
-import { mergeLines, writeLog } from "@keen-pebble/core";
+import type { ReEntry } from "@keen-pebble/core/analyse";
+import { mergeLines, writeLog } from "@keen-pebble/core/check";
 import { createStore } from "zustand/vanilla";
 import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";

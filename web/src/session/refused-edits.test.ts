@@ -1,8 +1,9 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import type { EditStep, World } from "@keen-pebble/core";
+import type { EditStep } from "@keen-pebble/core/edit";
+import type { World } from "@keen-pebble/core/world";
 import { readWorld } from "@keen-pebble/core/reading";
-import { toPlain } from "@keen-pebble/core";
+import { toPlain } from "@keen-pebble/core/formats";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { ALONG, hall } from "../test-support/hall.ts";
 import type { Answering, Opened } from "../test-support/opened.ts";

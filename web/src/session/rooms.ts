@@ -1,5 +1,8 @@
-import type { ColourMatch, Growth, Pixels, Project } from "@keen-pebble/core";
-import { ID_PATTERN, addRoom, changeRoomId, coloursOf, copyRoom, freeId, layRoomInto, nameOf, pixelColours, readRoomPixels, readRoomTable, removeRoom, renameRoom, resizeRoom, roomById } from "@keen-pebble/core";
+import type { Growth, Project } from "@keen-pebble/core/edit";
+import type { ColourMatch, Pixels } from "@keen-pebble/core/formats";
+import { addRoom, changeRoomId, copyRoom, freeId, layRoomInto, removeRoom, renameRoom, resizeRoom } from "@keen-pebble/core/edit";
+import { coloursOf, nameOf, pixelColours, readRoomPixels, readRoomTable } from "@keen-pebble/core/formats";
+import { ID_PATTERN, roomById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import { chooseRoom } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";

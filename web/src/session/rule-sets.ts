@@ -1,4 +1,4 @@
-import { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "@keen-pebble/core";
+import { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "@keen-pebble/core/edit";
 import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, edit, projectStore } from "./project-store.ts";
 

@@ -1,5 +1,6 @@
-import type { EditStep, Project } from "@keen-pebble/core";
-import { EditError, apply, applyAll, emptyWorld, invert } from "@keen-pebble/core";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import { EditError, apply, applyAll, invert } from "@keen-pebble/core/edit";
+import { emptyWorld } from "@keen-pebble/core/world";
 import type { StaleBase, StoredRevision } from "@keen-pebble/server/api";
 import fc from "fast-check";
 import { beforeEach, describe, expect, it, vi } from "vitest";

@@ -1,5 +1,5 @@
-import type { EditStep, Project } from "@keen-pebble/core";
-import { isNothing, merge } from "@keen-pebble/core";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import { isNothing, merge } from "@keen-pebble/core/edit";
 import type { StaleBase, StoredRevision } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import { OfflineError, ProblemError } from "./api-client.ts";

@@ -1,5 +1,6 @@
-import type { Project, Sheet, World } from "@keen-pebble/core";
-import { freeId } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import type { Sheet, World } from "@keen-pebble/core/world";
+import { freeId } from "@keen-pebble/core/edit";
 import { createStore } from "zustand/vanilla";
 import { logIdFor } from "../logs/log-title.ts";
 import { putSheet, sheetAddress } from "./api-client.ts";

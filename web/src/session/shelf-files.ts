@@ -1,4 +1,5 @@
-import { LIMITS, RefusedError, emptyWorld, layRoom, nameOf, readRoomPixels, readRoomTable, writeWorld } from "@keen-pebble/core";
+import { layRoom, nameOf, readRoomPixels, readRoomTable, writeWorld } from "@keen-pebble/core/formats";
+import { LIMITS, RefusedError, emptyWorld } from "@keen-pebble/core/world";
 import type { ImportedFiles } from "@keen-pebble/server/api";
 import { logIdFor } from "../logs/log-title.ts";
 import { ShelfError } from "./shelf-error.ts";

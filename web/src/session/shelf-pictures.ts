@@ -1,4 +1,5 @@
-import type { Project, TraceRows } from "@keen-pebble/core";
+import type { Project } from "@keen-pebble/core/edit";
+import type { TraceRows } from "@keen-pebble/core/simulate";
 import { openWorld } from "./api-client.ts";
 import { openedProject } from "./opened-project.ts";
 import { sheetImages } from "./sheets.ts";

@@ -1,5 +1,6 @@
-import { invert } from "@keen-pebble/core";
-import type { EditStep, Verdict } from "@keen-pebble/core";
+import { invert } from "@keen-pebble/core/edit";
+import type { Verdict } from "@keen-pebble/core/check";
+import type { EditStep } from "@keen-pebble/core/edit";
 import type { DeletedWorld, Imported, LogOutcome, ShelfEntry, WorldEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import { OfflineError, ProblemError, copyWorld, deletedWorlds, openWorld, removeWorld, restoreWorld, sendBundle, sendFiles, shelfSummary, storeBatch } from "./api-client.ts";

@@ -1,4 +1,7 @@
-import type { Check, EditStep, Explanation, Project, ReEntrySearch, UntilChoice, Verdict } from "@keen-pebble/core";
+import type { ReEntrySearch } from "@keen-pebble/core/analyse";
+import type { Check, UntilChoice, Verdict } from "@keen-pebble/core/check";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import type { Explanation } from "@keen-pebble/core/simulate";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import { packed } from "./packed-steps.ts";

@@ -1,5 +1,6 @@
-import type { EventName, TraceRows } from "@keen-pebble/core";
-import { EVENT_NAMES } from "@keen-pebble/core";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { EventName } from "@keen-pebble/core/world";
+import { EVENT_NAMES } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import { benchStore } from "./bench-store.ts";
 import { keepSetting, keptSetting } from "./local-settings.ts";

@@ -1,4 +1,6 @@
-import type { EditStep, Project, SingleChange, TraceRows, Trial } from "@keen-pebble/core";
+import type { SingleChange, Trial } from "@keen-pebble/core/analyse";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import type { TraceRows } from "@keen-pebble/core/simulate";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
 import { packed } from "./packed-steps.ts";

@@ -1,5 +1,6 @@
-import type { Rules, Verdict, World } from "@keen-pebble/core";
-import { emptyWorld } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
+import type { Rules, World } from "@keen-pebble/core/world";
+import { emptyWorld } from "@keen-pebble/core/world";
 import { beforeEach, expect, it } from "vitest";
 import { forgetTried, noteTried, triedKey, triedStore } from "./tried.ts";
 

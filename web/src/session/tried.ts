@@ -1,5 +1,6 @@
-import type { Room, Rules, SettingValue, Verdict, World } from "@keen-pebble/core";
-import { SETTINGS, settingValue } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
+import type { Room, Rules, SettingValue, World } from "@keen-pebble/core/world";
+import { SETTINGS, settingValue } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 
 /** A value that a setting had in this visit, and what the checks of the shown log said to it. */

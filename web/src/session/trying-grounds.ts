@@ -1,4 +1,5 @@
-import { readLog, writeLog, writeWorld } from "@keen-pebble/core";
+import { readLog, writeLog } from "@keen-pebble/core/check";
+import { writeWorld } from "@keen-pebble/core/formats";
 
 const world = import.meta.glob("../../../demo/trying-grounds/*.world.json", { query: "?raw", import: "default" });
 const logs = import.meta.glob("../../../demo/trying-grounds/logs/*.inputs", { query: "?raw", import: "default" });

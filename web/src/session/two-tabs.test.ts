@@ -1,6 +1,8 @@
 import "fake-indexeddb/auto";
-import type { EditStep, World } from "@keen-pebble/core";
-import { emptyWorld, fromPlain, writeWorld } from "@keen-pebble/core";
+import type { EditStep } from "@keen-pebble/core/edit";
+import type { World } from "@keen-pebble/core/world";
+import { fromPlain, writeWorld } from "@keen-pebble/core/formats";
+import { emptyWorld } from "@keen-pebble/core/world";
 import type { ShelfSummary, WorldRevision } from "@keen-pebble/server/api";
 import fc from "fast-check";
 import { IDBFactory } from "fake-indexeddb";

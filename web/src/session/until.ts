@@ -1,4 +1,4 @@
-import type { UntilChoice } from "@keen-pebble/core";
+import type { UntilChoice } from "@keen-pebble/core/check";
 import { benchStore } from "./bench-store.ts";
 import { projectStore, simulationClient } from "./project-store.ts";
 

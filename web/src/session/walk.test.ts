@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
-import type { World } from "@keen-pebble/core";
-import { checkText, compile, parseCheck, readLog, run } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { checkText, parseCheck, readLog } from "@keen-pebble/core/check";
+import { compile, run } from "@keen-pebble/core/simulate";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hall } from "../test-support/hall.ts";
 import { benchStore } from "./bench-store.ts";

@@ -1,32 +1,10 @@
-import type { Compiled, InputLog, LogLine, Pointer, SimState, TraceRows, World } from "@keen-pebble/core";
-import {
-  CoreError,
-  DOWN,
-  EMPTY_LOG,
-  FACINGS,
-  LEFT,
-  PLAYING,
-  RIGHT,
-  SPARE,
-  TraceRecorder,
-  UP,
-  USE,
-  carriedState,
-  changesWorld,
-  compile,
-  cutLog,
-  explain,
-  explainStart,
-  isFree,
-  mergeLines,
-  rulesById,
-  run,
-  startState,
-  stateAt,
-  unitsFromPx,
-  withLinesOf,
-} from "@keen-pebble/core";
-import type { Explanation, Start, WithLine } from "@keen-pebble/core";
+import type { InputLog, LogLine, Pointer } from "@keen-pebble/core/check";
+import type { Compiled, SimState, TraceRows, Explanation, WithLine } from "@keen-pebble/core/simulate";
+import type { World, Start } from "@keen-pebble/core/world";
+import { EMPTY_LOG, cutLog, mergeLines } from "@keen-pebble/core/check";
+import { changesWorld } from "@keen-pebble/core/edit";
+import { TraceRecorder, carriedState, compile, explain, explainStart, run, startState, stateAt, withLinesOf } from "@keen-pebble/core/simulate";
+import { CoreError, DOWN, FACINGS, LEFT, PLAYING, RIGHT, SPARE, UP, USE, isFree, rulesById, unitsFromPx } from "@keen-pebble/core/world";
 import { benchStore } from "./bench-store.ts";
 import { letWalkGo, offerReplayed, rememberWalk } from "./offered-walk.ts";
 import { notice, onProject, projectStore } from "./project-store.ts";

@@ -1,5 +1,6 @@
-import type { WanderFinding, WanderTask } from "@keen-pebble/core";
-import { shortestFindings, wanderTasks, writeLog } from "@keen-pebble/core";
+import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
+import { shortestFindings, wanderTasks } from "@keen-pebble/core/analyse";
+import { writeLog } from "@keen-pebble/core/check";
 import { createStore } from "zustand/vanilla";
 import { logIdFor } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";

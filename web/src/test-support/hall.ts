@@ -1,5 +1,5 @@
-import type { World } from "@keen-pebble/core";
-import { emptyWorld, newRules } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { emptyWorld, newRules } from "@keen-pebble/core/world";
 
 /** A bare hall of 20 by 12 cells under three rule sets; the first goes 2 px a frame. */
 export function hall(id = "hall"): World {

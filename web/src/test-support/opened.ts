@@ -1,5 +1,5 @@
-import type { World } from "@keen-pebble/core";
-import { toPlain } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { toPlain } from "@keen-pebble/core/formats";
 import { vi } from "vitest";
 import { startBench } from "../session/bench.ts";
 import { benchStore } from "../session/bench-store.ts";

@@ -1,5 +1,11 @@
-import type { EditStep, InputLog, PathDifference, Project, Proof, WanderFinding, WanderTask } from "@keen-pebble/core";
-import { CoreError, Prover, applyAll, changesWorld, compile, pathDifference, readLog, wanderSome } from "@keen-pebble/core";
+import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
+import type { InputLog, PathDifference, Proof } from "@keen-pebble/core/check";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import { wanderSome } from "@keen-pebble/core/analyse";
+import { Prover, pathDifference, readLog } from "@keen-pebble/core/check";
+import { applyAll, changesWorld } from "@keen-pebble/core/edit";
+import { compile } from "@keen-pebble/core/simulate";
+import { CoreError } from "@keen-pebble/core/world";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 

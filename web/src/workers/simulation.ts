@@ -1,5 +1,12 @@
-import type { Check, Compiled, EditStep, Explanation, InputLog, KeyFrames, Project, ReEntrySearch, TraceRows, UntilChoice, Verdict } from "@keen-pebble/core";
-import { CoreError, applyAll, changesWorld, checksTrueAt, clearance, compile, explainFrame, fingerprint, logFrames, reEntry, readLog, run, runWithKeyFrames, stateAt, untilChoices } from "@keen-pebble/core";
+import type { ReEntrySearch } from "@keen-pebble/core/analyse";
+import type { Check, InputLog, UntilChoice, Verdict } from "@keen-pebble/core/check";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import type { Compiled, Explanation, KeyFrames, TraceRows } from "@keen-pebble/core/simulate";
+import { reEntry } from "@keen-pebble/core/analyse";
+import { checksTrueAt, logFrames, readLog, untilChoices } from "@keen-pebble/core/check";
+import { applyAll, changesWorld } from "@keen-pebble/core/edit";
+import { compile, explainFrame, fingerprint, run, runWithKeyFrames, stateAt } from "@keen-pebble/core/simulate";
+import { CoreError, clearance } from "@keen-pebble/core/world";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { transfer } from "comlink";

@@ -1,5 +1,11 @@
-import type { EditStep, LogFinding, Project, SingleChange, StopCell, TraceRows, Trial, Trying } from "@keen-pebble/core";
-import { CoreError, applyAll, beginTrying, changedWorld, compile, readLog, run, tryChange } from "@keen-pebble/core";
+import type { LogFinding, SingleChange, StopCell, Trial, Trying } from "@keen-pebble/core/analyse";
+import type { EditStep, Project } from "@keen-pebble/core/edit";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import { beginTrying, changedWorld, tryChange } from "@keen-pebble/core/analyse";
+import { readLog } from "@keen-pebble/core/check";
+import { applyAll } from "@keen-pebble/core/edit";
+import { compile, run } from "@keen-pebble/core/simulate";
+import { CoreError } from "@keen-pebble/core/world";
 
 let project: Project | null = null;
 let trying: Trying | null = null;

@@ -1,4 +1,5 @@
-import { gridDistance, roundPx } from "@keen-pebble/core";
+import { roundPx } from "@keen-pebble/core/analyse";
+import { gridDistance } from "@keen-pebble/core/check";
 import { useBench, useProject } from "../../session/hooks.ts";
 import { useStore } from "zustand";
 import { latencyStore } from "../../session/latency.ts";

@@ -1,5 +1,7 @@
-import type { Remembered, Room, Seam, SideName, TraceRows, World } from "@keen-pebble/core";
-import { OPPOSITE } from "@keen-pebble/core";
+import type { Seam } from "@keen-pebble/core/edit";
+import type { Remembered, TraceRows } from "@keen-pebble/core/simulate";
+import type { Room, SideName, World } from "@keen-pebble/core/world";
+import { OPPOSITE } from "@keen-pebble/core/edit";
 import { fixturePicture } from "../../field/fixture-art.ts";
 import { shownFixtures } from "../../field/fixture-looks.ts";
 import type { RoomPicture } from "../../field/room-picture.ts";

@@ -1,5 +1,7 @@
-import type { World } from "@keen-pebble/core";
-import { SIDES, roomById, roomFindings, seamsOf } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
+import { roomFindings } from "@keen-pebble/core/analyse";
+import { seamsOf } from "@keen-pebble/core/edit";
+import { SIDES, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";

@@ -1,4 +1,5 @@
-import { OPPOSITE, occupiedX, occupiedY, seamsOf } from "@keen-pebble/core";
+import { OPPOSITE, seamsOf } from "@keen-pebble/core/edit";
+import { occupiedX, occupiedY } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useStore } from "zustand";

@@ -1,5 +1,5 @@
-import type { Room, SideName, World } from "@keen-pebble/core";
-import { SIDES } from "@keen-pebble/core";
+import type { Room, SideName, World } from "@keen-pebble/core/world";
+import { SIDES } from "@keen-pebble/core/world";
 
 /** Where the plan lies on the canvas: px of the screen a cell, and where its cell 0, 0 is. */
 export interface PlanView {

@@ -1,5 +1,6 @@
-import type { ReEntry, World } from "@keen-pebble/core";
-import { allFixtures, roomById } from "@keen-pebble/core";
+import type { ReEntry } from "@keen-pebble/core/analyse";
+import type { World } from "@keen-pebble/core/world";
+import { allFixtures, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Pebble } from "../../look/pebble.tsx";

@@ -1,4 +1,4 @@
-import type { Verdict } from "@keen-pebble/core";
+import type { Verdict } from "@keen-pebble/core/check";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef } from "react";
 import type { ShownHistory } from "../../session/proofs.ts";

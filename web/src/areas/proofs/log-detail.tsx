@@ -1,5 +1,6 @@
-import type { Proof, Verdict } from "@keen-pebble/core";
-import { ACCEPTED, differences, summary } from "@keen-pebble/core";
+import type { Proof, Verdict } from "@keen-pebble/core/check";
+import { ACCEPTED } from "@keen-pebble/core/check";
+import { differences, summary } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";

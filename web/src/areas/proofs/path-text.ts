@@ -1,5 +1,5 @@
-import type { PathDifference } from "@keen-pebble/core";
-import { roundPx } from "@keen-pebble/core";
+import type { PathDifference } from "@keen-pebble/core/check";
+import { roundPx } from "@keen-pebble/core/analyse";
 import type { BoardRow } from "../../session/board.ts";
 
 /** What a row says of its path: a few words, and how they are to be looked at. */

@@ -1,4 +1,4 @@
-import type { World } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";

@@ -1,4 +1,4 @@
-import type { World } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";

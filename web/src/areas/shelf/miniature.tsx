@@ -1,4 +1,4 @@
-import type { World } from "@keen-pebble/core";
+import type { World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { makeTrail, strokeTrail } from "../../field/trail.ts";

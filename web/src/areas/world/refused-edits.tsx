@@ -1,4 +1,4 @@
-import { summary } from "@keen-pebble/core";
+import { summary } from "@keen-pebble/core/edit";
 import Alert from "react-bootstrap/Alert";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";

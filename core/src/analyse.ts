@@ -1,0 +1,26 @@
+// What a world or a run may well have wrong, what would fix it, and what is measured.
+export type { TraceDifference } from "./analysis/compare-traces.ts";
+export { compareTraces } from "./analysis/compare-traces.ts";
+export type { Feel } from "./analysis/feel.ts";
+export { measureFeel } from "./analysis/feel.ts";
+export type { Finding } from "./analysis/findings/finding.ts";
+export { logFindings } from "./analysis/findings/log-findings.ts";
+export type { LogFinding, MistakeKind } from "./analysis/findings/mistake.ts";
+export { roundPx } from "./analysis/findings/mistake.ts";
+export { roomFindings } from "./analysis/findings/room-findings.ts";
+export { speedFit, speedFitText, speedsThatDivide } from "./analysis/findings/speed-fit.ts";
+export { worldFindings } from "./analysis/findings/world-findings.ts";
+export type { StopCell } from "./analysis/fixes/candidates.ts";
+export { singleChanges } from "./analysis/fixes/candidates.ts";
+export type { SingleChange } from "./analysis/fixes/single-change.ts";
+export { bodyText, changeText, changedWorld } from "./analysis/fixes/single-change.ts";
+export type { Trial, Trying } from "./analysis/fixes/try-change.ts";
+export { beginTrying, mends, tryChange } from "./analysis/fixes/try-change.ts";
+export type { WanderLaw } from "./analysis/random-walks/broken-invariants.ts";
+export type { BrokenWalk } from "./analysis/random-walks/random-walks.ts";
+export { Wanderer, walkLog } from "./analysis/random-walks/random-walks.ts";
+export type { WanderFinding, WanderTask } from "./analysis/random-walks/search.ts";
+export { shortestFindings, wanderSome, wanderTasks } from "./analysis/random-walks/search.ts";
+export { SHRINK_FRAMES, shrinkWalk } from "./analysis/random-walks/shrink.ts";
+export type { ReEntry, ReEntrySearch } from "./analysis/re-entry.ts";
+export { reEntry } from "./analysis/re-entry.ts";

@@ -1,0 +1,6 @@
+const MOST_QUOTED = 60;
+
+/** A piece of somebody's text in quotes, for a message: `nothing` where there is none; a long one is cut. */
+export function quoted(text: string): string {
+  return text === "" ? "nothing" : `"${text.length > MOST_QUOTED ? `${text.slice(0, MOST_QUOTED)}...` : text}"`;
+}

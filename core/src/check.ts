@@ -1,0 +1,28 @@
+// What must hold in a run, and the logs that say it: read, written, proven.
+export type { Completion, WordFault } from "./checks/check-words.ts";
+export { checkFault, completeCheck } from "./checks/check-words.ts";
+export type { Check } from "./checks/check.ts";
+export type { When } from "./checks/when.ts";
+export { checkText, parseCheck } from "./checks/check.ts";
+export { gridDistance } from "./checks/grid.ts";
+export { lawChecks } from "./checks/laws.ts";
+export type { Verdict } from "./checks/verdict.ts";
+export { logHolds } from "./checks/verdict.ts";
+export type { Condition } from "./checks/condition.ts";
+export { conditionText, parseCondition } from "./checks/condition.ts";
+export { ACCEPTED, acceptWalk } from "./logs/accept-log.ts";
+export type { KeyRun, KeysLine } from "./logs/change-lines.ts";
+export { asFrames, cutLog, keyRuns, withLine, withLineAfter } from "./logs/change-lines.ts";
+export { flatLog } from "./logs/flat-log.ts";
+export type { InputLog, LogLine, Pointer } from "./logs/input-log.ts";
+export { EMPTY_LOG, MOST_LINE_FRAMES, logFrames } from "./logs/input-log.ts";
+export { readLog } from "./logs/read-log.ts";
+export { mergeLines, writeLog } from "./logs/write-log.ts";
+export { firstFailing } from "./replay/first-failing.ts";
+export type { PathDifference, PathPlace } from "./replay/path-difference.ts";
+export { pathDifference } from "./replay/path-difference.ts";
+export type { Proof } from "./replay/prover.ts";
+export { Prover } from "./replay/prover.ts";
+export { checksOfWalk, checksTrueAt } from "./replay/true-at.ts";
+export type { UntilChoice } from "./replay/until-choices.ts";
+export { untilChoices } from "./replay/until-choices.ts";

@@ -1,0 +1,57 @@
+import type { CompiledFixtures } from "./compiled-fixture.ts";
+import type { CompiledBody } from "../ground/body.ts";
+import type { CompiledRoom } from "../ground/compiled-room.ts";
+import type { Ground } from "../ground/ground.ts";
+import type { SimState } from "./state.ts";
+import type { Account } from "./account.ts";
+import type { Arrive, FreeMovement, Rules, World } from "../world/world.ts";
+
+/** A world under one rule set, made ready for `step`: numbers and typed arrays only where a frame looks. */
+export interface Compiled {
+  /** What blocks with every door open: each run has its own, with its doors. */
+  readonly ground: Ground;
+  readonly tileUnits: number;
+  readonly rooms: readonly CompiledRoom[];
+  readonly body: CompiledBody;
+  readonly fixtures: CompiledFixtures;
+  readonly hasFixtures: boolean;
+  readonly countsLives: boolean;
+  /** The marker that is the goal, or -1; and the item to be collected, or -1. */
+  readonly goalFixture: number;
+  readonly goalItem: number;
+  readonly world: World;
+  readonly rules: Rules;
+  /** One frame's movement under the gait in use. */
+  readonly move: (c: Compiled, s: SimState, account: Account | null) => void;
+  readonly glide: {
+    readonly speed: number;
+    readonly arrive: Arrive;
+    readonly carry: boolean;
+    readonly slide: boolean;
+    readonly bufferFrames: number;
+    readonly keepGoing: boolean;
+    readonly reverse: boolean;
+    readonly cutCorners: boolean;
+  };
+  /** The settings of `roam` or `drift`, whichever is in use, in units. */
+  readonly free: {
+    readonly speedX: number;
+    readonly speedY: number;
+    readonly accel: number;
+    readonly drag: number;
+    readonly maxSpeed: number;
+    readonly evenDiagonal: boolean;
+    readonly response: FreeMovement["response"];
+    readonly xFirst: boolean;
+    readonly aheadUnits: number;
+    readonly nudgePx: number;
+    /** `slopes: "slide"`. */
+    readonly slide: boolean;
+  };
+  /** `pose.every` in what the counter counts: units or frames. */
+  readonly poseEvery: number;
+  /** What the counter counts in one round of all images. */
+  readonly poseRound: number;
+  /** Number of `facing.rest`. */
+  readonly restFacing: number;
+}

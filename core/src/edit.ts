@@ -1,0 +1,24 @@
+// Every change of a world and its logs as invertible steps.
+export { apply, applyAll } from "./edits/apply.ts";
+export { differences } from "./edits/differences.ts";
+export { EditError } from "./edits/edit-error.ts";
+export type { FixtureKind } from "./edits/fixtures.ts";
+export { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, newLock, placeFixture, removeFixtures, renameFixture, threadsOf } from "./edits/fixtures.ts";
+export type { FlagUses } from "./edits/flags.ts";
+export { addFlag, flagUses, removeFlag, renameFlag, setBlockedBy, setFlag } from "./edits/flags.ts";
+export type { History } from "./edits/history.ts";
+export { EMPTY_HISTORY, close, recent, record, redo, undo } from "./edits/history.ts";
+export { layRoomInto } from "./edits/laid-room.ts";
+export type { NewLink, Seam } from "./edits/links.ts";
+export { OPPOSITE, linkSides, moveRoom, openingAt, ruleAt, seamsOf, sideLength, wallSide, wrapRoom } from "./edits/links.ts";
+export { isNothing, merge } from "./edits/merge.ts";
+export type { Logs, Project } from "./edits/project.ts";
+export type { Followed } from "./edits/references.ts";
+export type { Growth } from "./edits/rooms.ts";
+export { addRoom, copyRoom, removeRoom, changeRoomId, renameRoom, resizeRoom } from "./edits/rooms.ts";
+export { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "./edits/rule-sets.ts";
+export { logsThatCannotStart } from "./edits/starting-logs.ts";
+export type { AddLog, ChangeLog, ChangeParts, ChangeRules, EditStep, RemoveLog, SetCells } from "./edits/step.ts";
+export { changesWorld, invert } from "./edits/step.ts";
+export { summary } from "./edits/summary.ts";
+export { addTile, changeTiles, copyTile, freeId, moveTile, removeTiles, tileUses } from "./edits/tiles.ts";

@@ -1,0 +1,168 @@
+import { NOTHING_CHANGES, follow } from "./references.ts";
+import { fixtureById, allFixtures } from "../world/queries.ts";
+import type { Project } from "./project.ts";
+import type { Fixture, Item, Lock, Pair, World } from "../world/world.ts";
+import type { Followed } from "./references.ts";
+import { FreeIds, freeId } from "./tiles.ts";
+
+export type FixtureKind = Fixture["kind"];
+
+/**
+ * The world with a new fixture of a kind at the end of a room's list, with everything at its default. An item or a
+ * circuit that it needs and the world does not have is made.
+ */
+export function placeFixture(world: World, room: string, kind: FixtureKind, cell: Pair): { readonly world: World; readonly id: string } {
+  let made = world;
+  if (kind === "item" && made.items.length === 0) made = addItem(made, "key").world;
+  if (kind === "switch" && made.circuits.length === 0) made = addCircuit(made).world;
+  const stem = kind === "item" ? made.items[0]!.id : kind;
+  const id = freeId(`${stem}-1`.replace(/-1-1$/, "-1"), allFixtures(made).map((fixture) => fixture.id));
+  const fixture = newFixture(made, room, kind, id, cell);
+  return { world: inRoom(made, room, (fixtures) => [...fixtures, fixture]), id };
+}
+
+function newFixture(world: World, room: string, kind: FixtureKind, id: string, cell: Pair): Fixture {
+  const common = { id, cell, touch: "cell", keeps: "run" } as const;
+  switch (kind) {
+    case "item":
+      return { ...common, kind, give: world.items[0]!.id, count: 1 };
+    case "door":
+      return { ...common, kind, lock: world.items[0] ? { kind: "item", item: world.items[0].id, count: 1, spends: false } : { kind: "none" }, opensOn: "push", closes: "never" };
+    case "switch":
+      return { ...common, kind, circuit: world.circuits[0]! };
+    case "portal":
+      return { ...common, kind, to: { room, cell } };
+    case "marker":
+      return { ...common, kind, name: "Place" };
+    case "hazard":
+    case "checkpoint":
+      return { ...common, kind };
+  }
+}
+
+/** The world with some fixtures changed. */
+export function changeFixtures(world: World, ids: readonly string[], how: (fixture: Fixture) => Fixture): World {
+  return { ...world, rooms: world.rooms.map((room) => (room.fixtures.some(({ id }) => ids.includes(id)) ? { ...room, fixtures: room.fixtures.map((fixture) => (ids.includes(fixture.id) ? how(fixture) : fixture)) } : room)) };
+}
+
+/**
+ * The world with some fixtures of a room moved by so many cells, or null where one would leave the room or two doors
+ * would stand in one cell.
+ */
+export function moveFixtures(world: World, ids: readonly string[], dx: number, dy: number): World | null {
+  const moved = changeFixtures(world, ids, (fixture) => ({ ...fixture, cell: [fixture.cell[0] + dx, fixture.cell[1] + dy] }));
+  const fits = moved.rooms.every((room) => {
+    const doors = room.fixtures.filter(({ kind }) => kind === "door").map(({ cell }) => String(cell));
+    return new Set(doors).size === doors.length && room.fixtures.every(({ cell: [x, y] }) => x >= 0 && y >= 0 && x < room.width && y < room.height);
+  });
+  return fits ? moved : null;
+}
+
+/** The world with copies of some fixtures, each a cell further right where there is room, and the copies' ids. */
+export function copyFixtures(world: World, ids: readonly string[]): { readonly world: World; readonly copies: readonly string[] } {
+  const wanted = new Set(ids);
+  const free = new FreeIds(allFixtures(world).map(({ id }) => id));
+  const copies: string[] = [];
+  const rooms = world.rooms.map((room) => {
+    const made = room.fixtures.flatMap((fixture): Fixture[] => {
+      if (!wanted.has(fixture.id)) return [];
+      const cell = freeCell(room, fixture);
+      if (cell === null) return [];
+      const id = free.take(fixture.id);
+      copies.push(id);
+      return [{ ...fixture, id, cell }];
+    });
+    return made.length === 0 ? room : { ...room, fixtures: [...room.fixtures, ...made] };
+  });
+  return { world: { ...world, rooms }, copies };
+}
+
+function freeCell(room: World["rooms"][number], fixture: Fixture): Pair | null {
+  const used = new Set(room.fixtures.map(({ cell }) => String(cell)));
+  for (let x = fixture.cell[0] + 1; x < room.width; x++) if (!used.has(String([x, fixture.cell[1]]))) return [x, fixture.cell[1]];
+  return fixture.kind === "door" ? null : fixture.cell;
+}
+
+/** The project without some fixtures; checks, goals and `with` lines that were about them fall away and are told. */
+export function removeFixtures(project: Project, ids: readonly string[]): Followed {
+  const { world } = project;
+  const rooms = world.rooms.map((room) => (room.fixtures.some(({ id }) => ids.includes(id)) ? { ...room, fixtures: room.fixtures.filter(({ id }) => !ids.includes(id)) } : room));
+  const lostGoal = world.goal?.kind === "marker" && ids.includes(world.goal.fixture);
+  const kept = (id: string): string | null => (ids.includes(id) ? null : id);
+  const followed = follow({ ...project, world: { ...world, rooms, goal: lostGoal ? null : world.goal } }, { ...NOTHING_CHANGES, fixture: kept });
+  return lostGoal ? { ...followed, fellAway: ["the goal", ...followed.fellAway] } : followed;
+}
+
+/** A fixture under another id; every reference follows, in logs too. */
+export function renameFixture(project: Project, from: string, to: string): Followed {
+  const { world } = project;
+  const other = (id: string): string => (id === from ? to : id);
+  const goal = world.goal?.kind === "marker" ? { ...world.goal, fixture: other(world.goal.fixture) } : world.goal;
+  const renamed = { ...changeFixtures(world, [from], (fixture) => ({ ...fixture, id: to })), goal };
+  return follow({ ...project, world: renamed }, { ...NOTHING_CHANGES, fixture: other });
+}
+
+const COLOURS = ["#c89b3c", "#5fb7a5", "#c4491d", "#3d5a98", "#8a6fb0"];
+
+/** The world with another item. */
+export function addItem(world: World, role: Item["role"]): { readonly world: World; readonly id: string } {
+  const id = freeId(role === "key" ? "key" : "treasure", world.items.map((item) => item.id));
+  const name = `${id[0]!.toUpperCase()}${id.slice(1).replaceAll("-", " ")}`;
+  return { world: { ...world, items: [...world.items, { id, name, role, colour: COLOURS[world.items.length % COLOURS.length]! }] }, id };
+}
+
+/** The world with an item called or drawn otherwise; its id stays. */
+export function changeItem(world: World, id: string, how: (item: Item) => Item): World {
+  return { ...world, items: world.items.map((item) => (item.id === id ? how(item) : item)) };
+}
+
+/** Whether something in the world or its logs names an item, and so it cannot be taken away. */
+export function isItemUsed({ world, logs }: Project, id: string): boolean {
+  const inFixture = (fixture: Fixture): boolean => (fixture.kind === "item" && fixture.give === id) || (fixture.kind === "door" && "item" in fixture.lock && fixture.lock.item === id);
+  return allFixtures(world).some(inFixture) || (world.goal?.kind === "collect" && world.goal.item === id) || [...logs.values()].some((text) => text.includes(` ${id}`));
+}
+
+/** The world with another circuit. */
+export function addCircuit(world: World): { readonly world: World; readonly id: string } {
+  const id = freeId("circuit-1", world.circuits);
+  return { world: { ...world, circuits: [...world.circuits, id] }, id };
+}
+
+/** Whether something in the world or its logs names a circuit. */
+export function isCircuitUsed({ world, logs }: Project, id: string): boolean {
+  const inFixture = (fixture: Fixture): boolean => (fixture.kind === "switch" && fixture.circuit === id) || (fixture.kind === "door" && fixture.lock.kind === "circuit" && fixture.lock.circuit === id);
+  return allFixtures(world).some(inFixture) || [...logs.values()].some((text) => text.includes(` ${id}`));
+}
+
+/** A lock of a kind, asking for the first thing of it that the world has; null where it has none. */
+export function newLock(world: World, kind: Lock["kind"]): Lock | null {
+  const [item] = world.items;
+  const [circuit] = world.circuits;
+  switch (kind) {
+    case "none":
+      return { kind };
+    case "item":
+      return item ? { kind, item: item.id, count: 1, spends: false } : null;
+    case "collected":
+      return item ? { kind, item: item.id } : null;
+    case "circuit":
+      return circuit ? { kind, circuit, open: "on" } : null;
+  }
+}
+
+/** Pairs of fixtures that have to do with each other: what opens a door and the door, a portal and where it leads. */
+export function threadsOf(world: World, id: string): readonly { readonly from: string; readonly to: string }[] {
+  const found = fixtureById(world, id)?.fixture;
+  if (found === undefined) return [];
+  const all = allFixtures(world);
+  const opens = (one: Fixture, door: Fixture): boolean => {
+    if (door.kind !== "door") return false;
+    if (one.kind === "item") return "item" in door.lock && door.lock.item === one.give;
+    return one.kind === "switch" && door.lock.kind === "circuit" && door.lock.circuit === one.circuit;
+  };
+  return all.flatMap((other) => (opens(found, other) ? [{ from: id, to: other.id }] : opens(other, found) ? [{ from: other.id, to: id }] : []));
+}
+
+function inRoom(world: World, id: string, how: (fixtures: readonly Fixture[]) => readonly Fixture[]): World {
+  return { ...world, rooms: world.rooms.map((room) => (room.id === id ? { ...room, fixtures: how(room.fixtures) } : room)) };
+}

@@ -1,0 +1,56 @@
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { ENTER, LEAVE, RESPAWN } from "../world/vocabulary.ts";
+import { NO_BUTTON } from "../compiled/state.ts";
+import { isTouched } from "./is-touched.ts";
+import { PORTAL } from "../compiled/compiled-fixture.ts";
+import type { CompiledFixture } from "../compiled/compiled-fixture.ts";
+
+/** Goes from one room into another, or into the same one again: touches end, what keeps for a visit returns. */
+export function changeRoom(c: Compiled, s: SimState, room: number): void {
+  s.happened(LEAVE, s.room);
+  s.memory.letGo();
+  s.memory.giveBack(c.fixtures.visit[s.room]!);
+  s.room = room;
+  s.happened(ENTER, room);
+}
+
+/** Puts the walker on a portal's target (semantics.md section 7). The event `portal` is written already. */
+export function goThrough(c: Compiled, s: SimState, portal: CompiledFixture): void {
+  if (portal.toFacing >= 0) s.facing = portal.toFacing;
+  place(c, s, portal.toRoom, portal.toX * c.tileUnits, portal.toY * c.tileUnits);
+}
+
+/** Puts the walker on its respawn place (semantics.md section 7). */
+export function respawn(c: Compiled, s: SimState): void {
+  const { memory } = s;
+  memory.giveBack(c.fixtures.life);
+  s.happened(RESPAWN);
+  s.bufferedButton = NO_BUTTON;
+  s.keepX = 0;
+  s.keepY = 0;
+  const checkpoint = memory.checkpoint < 0 ? null : c.fixtures.all[memory.checkpoint]!;
+  if (checkpoint === null) place(c, s, memory.startRoom, memory.startX, memory.startY);
+  else place(c, s, checkpoint.room, checkpoint.cx * c.tileUnits, checkpoint.cy * c.tileUnits);
+}
+
+function place(c: Compiled, s: SimState, room: number, x: number, y: number): void {
+  s.x = x;
+  s.y = y;
+  s.vx = 0;
+  s.vy = 0;
+  s.legX = 0;
+  s.legY = 0;
+  s.gone = 0;
+  // What counts as touched there is looked at anew, wherever the next frame leads.
+  s.memory.nearRoom = -1;
+  if (room !== s.room) changeRoom(c, s, room);
+  touchPortals(c, s);
+}
+
+/** Portals that the walker touches where it is put count as already touched; other kinds do not. */
+export function touchPortals(c: Compiled, s: SimState): void {
+  if (!c.fixtures.hasPortals) return;
+  const { all } = c.fixtures;
+  for (let i = 0; i < all.length; i++) if (all[i]!.kind === PORTAL && all[i]!.room === s.room && isTouched(c, s, all[i]!)) s.memory.setTouched(i, true);
+}

@@ -1,0 +1,114 @@
+import { occupiedX, occupiedY } from "../ground/occupied.ts";
+import type { Compiled } from "../compiled/compiled.ts";
+import type { SimState } from "../compiled/state.ts";
+import { CHECKPOINT_TOUCHED, HURT, LOSE, LOST, MARKER_TOUCHED, PORTAL_TAKEN, SWITCHED, TAKE } from "../world/vocabulary.ts";
+import { CHECKPOINT, DOOR_KIND, HAZARD, ITEM, MARKER, PORTAL, SWITCH } from "../compiled/compiled-fixture.ts";
+import { isTouched } from "./is-touched.ts";
+import { goThrough, respawn } from "./place-walker.ts";
+
+/**
+ * Step 5 of a frame: the fixtures of the walker's room that it touches, in file order (semantics.md section 8).
+ * @returns whether a portal or a respawn has moved the walker
+ */
+export function touchFixtures(c: Compiled, s: SimState): boolean {
+  const { memory } = s;
+  s.goalTouched = false;
+  // In most frames the walker is still in the same cell, and mostly in one with nothing in it.
+  const same = s.room === memory.nearRoom && s.x >= memory.sameLeft && s.x < memory.sameRight && s.y >= memory.sameTop && s.y < memory.sameBottom;
+  if (same && memory.nearCount === 0) return false;
+  const ox = same ? memory.nearLeft : occupiedX(c.tileUnits, s.x);
+  const oy = same ? memory.nearTop : occupiedY(c.tileUnits, s.y);
+  if (!same) lookRound(c, s, ox, oy);
+  const { near, nearCount } = memory;
+  for (let i = 0; i < nearCount; i++) {
+    const number = near[i]!;
+    const fixture = c.fixtures.all[number]!;
+    if (memory.taken[number] === 1 || !(fixture.touchBody ? isTouched(c, s, fixture) : fixture.cx === ox && fixture.cy === oy)) {
+      memory.setTouched(number, false);
+      continue;
+    }
+    if (number === c.goalFixture) s.goalTouched = true;
+    if (memory.touched[number] === 1) continue;
+    // In hop and glide a portal waits until no leg is under way.
+    if (fixture.kind === PORTAL && (s.legX !== 0 || s.legY !== 0)) continue;
+    memory.setTouched(number, true);
+    switch (fixture.kind) {
+      case ITEM:
+        memory.setTouched(number, false);
+        memory.take(number, true);
+        memory.hold(fixture.item, fixture.count);
+        s.happened(TAKE, number);
+        break;
+      case HAZARD:
+        return hurt(c, s, number);
+      case CHECKPOINT:
+        if (memory.checkpoint !== number) s.happened(CHECKPOINT_TOUCHED, number);
+        memory.checkpoint = number;
+        break;
+      case SWITCH:
+        memory.setCircuit(fixture.circuit, memory.on[fixture.circuit] === 0);
+        s.happened(SWITCHED, number);
+        break;
+      case PORTAL:
+        s.happened(PORTAL_TAKEN, number);
+        goThrough(c, s, fixture);
+        return true;
+      case MARKER:
+        s.happened(MARKER_TOUCHED, number);
+        break;
+    }
+  }
+  return false;
+}
+
+/** A hazard: a life less where they are counted, then lost or back at the respawn place. */
+function hurt(c: Compiled, s: SimState, number: number): boolean {
+  s.happened(HURT, number);
+  if (c.countsLives && --s.memory.lives === 0) {
+    s.status = LOST;
+    s.happened(LOSE);
+    return false;
+  }
+  respawn(c, s);
+  return true;
+}
+
+/** Has in `near` what stands in the cells of the body and in the occupied cell, and what was touched; in file order, each once. */
+function lookRound(c: Compiled, s: SimState, ox: number, oy: number): void {
+  const { memory } = s;
+  const { body, tileUnits: t } = c;
+  const room = c.rooms[s.room]!;
+  let left = ox;
+  let top = oy;
+  let right = ox;
+  let bottom = oy;
+  if (c.fixtures.hasBodyTouch) {
+    const last = body.kind === "box" ? 1 : 0;
+    left = Math.min(left, Math.floor((s.x + body.left) / t));
+    top = Math.min(top, Math.floor((s.y + body.top) / t));
+    right = Math.max(right, Math.floor((s.x + body.right - last) / t));
+    bottom = Math.max(bottom, Math.floor((s.y + body.bottom - last) / t));
+  }
+  if (memory.nearRoom === s.room && memory.nearLeft === left && memory.nearTop === top && memory.nearRight === right && memory.nearBottom === bottom) return;
+  memory.nearRoom = s.room;
+  // Where the occupied cell stays the same; a body that touches must be looked at anew wherever it goes.
+  const half = c.fixtures.hasBodyTouch ? 0 : t / 2;
+  memory.sameLeft = ox * t - half;
+  memory.sameRight = ox * t + half;
+  memory.sameTop = oy * t - half;
+  memory.sameBottom = oy * t + half;
+  memory.nearLeft = left;
+  memory.nearTop = top;
+  memory.nearRight = right;
+  memory.nearBottom = bottom;
+  memory.nearCount = 0;
+  for (let i = 0; i < memory.touchedCount; i++) memory.near[memory.nearCount++] = memory.touchedList[i]!;
+  if (room.fixtureAt === null) return;
+  for (let cy = Math.max(top, 0); cy <= bottom && cy < room.height; cy++) {
+    for (let cx = Math.max(left, 0); cx <= right && cx < room.width; cx++) {
+      for (let number = room.fixtureAt[cy * room.width + cx]!; number >= 0; number = c.fixtures.all[number]!.next) {
+        if (c.fixtures.all[number]!.kind !== DOOR_KIND) memory.comeNear(number);
+      }
+    }
+  }
+}

@@ -1,0 +1,23 @@
+import type { Remembered } from "./explain.ts";
+import { allFixtures } from "../world/queries.ts";
+import type { World } from "../world/world.ts";
+import type { WithLine } from "./run-start.ts";
+
+/** What a log must set up to begin with what a run remembers in a frame: the log is then whole in itself (formats.md section 2). */
+export function withLinesOf(world: World, remembered: Remembered): WithLine[] {
+  const fixtures = allFixtures(world);
+  const lines: WithLine[] = world.items.flatMap(({ id }, i): WithLine[] => (remembered.bag[i]! > 0 ? [{ kind: "holds", item: id, count: remembered.bag[i]! }] : []));
+  fixtures.forEach(({ id, kind }, i) => {
+    if (kind === "item" && remembered.taken[i] === 1) lines.push({ kind: "taken", fixture: id });
+  });
+  fixtures.forEach((fixture, i) => {
+    // Doors that follow something open by themselves.
+    if (fixture.kind === "door" && (fixture.lock.kind === "none" || fixture.lock.kind === "item") && remembered.open[i] === 1) lines.push({ kind: "open", fixture: fixture.id });
+  });
+  world.circuits.forEach((circuit, i) => {
+    if (remembered.on[i] === 1) lines.push({ kind: "circuit", circuit });
+  });
+  if (remembered.lives !== null && remembered.lives !== world.lives) lines.push({ kind: "lives", lives: remembered.lives });
+  if (remembered.checkpoint >= 0) lines.push({ kind: "respawn", fixture: fixtures[remembered.checkpoint]!.id });
+  return lines;
+}

@@ -1,0 +1,22 @@
+// A world as a value: its types, limits, settings, vocabulary, what blocks in it.
+export { CoreError } from "./base/core-error.ts";
+export type { Refusal } from "./base/refused-error.ts";
+export { RefusedError, refusalText } from "./base/refused-error.ts";
+export { pxText, UNITS_PER_PX, floorModulo, unitsFromPx } from "./base/units.ts";
+export { clearance } from "./ground/clearance.ts";
+export { isFree } from "./ground/free.ts";
+export { JOIN_EAST, JOIN_NORTH, JOIN_SOUTH, JOIN_WEST, joinMask, joinTables } from "./ground/joined.ts";
+export { occupiedX, occupiedY } from "./ground/occupied.ts";
+export { emptyWorld } from "./world/empty-world.ts";
+export type { Facing } from "./world/facing.ts";
+export { FACINGS, FACING_DX, FACING_DY } from "./world/facing.ts";
+export { DIRECTIONS, DOWN, LEFT, RIGHT, SPARE, UP, USE, keysFromText, keysText } from "./world/keys.ts";
+export { ID_PATTERN, LIMITS, SHEET_FILE_PATTERN } from "./world/limits.ts";
+export { newRules } from "./world/new-rules.ts";
+export { allFixtures, fixtureById, roomById, rulesById } from "./world/queries.ts";
+export type { Setting, SettingValue, Stage } from "./world/settings.ts";
+export { SETTINGS, STAGES, settingApplies, settingByPath, settingFault, settingMost, settingRange, settingValue } from "./world/settings.ts";
+export type { EventName } from "./world/vocabulary.ts";
+export { ARRIVE, BUMP, ENTER, EVENT_NAMES, LEAVE, PLAYING, STATUS_NAMES } from "./world/vocabulary.ts";
+export type { Arrive, Body, Box, Camera, EdgeRule, Fixture, Gait, Goal, Item, Lock, Look, Pair, Pattern, Room, Rules, Shape, Sheet, Side, SideName, Span, Start, Tile, World } from "./world/world.ts";
+export { PATTERNS, SIDES } from "./world/world.ts";

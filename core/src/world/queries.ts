@@ -1,0 +1,25 @@
+import type { Fixture, Rules, Room, World } from "./world.ts";
+
+/** The room with that id, or undefined. */
+export function roomById(world: World, id: string): Room | undefined {
+  return world.rooms.find((room) => room.id === id);
+}
+
+/** The rule set with that id, or undefined. */
+export function rulesById(world: World, id: string): Rules | undefined {
+  return world.rules.find((rules) => rules.id === id);
+}
+
+/** The fixture with that id and its room, or undefined. */
+export function fixtureById(world: World, id: string): { readonly fixture: Fixture; readonly room: string } | undefined {
+  for (const room of world.rooms) {
+    const fixture = room.fixtures.find((each) => each.id === id);
+    if (fixture !== undefined) return { fixture, room: room.id };
+  }
+  return undefined;
+}
+
+/** Every fixture of a world, in file order. */
+export function allFixtures(world: World): readonly Fixture[] {
+  return world.rooms.flatMap((room) => room.fixtures);
+}
