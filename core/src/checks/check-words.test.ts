@@ -16,7 +16,7 @@ function typed(world: Parameters<typeof completeCheck>[0], picks: readonly numbe
   for (const pick of picks) {
     const { words, name } = completeCheck(world, text);
     if (words.length === 0 && !/frame|column|row|how many|px/.test(name)) break;
-    text += `${words.length > 0 ? words[pick % words.length]! : pick % 40} `;
+    text += `${words.length > 0 ? words[pick % words.length]! : 1 + (pick % 40)} `;
   }
   return text.trim();
 }
@@ -28,7 +28,7 @@ it("whatever is typed by completion is in order or says what is missing at its e
       const fault = checkFault(world, text);
       const read = parseCheck(text.split(" "));
       expect({ text, whole: fault === null }).toEqual({ text, whole: "check" in read });
-      if (fault !== null) expect(fault.from).toBe(text.length);
+      if (fault !== null) expect({ text, from: fault.from }).toEqual({ text, from: text.length });
     }),
     FIXED,
   );
@@ -42,6 +42,7 @@ it("a word that is not in order is pointed at, with what was expected there", ()
     ["somewhen cell 1 2", 0, 8, /^expected when: at, by, ever, end, always, never, found "somewhen"$/],
     ["ever room cellar", 10, 16, new RegExp(`^expected a room: ${room}`)],
     ["always still today", 13, 18, /^nothing more is expected here, found "today"$/],
+    ["end holds key 0", 14, 15, /^expected how many, found "0"$/],
     ["end cell 4", 10, 10, /^expected a row$/],
     ["", 0, 0, /^expected when/],
   ] as const) {
@@ -71,7 +72,7 @@ const all = ["an-item", "a-door", "a-hazard", "a-lamp", "a-switch", "a-portal", 
 it.each<[string, string, string[]]>([
   ["", "when", ["at", "by", "ever", "end", "always", "never"]],
   ["at ", "a frame", []],
-  ["at 4 ", "what", ["room", "cell", "on", "aligned", "still", "facing", "holds", "taken", "open", "circuit", "lives", "status", "event", "overlap", "outside", "pixel"]],
+  ["at 4 ", "what", ["room", "cell", "on", "taken", "open", "holds", "circuit", "lives", "facing", "still", "status", "event", "aligned", "overlap", "outside", "pixel"]],
   ["ever room ", "a room", ["a"]],
   ["ever cell ", "a column", []],
   ["ever cell 1 ", "a row", []],

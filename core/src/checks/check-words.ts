@@ -67,8 +67,8 @@ function endsWhole(words: readonly { readonly word: string }[]): boolean {
   return "check" in parseCheck(words.map(({ word }) => word));
 }
 
-function fits({ words, number: kind }: Expected, word: string): boolean {
-  if (kind === "whole") return wholeNumber(word) !== null;
+function fits({ words, number: kind, min }: Expected, word: string): boolean {
+  if (kind === "whole") return (wholeNumber(word) ?? -1) >= min;
   return kind === "decimal" ? decimal(word) !== null : words.includes(word);
 }
 

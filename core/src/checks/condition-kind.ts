@@ -14,19 +14,21 @@ export const NEVER_HOLDS: Holds = () => false;
 export interface Expected {
   readonly words: readonly string[];
   readonly number: "whole" | "decimal" | null;
+  /** The smallest whole number that may stand there. */
+  readonly min: number;
   /** The words before it are a whole check already. */
   readonly mayEnd: boolean;
   /** What it is, for a sentence: `a room`. */
   readonly name: string;
 }
 
-export const NOTHING_MORE: Expected = { words: [], number: null, mayEnd: true, name: "the end" };
+export const NOTHING_MORE: Expected = { words: [], number: null, min: 0, mayEnd: true, name: "the end" };
 
 /** Some words are expected. */
-export const oneOf = (name: string, words: readonly string[], mayEnd = false): Expected => ({ words, number: null, mayEnd, name });
+export const oneOf = (name: string, words: readonly string[], mayEnd = false): Expected => ({ words, number: null, min: 0, mayEnd, name });
 
-/** A number is expected. */
-export const aNumber = (name: string, kind: "whole" | "decimal" = "whole", mayEnd = false): Expected => ({ words: [], number: kind, mayEnd, name });
+/** A whole number from `min` on is expected, or a decimal one. */
+export const aNumber = (name: string, kind: "whole" | "decimal" = "whole", mayEnd = false, min = 0): Expected => ({ words: [], number: kind, min, mayEnd, name });
 
 /** What becomes of what checks, `until` lines and `with` lines name when a world changes as a whole. */
 export interface ReferenceChange {
