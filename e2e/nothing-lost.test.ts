@@ -22,8 +22,8 @@ const open = async (world = "saltglass-cistern"): Promise<void> => {
 const shown = (css: string): Promise<boolean> => browser.driver.executeScript<boolean>("return document.querySelector(arguments[0]) !== null", css);
 const frame = async (): Promise<number> => Number(await browser.driver.executeScript<string>("return document.querySelector('.frame-count .frame').textContent"));
 const press = async (...keys: string[]): Promise<void> => browser.driver.actions().sendKeys(...keys).perform();
-const untilFrame = async (least: number): Promise<void> => {
-  await browser.untilText(".frame-count .frame", (text) => Number(text) >= least);
+const untilFrame = async (min: number): Promise<void> => {
+  await browser.untilText(".frame-count .frame", (text) => Number(text) >= min);
 };
 /** Walks to the right until some frames are there; the walk goes on. */
 const walk = async (): Promise<void> => {

@@ -13,20 +13,20 @@ import { STANDARD, UnreadableFile } from "./unusable.ts";
 let inputRead = false;
 
 /** All of standard input; there is only one of it. */
-function readInput(most: number): Uint8Array {
+function readInput(max: number): Uint8Array {
   if (inputRead) throw new UnreadableFile("standard input", "it was read already; name it once");
   inputRead = true;
   const bytes = readFileSync(0);
-  if (bytes.length > most) throw new UnreadableFile("standard input", `it has ${bytes.length} bytes, more than ${most}`);
+  if (bytes.length > max) throw new UnreadableFile("standard input", `it has ${bytes.length} bytes, more than ${max}`);
   return bytes;
 }
 
 /** The bytes of a file, or of standard input for `-`, refused where there are more than such a file may have. */
-export function readBytes(file: string, most: number = LIMITS.fileBytes): Uint8Array {
+export function readBytes(file: string, max: number = LIMITS.fileBytes): Uint8Array {
   try {
-    if (file === STANDARD) return readInput(most);
+    if (file === STANDARD) return readInput(max);
     const { size } = statSync(file);
-    if (size > most) throw new UnreadableFile(file, `it has ${size} bytes, more than ${most}`);
+    if (size > max) throw new UnreadableFile(file, `it has ${size} bytes, more than ${max}`);
     return readFileSync(file);
   } catch (error) {
     if (error instanceof UnreadableFile) throw error;
@@ -36,8 +36,8 @@ export function readBytes(file: string, most: number = LIMITS.fileBytes): Uint8A
 }
 
 /** The text of a file, refused where it is not UTF-8 or larger than such a file may be. */
-export function readText(file: string, most: number = LIMITS.fileBytes): string {
-  return textOf(readBytes(file, most), file);
+export function readText(file: string, max: number = LIMITS.fileBytes): string {
+  return textOf(readBytes(file, max), file);
 }
 
 /** Bytes as text; throws where they are not UTF-8. */

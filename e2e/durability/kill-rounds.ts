@@ -29,7 +29,7 @@ const CELLS = 320;
  * Sends batches of several steps one after the other while the server is killed at random moments and started again.
  * A batch whose answer did not come is sent again as it was, as the page does, or now and then given up.
  */
-export async function killRounds(started: Started, least: { readonly batches: number; readonly kills: number }, seed: number): Promise<KillRounds> {
+export async function killRounds(started: Started, min: { readonly batches: number; readonly kills: number }, seed: number): Promise<KillRounds> {
   const pick = numbersFrom(seed);
   const demo = readFileSync(path.resolve(import.meta.dirname, "../../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
   const id = `killed-${seed}`;
@@ -67,7 +67,7 @@ export async function killRounds(started: Started, least: { readonly batches: nu
   };
   const faults: string[] = [];
   let n = 0;
-  for (; n < least.batches || kills < least.kills; n++) {
+  for (; n < min.batches || kills < min.kills; n++) {
     const { steps, after } = stepsOf();
     const body = { batch: randomUUID(), base: revision, steps };
     for (;;) {

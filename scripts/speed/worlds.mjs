@@ -4,7 +4,7 @@ import { uniformInt } from "pure-rand/distribution/uniformInt";
 /** Whole numbers from a seed, the same on every machine. */
 export function numbersFrom(seed) {
   const rng = xoroshiro128plus(seed);
-  return (most) => uniformInt(rng, 0, most - 1);
+  return (max) => uniformInt(rng, 0, max - 1);
 }
 
 const tile = (id, flags, shape = { kind: "full" }) => ({ id, name: id, flags, shape, look: { fill: "#8d7f6f" } });

@@ -74,7 +74,7 @@ describe("every route", () => {
           ["broken gzip", await send(gzipSync("{}").subarray(0, 12), { "Content-Encoding": "gzip" }), [400]],
           ["no gzip at all", await send("{}", { "Content-Encoding": "gzip" }), [400]],
           ["unknown packing", await send("{}", { "Content-Encoding": "rot13" }), [415]],
-          ["much out of little", await send(gzipSync(Buffer.alloc(body!.most + 1, " ")), { "Content-Encoding": "gzip" }), [413]],
+          ["much out of little", await send(gzipSync(Buffer.alloc(body!.max + 1, " ")), { "Content-Encoding": "gzip" }), [413]],
         );
         if (type === "application/json") {
           answers.push(

@@ -18,8 +18,8 @@ export interface ImportOptions {
 export function importRooms(files: readonly string[], options: ImportOptions): number {
   const print = printBeside(options.out);
   const tileSize = /^\d{1,3}$/.test(options.tileSize) ? Number(options.tileSize) : NaN;
-  const [least, most] = LIMITS.tileSize;
-  if (!(tileSize >= least && tileSize <= most)) throw refused("--tile-size", `must be a whole number from ${least} to ${most}, found ${options.tileSize}`);
+  const [min, max] = LIMITS.tileSize;
+  if (!(tileSize >= min && tileSize <= max)) throw refused("--tile-size", `must be a whole number from ${min} to ${max}, found ${options.tileSize}`);
   const id = options.out === STANDARD ? "world" : idOf(path.basename(options.out).replace(/\.json$/, "").replace(/\.world$/, ""), "--out");
   const base = emptyWorld(id, nameOf(id), tileSize);
   let world: World = { ...base, tiles: base.tiles.slice(0, 1), rooms: [] };

@@ -59,9 +59,9 @@ export async function wander(worldPath: string, options: WanderOptions): Promise
   return findings.length === 0 ? OK : NO;
 }
 
-function whole(option: string, text: string, least: number, most: number): number {
+function whole(option: string, text: string, min: number, max: number): number {
   const value = /^\d{1,10}$/.test(text) ? Number(text) : NaN;
-  if (!(value >= least && value <= most)) throw new UnusableOption(`${option} must be a whole number from ${least} to ${most}, found ${text}`);
+  if (!(value >= min && value <= max)) throw new UnusableOption(`${option} must be a whole number from ${min} to ${max}, found ${text}`);
   return value;
 }
 

@@ -47,6 +47,8 @@ export interface AxisMove {
   readonly place: TestedPlace | null;
   /** The shapes on the way; empty where only a place was tested. */
   readonly shapes: readonly MetShape[];
+  /** Displacement at which the shapes that stop it are met; 0 where only a place was tested. */
+  readonly stopAt: number;
   /** What was moved before any slope. */
   readonly movedX: number;
   readonly movedY: number;
@@ -72,16 +74,18 @@ export interface Account {
   reverse: { readonly place: TestedPlace; readonly turned: boolean } | null;
   /** The choices made in this frame, in order, each with its tested candidates. */
   readonly choices: TestedCandidate[][];
-  /** Movement along legs, in pieces: units along each axis, and progress of the leg after it. */
-  readonly advances: { readonly dx: number; readonly dy: number; readonly gone: number; readonly ended: boolean }[];
+  /** Movement by hops and along legs, in pieces: units along each axis, and progress of the leg after it. */
+  readonly advances: { readonly what: "hop" | "leg"; readonly dx: number; readonly dy: number; readonly gone: number; readonly ended: boolean }[];
   /** The axes of a free movement in the order in which they moved. */
   readonly axes: AxisMove[];
   nudge: Nudge | null;
+  /** Velocity after the frame in units, of gaits that keep one. */
+  velocity: readonly [number, number] | null;
   /** What crossing a side moved the walker by, in units of the room that it came into. */
   readonly crossings: { readonly dx: number; readonly dy: number }[];
 }
 
 /** An account with nothing in it yet. */
 export function newAccount(): Account {
-  return { reverse: null, choices: [], advances: [], axes: [], nudge: null, crossings: [] };
+  return { reverse: null, choices: [], advances: [], axes: [], nudge: null, velocity: null, crossings: [] };
 }

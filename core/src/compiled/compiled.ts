@@ -4,7 +4,9 @@ import type { CompiledRoom } from "../ground/compiled-room.ts";
 import type { Ground } from "../ground/ground.ts";
 import type { SimState } from "./state.ts";
 import type { Account } from "./account.ts";
-import type { Arrive, FreeMovement, Rules, World } from "../world/world.ts";
+import type { Arrive } from "../world/gaits/glide.ts";
+import type { ResponseName } from "../world/responses.ts";
+import type { Rules, World } from "../world/world.ts";
 
 /** A world under one rule set, made ready for `step`: numbers and typed arrays only where a frame looks. */
 export interface Compiled {
@@ -21,6 +23,9 @@ export interface Compiled {
   readonly goalItem: number;
   readonly world: World;
   readonly rules: Rules;
+  /** The gait in use keeps to the grid; a tap counts for its frame. */
+  readonly onGrid: boolean;
+  readonly tapCounts: boolean;
   /** One frame's movement under the gait in use. */
   readonly move: (c: Compiled, s: SimState, account: Account | null) => void;
   readonly glide: {
@@ -41,7 +46,9 @@ export interface Compiled {
     readonly drag: number;
     readonly maxSpeed: number;
     readonly evenDiagonal: boolean;
-    readonly response: FreeMovement["response"];
+    readonly response: ResponseName;
+    /** Moves by a displacement under that response. */
+    readonly respond: (c: Compiled, s: SimState, dx: number, dy: number, account: Account | null) => void;
     readonly xFirst: boolean;
     readonly aheadUnits: number;
     readonly nudgePx: number;

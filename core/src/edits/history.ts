@@ -49,6 +49,6 @@ export function redo(history: History): { readonly steps: readonly EditStep[]; r
 }
 
 /** The last so many groups that can be undone and redone, for keeping over a reload. */
-export function recent(history: History, most: number): History {
-  return { done: history.done.slice(-most), undone: history.undone.slice(-most), open: null };
+export function recent(history: History, max: number): History {
+  return { done: history.done.slice(-max), undone: history.undone.slice(-max), open: null };
 }

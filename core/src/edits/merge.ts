@@ -57,10 +57,10 @@ function mergeCells(first: SetCells, second: SetCells): SetCells {
 }
 
 function mergeManyCells(first: SetCells, second: SetCells): SetCells {
-  let most = 0;
-  for (const step of [first, second]) for (const cell of step.cells) if (cell > most) most = cell;
-  const before = new Int32Array(most + 1).fill(-1);
-  const after = new Int32Array(most + 1);
+  let max = 0;
+  for (const step of [first, second]) for (const cell of step.cells) if (cell > max) max = cell;
+  const before = new Int32Array(max + 1).fill(-1);
+  const after = new Int32Array(max + 1);
   for (const step of [first, second]) {
     for (let i = 0; i < step.cells.length; i++) {
       const cell = step.cells[i]!;
@@ -69,6 +69,6 @@ function mergeManyCells(first: SetCells, second: SetCells): SetCells {
     }
   }
   const cells: number[] = [];
-  for (let cell = 0; cell <= most; cell++) if (before[cell] !== -1 && before[cell] !== after[cell]) cells.push(cell);
+  for (let cell = 0; cell <= max; cell++) if (before[cell] !== -1 && before[cell] !== after[cell]) cells.push(cell);
   return { ...first, cells, before: cells.map((cell) => before[cell]!), after: cells.map((cell) => after[cell]!) };
 }

@@ -97,8 +97,8 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
   if (!room) return null;
   const width = room.width + growth.west + growth.east;
   const height = room.height + growth.north + growth.south;
-  const [least, most] = LIMITS.roomSide;
-  if (width < least || height < least || width > most || height > most) return null;
+  const [min, max] = LIMITS.roomSide;
+  if (width < min || height < min || width > max || height > max) return null;
   const dx = growth.west;
   const dy = growth.north;
   const fellAway: string[] = [];

@@ -1,5 +1,5 @@
+import type { SettingValue } from "../world/setting.ts";
 import type { Json } from "../world/parts.ts";
-import type { SettingValue } from "../world/settings.ts";
 
 /** Some cells of a room change their tiles. The three lists go side by side; `cells` are indices, row by row. */
 export interface SetCells {

@@ -109,8 +109,8 @@ it("the schema takes every world that is written, and knows every setting's rang
     const said = schema.$defs.rules.properties[group]!.properties[key]!;
     expect([setting.path, said["default"]]).toEqual([setting.path, setting.default]);
     if (setting.kind === "choice") expect(said["enum"]).toEqual(setting.choices);
-    if (setting.kind === "whole") expect(said["minimum"]).toBe(setting.least);
-    if (setting.kind === "whole" && typeof setting.most === "number") expect(said["maximum"]).toBe(setting.most);
+    if (setting.kind === "whole") expect(said["minimum"]).toBe(setting.min);
+    if (setting.kind === "whole" && typeof setting.max === "number") expect(said["maximum"]).toBe(setting.max);
   }
 });
 

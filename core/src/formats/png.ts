@@ -24,12 +24,12 @@ const PIECE = 8192;
  * @param most largest width and height; a larger one is refused before anything is unpacked
  * @throws {RefusedError} saying what is wrong with it
  */
-export function readPng(bytes: Uint8Array, most: number, name = "the picture"): Pixels {
+export function readPng(bytes: Uint8Array, max: number, name = "the picture"): Pixels {
   const refuse = (message: string): never => {
     throw new RefusedError(name, [{ place: "", line: null, column: null, message }]);
   };
   const size = pngSize(bytes) ?? refuse("is no PNG");
-  if (size.width < 1 || size.height < 1 || size.width > most || size.height > most) refuse(`has ${size.width}x${size.height} pixels; it may have 1x1 to ${most}x${most}`);
+  if (size.width < 1 || size.height < 1 || size.width > max || size.height > max) refuse(`has ${size.width}x${size.height} pixels; it may have 1x1 to ${max}x${max}`);
   try {
     const chunks = chunksOf(bytes).filter(({ type }) => SEEN.has(type));
     const packed = chunks.filter(({ type }) => type === "IDAT").map(({ data }) => data);
@@ -72,7 +72,7 @@ function mostUnpacked(bytes: Uint8Array, { width, height }: { readonly width: nu
 }
 
 /** How many bytes come out of packed ones; null as soon as there are more than so many. Only counts, and keeps nothing. */
-function unpackedSize(packed: readonly Uint8Array[], most: number): number | null {
+function unpackedSize(packed: readonly Uint8Array[], max: number): number | null {
   let size = 0;
   const unzlib = new Unzlib((out) => {
     size += out.length;
@@ -80,7 +80,7 @@ function unpackedSize(packed: readonly Uint8Array[], most: number): number | nul
   for (const data of packed) {
     for (let at = 0; at < data.length; at += PIECE) {
       unzlib.push(data.subarray(at, at + PIECE), false);
-      if (size > most) return null;
+      if (size > max) return null;
     }
   }
   return size;

@@ -49,7 +49,7 @@ class Reading {
     const gap = lines.indexOf("");
     const rows = (gap < 0 ? lines : lines.slice(0, gap)).map((row) => [...row]);
     const height = rows.length;
-    const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
+    const width = rows.reduce((max, row) => Math.max(max, row.length), 0);
     if (height === 0 || width === 0) return this.refused([{ place: "", line: 1, column: 1, message: "expected a row of characters" }]);
     if (height > LIMITS.roomSide[1]) return this.refused([{ place: "", line: LIMITS.roomSide[1] + 1, column: 1, message: `a room has at most ${LIMITS.roomSide[1]} rows` }]);
     if (width > LIMITS.roomSide[1]) {

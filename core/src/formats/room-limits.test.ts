@@ -29,9 +29,9 @@ describe("a room text", () => {
 });
 
 describe("a picture", () => {
-  const size = (width: number, height: number, most: number): string => {
+  const size = (width: number, height: number, max: number): string => {
     try {
-      const pixels = readPng(writePng({ width, height, rgba: new Uint8Array(width * height * 4) }), most);
+      const pixels = readPng(writePng({ width, height, rgba: new Uint8Array(width * height * 4) }), max);
       return `${pixels.width}x${pixels.height}`;
     } catch (error) {
       return (error as RefusedError).refusals[0]!.message;
@@ -44,7 +44,7 @@ describe("a picture", () => {
     [1, 8, 8, "1x8"],
     [9, 1, 8, "has 9x1 pixels; it may have 1x1 to 8x8"],
     [1, 9, 8, "has 1x9 pixels; it may have 1x1 to 8x8"],
-  ])("of %i by %i px, with at most %i a side: %s", (width, height, most, expected) => expect(size(width, height, most)).toBe(expected));
+  ])("of %i by %i px, with at most %i a side: %s", (width, height, max, expected) => expect(size(width, height, max)).toBe(expected));
 
   it("whose head says that it has no pixels is refused", () => {
     for (const at of [16, 20]) {

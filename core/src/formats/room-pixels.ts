@@ -59,8 +59,8 @@ export function readRoomPixels(pixels: Pixels, world: World, matched: ColourMatc
   const refuse = (message: string): never => {
     throw new RefusedError(name, [{ place: "", line: null, column: null, message }]);
   };
-  const most = LIMITS.roomSide[1];
-  if (width < 1 || height < 1 || width > most || height > most) refuse(`has ${width}x${height} pixels; a pixel is a cell, and a room has 1x1 to ${most}x${most}`);
+  const max = LIMITS.roomSide[1];
+  if (width < 1 || height < 1 || width > max || height > max) refuse(`has ${width}x${height} pixels; a pixel is a cell, and a room has 1x1 to ${max}x${max}`);
   const own = new Map(pixelColours(world.tiles).map((colour, i) => [colour, world.tiles[i]!.id]));
   const ids = new Set(world.tiles.map((tile) => tile.id));
   const tiles: Tile[] = [];

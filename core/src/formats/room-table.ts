@@ -29,7 +29,7 @@ export function readRoomTable(text: string, world: World, making = false, name =
   const width = lines[0]!.split(",").length;
   if (width > LIMITS.roomSide[1]) refuse(1, LIMITS.roomSide[1] + 1, `a row has at most ${LIMITS.roomSide[1]} cells`);
   const cells: string[] = [];
-  const most = making ? LIMITS.tiles : world.tiles.length;
+  const max = making ? LIMITS.tiles : world.tiles.length;
   let made = world.tiles.length;
   const idOf = (number: number): string => world.tiles[number]?.id ?? `tile-${number}`;
   lines.forEach((line, y) => {
@@ -37,8 +37,8 @@ export function readRoomTable(text: string, world: World, making = false, name =
     if (fields.length !== width) refuse(y + 1, Math.min(fields.length, width) + 1, `expected ${width} cells as in the first row, found ${fields.length}`);
     fields.forEach((field, x) => {
       const number = /^"?(\d{1,4})"?$/.exec(field.trim());
-      const tile = number === null ? most : Number(number[1]);
-      if (tile >= most) refuse(y + 1, x + 1, `expected a tile number from 0 to ${most - 1}, found "${field.slice(0, 20)}"`);
+      const tile = number === null ? max : Number(number[1]);
+      if (tile >= max) refuse(y + 1, x + 1, `expected a tile number from 0 to ${max - 1}, found "${field.slice(0, 20)}"`);
       made = Math.max(made, tile + 1);
       cells.push(idOf(tile));
     });

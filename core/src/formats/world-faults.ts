@@ -143,8 +143,8 @@ export const bodyReach = (tileSize: number): readonly [number, number] => [-tile
 
 /** What is wrong with a body in a world of that tile size, or null: it reaches at most one tile beyond the frame-square. */
 export function bodyFault(body: Body, tileSize: number): string | null {
-  const [least, most] = bodyReach(tileSize);
-  const within = (v: number) => v >= least && v <= most;
+  const [min, max] = bodyReach(tileSize);
+  const within = (v: number) => v >= min && v <= max;
   const fits =
     body.kind === "box"
       ? within(body.box[0]) && within(body.box[1]) && within(body.box[0] + body.box[2]) && within(body.box[1] + body.box[3])

@@ -22,14 +22,14 @@ const name = J.string()
   })
   .messages({ "name.text": `must be a text of 1 to ${LIMITS.nameLength} characters without control characters` });
 const colour = J.string().pattern(/^#[0-9a-f]{6}$/).messages({ "string.pattern.base": "must be a colour like #8d7f6f" });
-const whole = (least: number, most: number) =>
+const whole = (min: number, max: number) =>
   J.number()
     .integer()
-    .min(least)
-    .max(most)
-    .messages({ "number.base": expected(least, most), "number.integer": expected(least, most), "number.min": expected(least, most), "number.max": expected(least, most) });
-const expected = (least: number, most: number) => `must be a whole number from ${least} to ${most}`;
-const within = ([least, most]: readonly [number, number]) => whole(least, most);
+    .min(min)
+    .max(max)
+    .messages({ "number.base": expected(min, max), "number.integer": expected(min, max), "number.min": expected(min, max), "number.max": expected(min, max) });
+const expected = (min: number, max: number) => `must be a whole number from ${min} to ${max}`;
+const within = ([min, max]: readonly [number, number]) => whole(min, max);
 
 /** Far beyond any real place; keeps sums exact. */
 const FAR = 100_000;
@@ -121,17 +121,17 @@ function rules(tileSize: number): Joi.ObjectSchema {
 }
 
 /** A long list of whole numbers from 0 on, looked through by a plain loop: a schema for each of them would take seconds. */
-export function numberList(most: number, longest: number): Joi.Schema {
+export function numberList(max: number, longest: number): Joi.Schema {
   return J.any()
     .custom((value: unknown, helpers) => {
       if (!Array.isArray(value) || value.length > longest) return helpers.error("numbers.list");
       for (let i = 0; i < value.length; i++) {
         const each = value[i] as unknown;
-        if (typeof each !== "number" || !Number.isInteger(each) || each < 0 || each > most) return helpers.error("numbers.one", { at: i });
+        if (typeof each !== "number" || !Number.isInteger(each) || each < 0 || each > max) return helpers.error("numbers.one", { at: i });
       }
       return value as number[];
     })
-    .messages({ "numbers.list": `must be a list of at most ${longest} numbers`, "numbers.one": `must hold whole numbers from 0 to ${most}; number {{#at}} of the list is none` });
+    .messages({ "numbers.list": `must be a list of at most ${longest} numbers`, "numbers.one": `must hold whole numbers from 0 to ${max}; number {{#at}} of the list is none` });
 }
 
 const edgeKinds: Record<string, Joi.SchemaMap> = {

@@ -183,11 +183,11 @@ function cut(points: Int32Array, axis: number, l: number, t: number, r: number, 
     if (change === 0) {
       if (touch ? depth > 0 : depth >= 0) v.hi = v.lo - 1;
     } else if (change > 0) {
-      const most = touch ? Math.floor(-depth / change) : Math.ceil(-depth / change) - 1;
-      if (most < v.hi) v.hi = most;
+      const max = touch ? Math.floor(-depth / change) : Math.ceil(-depth / change) - 1;
+      if (max < v.hi) v.hi = max;
     } else {
-      const least = touch ? Math.ceil(depth / -change) : Math.floor(depth / -change) + 1;
-      if (least > v.lo) v.lo = least;
+      const min = touch ? Math.ceil(depth / -change) : Math.floor(depth / -change) + 1;
+      if (min > v.lo) v.lo = min;
     }
   }
 }

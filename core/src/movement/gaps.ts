@@ -28,24 +28,24 @@ export function gapsAround(ground: Ground, room: number, x: number, y: number): 
 
 /** Units that the body could go along an axis before anything blocks it; null where a whole cell is free. */
 export function gapTowards(ground: Ground, room: number, x: number, y: number, axis: number, sign: number): number | null {
-  const most = ground.tileUnits;
-  gather(ground, room, x, y, axis, most);
+  const max = ground.tileUnits;
+  gather(ground, room, x, y, axis, max);
   const at = blockedRanges.firstBlocked(sign);
-  return at > most ? null : at - 1;
+  return at > max ? null : at - 1;
 }
 
 /** The shortest way along one axis to a free place, in units: how deep the body is in. */
 export function overlapDepth(ground: Ground, room: number, x: number, y: number): number {
-  const most = 2 * ground.tileUnits;
-  let least = most;
+  const max = 2 * ground.tileUnits;
+  let min = max;
   for (const axis of [X, Y]) {
-    gather(ground, room, x, y, axis, most);
-    least = Math.min(least, -blockedRanges.firstFree(0, -1), blockedRanges.firstFree(0, 1));
+    gather(ground, room, x, y, axis, max);
+    min = Math.min(min, -blockedRanges.firstFree(0, -1), blockedRanges.firstFree(0, 1));
   }
-  return ground.body.edgesCount ? Math.max(0, least - 1) : least;
+  return ground.body.edgesCount ? Math.max(0, min - 1) : min;
 }
 
-function gather(ground: Ground, room: number, x: number, y: number, axis: number, most: number): void {
+function gather(ground: Ground, room: number, x: number, y: number, axis: number, max: number): void {
   blockedRanges.begin();
-  visitShapes(ground, room, x, y, axis, -most, most, blockedRanges);
+  visitShapes(ground, room, x, y, axis, -max, max, blockedRanges);
 }

@@ -9,13 +9,12 @@ import { keysFromText } from "../world/keys.ts";
 /** Intent and second choice after frames with these keys. */
 function intent(input: Partial<Rules["input"]>, ...frames: string[]): string {
   const c = compile(tinyWorld(["S"], { input }));
-  const { rules } = c;
   const state = new SimState(c);
   for (const keys of frames) {
     state.frame++;
     state.heldBefore = state.held;
     state.held = keysFromText(keys);
-    readIntent(rules, state);
+    readIntent(c, state);
   }
   return `${state.intentX},${state.intentY} then ${state.secondX},${state.secondY}`;
 }

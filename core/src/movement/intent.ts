@@ -1,3 +1,4 @@
+import type { Compiled } from "../compiled/compiled.ts";
 import type { Rules } from "../world/world.ts";
 import type { SimState } from "../compiled/state.ts";
 import { DOWN, LEFT, RIGHT, UP } from "../world/keys.ts";
@@ -6,13 +7,13 @@ import { DOWN, LEFT, RIGHT, UP } from "../world/keys.ts";
  * Reads this frame's buttons into `pressed`, raw intent, intent and second choice (semantics.md section 2).
  * Expects `held`, `heldBefore` and `frame` of the state to be this frame's.
  */
-export function readIntent(rules: Rules, state: SimState): void {
-  // The same buttons say the same as in the frame before; only what hop made of a tap counts for its own frame alone.
-  if (state.held === state.heldBefore && (state.pressed === 0 || rules.gait !== "hop")) {
+export function readIntent(c: Compiled, state: SimState): void {
+  // The same buttons say the same as in the frame before; only what was made of a tap counts for its own frame alone.
+  if (state.held === state.heldBefore && (state.pressed === 0 || !c.tapCounts)) {
     state.pressed = 0;
     return;
   }
-  const { opposites, ways, prefer } = rules.input;
+  const { opposites, ways, prefer } = c.rules.input;
   const pressed = state.held & ~state.heldBefore;
   state.pressed = pressed;
   for (let button = 0; button < 4; button++) if (pressed & (1 << button)) state.pressedAt[button] = state.frame;
@@ -26,7 +27,7 @@ export function readIntent(rules: Rules, state: SimState): void {
   state.secondX = 0;
   state.secondY = 0;
   if (ways === 8 || horizontal < 0 || vertical < 0) return;
-  if (rules.gait === "hop" && oneOf(pressed, horizontal, vertical)) {
+  if (c.tapCounts && oneOf(pressed, horizontal, vertical)) {
     // A tap moves where it points, not where another key is held.
     if (pressed & (1 << horizontal)) state.intentY = 0;
     else state.intentX = 0;

@@ -41,6 +41,7 @@ class SweptMove implements AxisMove {
   readonly place = null;
   movedX = 0;
   movedY = 0;
+  stopAt = 0;
   readonly slope: { along: number; aside: number }[] = [];
 
   constructor(
@@ -55,7 +56,12 @@ class SweptMove implements AxisMove {
     this.dy = axis === X ? 0 : displacement;
   }
 
-  moved(units: number): void {
+  /**
+   * Says how far it came.
+   * @param stopAt displacement at which what stops it is met
+   */
+  moved(units: number, stopAt: number): void {
+    this.stopAt = stopAt;
     // `+ 0`: nothing moved is 0, never -0.
     if (this.axis === "x") this.movedX = units + 0;
     else this.movedY = units + 0;

@@ -60,9 +60,9 @@ class BlockedRanges extends ShapeVisitor {
 export const blockedRanges = new BlockedRanges();
 
 /** Of what `blockedRanges` holds: the smallest shift to a free place, at most so far; the negative one first; null for none. */
-export function smallestShift(most: number): number | null {
+export function smallestShift(max: number): number | null {
   const back = -blockedRanges.firstFree(0, -1);
   const on = blockedRanges.firstFree(0, 1);
-  if (Math.min(back, on) > most) return null;
+  if (Math.min(back, on) > max) return null;
   return back <= on ? 0 - back : on;
 }

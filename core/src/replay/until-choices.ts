@@ -61,7 +61,7 @@ function whatsOf(c: Compiled, log: InputLog, { to }: KeyRun): Condition[] {
     if (fixture !== undefined && (s.eventKinds[i] === TAKE || s.eventKinds[i] === OPEN)) whats.push({ kind: s.eventKinds[i] === TAKE ? "taken" : "open", fixture });
   }
   whats.push(cellOf(c, s));
-  if (c.rules.gait === "hop" || c.rules.gait === "glide") whats.push({ kind: "pixel", x: s.x / 256, y: s.y / 256 });
+  if (c.onGrid) whats.push({ kind: "pixel", x: s.x / 256, y: s.y / 256 });
   if (c.rooms.length > 1) whats.push({ kind: "room", room: c.rooms[s.room]!.id });
   return whats;
 }

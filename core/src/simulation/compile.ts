@@ -1,3 +1,5 @@
+import { GAITS } from "../world/gaits.ts";
+import { GAIT_MOVEMENTS } from "../movement/gaits.ts";
 import { CoreError } from "../base/core-error.ts";
 import { compileFixtures } from "../compiled/compiled-fixture.ts";
 import { compileBody } from "../ground/body.ts";
@@ -6,10 +8,6 @@ import { Ground } from "../ground/ground.ts";
 import type { SolidShape } from "../ground/solid-shape.ts";
 import { FULL, NOTHING, solidShape } from "../ground/solid-shape.ts";
 import { unitsFromPx } from "../base/units.ts";
-import { drift } from "../movement/drift.ts";
-import { glide } from "../movement/glide.ts";
-import { hop } from "../movement/hop.ts";
-import { roam } from "../movement/roam.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Rules, World } from "../world/world.ts";
 import { rulesById } from "../world/queries.ts";
@@ -31,6 +29,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
   const rooms = world.rooms.map((room, i) => compileRoom(room, solidByTile, tileUnits, (id) => roomNumbers.get(id)!, fixtures.at[i]!));
   const body = compileBody(rules.walker.body);
   const { goal } = world;
+  const movement = GAIT_MOVEMENTS[rules.gait];
   return {
     world,
     rules,
@@ -43,32 +42,14 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     countsLives: world.lives !== null,
     goalFixture: goal?.kind === "marker" ? fixtures.all.findIndex(({ id }) => id === goal.fixture) : -1,
     goalItem: goal?.kind === "collect" ? world.items.findIndex(({ id }) => id === goal.item) : -1,
-    move: GAITS[rules.gait],
+    onGrid: GAITS[rules.gait].onGrid,
+    tapCounts: GAITS[rules.gait].tapCounts,
+    move: movement.move,
     glide: { ...rules.glide, speed: unitsFromPx(rules.glide.speed) },
-    free: compileFree(rules),
+    free: (movement.free ?? GAIT_MOVEMENTS.roam.free!)(rules),
     poseEvery,
     poseRound: poseEvery * rules.pose.images,
     restFacing: FACINGS.indexOf(rules.facing.rest),
-  };
-}
-
-const GAITS = { hop, glide, roam, drift } as const;
-
-function compileFree(rules: Rules): Compiled["free"] {
-  const { roam, drift } = rules;
-  const common = rules.gait === "drift" ? drift : roam;
-  return {
-    speedX: unitsFromPx(roam.speedX),
-    speedY: unitsFromPx(roam.speedY),
-    accel: unitsFromPx(drift.accel),
-    drag: drift.drag,
-    maxSpeed: unitsFromPx(drift.maxSpeed),
-    evenDiagonal: common.diagonal === "even",
-    response: common.response,
-    xFirst: common.axisOrder === "x-first",
-    aheadUnits: unitsFromPx(common.aheadPx),
-    nudgePx: common.nudge,
-    slide: common.slopes === "slide",
   };
 }
 

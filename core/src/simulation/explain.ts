@@ -112,7 +112,7 @@ export function explain(c: Compiled, state: SimState, held: number): Explanation
   const account = newAccount();
   const before: Before = { room: state.room, x: state.x, y: state.y, ground: state.ground.withOwn(c.fixtures.doorRooms) };
   step(c, state, held, account);
-  return { ...describe(c, state), from: [before.x, before.y], ...accountOf(c, before, state, account) };
+  return { ...describe(c, state), from: [before.x, before.y], ...accountOf(c, before, account) };
 }
 
 /** Where the walker was when the frame began, and what blocked it. */
@@ -126,7 +126,7 @@ interface Before {
 
 /** Explains row 0, in which nothing has moved yet. */
 export function explainStart(c: Compiled, state: SimState): Explanation {
-  return { ...describe(c, state), from: [state.x, state.y], ...accountOf(c, { room: state.room, x: state.x, y: state.y, ground: state.ground }, state, newAccount()) };
+  return { ...describe(c, state), from: [state.x, state.y], ...accountOf(c, { room: state.room, x: state.x, y: state.y, ground: state.ground }, newAccount()) };
 }
 
 function describe(c: Compiled, s: SimState) {
@@ -167,7 +167,7 @@ function doorAt(c: Compiled, { ground, room }: Before, cx: number, cy: number): 
   return c.fixtures.all[doorIn(c, resolved.room, resolved.cell)]?.id ?? null;
 }
 
-function accountOf(c: Compiled, before: Before, s: SimState, account: Account) {
+function accountOf(c: Compiled, before: Before, account: Account) {
   const choices = account.choices.map((candidates) =>
     candidates.map(({ source, dx, dy, taken, places }) => ({ source, dx, dy, taken, places: places.map((place) => explainPlace(c, before, place)) })),
   );
@@ -178,7 +178,7 @@ function accountOf(c: Compiled, before: Before, s: SimState, account: Account) {
   const stopped = axes.find((move) => move.movedX + move.movedY + slid(move) !== move.dx + move.dy || (move.axis === "both" && move.movedX !== move.dx));
   const ended = account.advances.find((advance) => advance.ended);
   const cells = [...choices.flat().flatMap((candidate) => candidate.places.flatMap((place) => place.cells)), ...axes.flatMap((move) => move.cells)];
-  const pieces = piecesOf(c, account);
+  const pieces = piecesOf(account);
   return {
     arrivedAfter: ended ? ended.gone : null,
     reverse: account.reverse && { place: explainPlace(c, before, account.reverse.place), turned: account.reverse.turned },
@@ -186,23 +186,20 @@ function accountOf(c: Compiled, before: Before, s: SimState, account: Account) {
     axes,
     nudge: account.nudge,
     pieces,
-    velocity: velocityOf(c, s, pieces),
+    velocity: velocityOf(account, pieces),
     tested: onceEach(cells),
     stoppedBy: (failed?.[0]?.places.flatMap((place) => place.cells) ?? stopped?.cells ?? []).find((cell) => cell.blocks) ?? null,
   } as const;
 }
 
-function velocityOf(c: Compiled, s: SimState, pieces: readonly Piece[]): readonly [number, number] {
-  if (c.rules.gait === "drift") return [s.vx, s.vy];
+function velocityOf(account: Account, pieces: readonly Piece[]): readonly [number, number] {
+  if (account.velocity !== null) return account.velocity;
   const moved = pieces.filter((piece) => piece.what !== "crossing");
   return [moved.reduce((sum, { dx }) => sum + dx, 0), moved.reduce((sum, { dy }) => sum + dy, 0)];
 }
 
-function piecesOf(c: Compiled, account: Account): Piece[] {
-  const pieces: Piece[] = account.advances.map(({ dx, dy }) => ({ what: "leg", dx, dy }));
-  if (c.rules.gait === "hop") {
-    for (const { dx, dy } of account.choices.flatMap((candidates) => candidates.filter(({ taken }) => taken))) pieces.push({ what: "hop", dx: dx * c.tileUnits, dy: dy * c.tileUnits });
-  }
+function piecesOf(account: Account): Piece[] {
+  const pieces: Piece[] = account.advances.map(({ what, dx, dy }) => ({ what, dx, dy }));
   for (const move of account.axes) {
     if (move.movedX !== 0 || move.movedY !== 0) pieces.push({ what: move.axis, dx: move.movedX, dy: move.movedY });
     const along = move.slope.reduce((sum, step) => sum + step.along, 0);
@@ -244,9 +241,8 @@ function explainAxis(c: Compiled, before: Before, move: AxisMove): ExplainedAxis
   const { room, ground } = before;
   if (place !== null) return { ...move, cells: cellsAt(c, before, fromX, fromY, place) };
   const short = movedX !== dx || movedY !== dy;
-  // `snap` is stopped by what it ended in, `contact` by what stands one unit beyond.
-  const atX = c.free.response === "snap" ? dx : movedX + Math.sign(dx);
-  const atY = c.free.response === "snap" ? dy : movedY + Math.sign(dy);
+  const atX = dx === 0 ? movedX : move.stopAt;
+  const atY = dy === 0 ? movedY : move.stopAt;
   const counts = move.shapes.filter((shape) => !shape.inside && shape.ranges.some(({ lo, hi }) => lo <= atX + atY && atX + atY <= hi));
   const cells = cellsOnWay(c, fromX, fromY, dx, dy).map(({ cx, cy }): TestedCell => {
     const blocks = short && counts.some((shape) => shape.cx === cx && shape.cy === cy);

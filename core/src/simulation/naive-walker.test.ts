@@ -1,3 +1,4 @@
+import type { Gait } from "../world/gaits.ts";
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import { FIXED, anyBody, anyGait, anyLog, anyRows } from "../test-support/arbitraries.ts";
@@ -5,7 +6,6 @@ import { NaiveWalker } from "../test-support/naive-walker.ts";
 import { told } from "../test-support/told.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import { FACINGS } from "../world/facing.ts";
-import type { Gait } from "../world/world.ts";
 import { compile } from "./compile.ts";
 import { run } from "../replay/run.ts";
 import { ESCAPED, WRAPPED } from "../world/vocabulary.ts";

@@ -32,7 +32,7 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   s.rawBeforeY = s.rawY;
   const { memory } = s;
   if (memory.pushedCount > 0 || memory.pushedBeforeCount > 0) memory.turnPushed();
-  readIntent(c.rules, s);
+  readIntent(c, s);
   c.move(c, s, account);
   // In nearly every frame the frame-square is still wholly in the room, and nothing can be left or crossed.
   const room = c.rooms[s.room]!;

@@ -222,11 +222,11 @@ export class NaiveWalker {
   private drift(): void {
     const { accel, drag, maxSpeed, diagonal } = this.rules.drift;
     const even = diagonal === "even" && this.intent[0] !== 0 && this.intent[1] !== 0;
-    const most = units(maxSpeed);
+    const max = units(maxSpeed);
     for (const [axis, i] of [["x", 0], ["y", 1]] as const) {
       const push = even ? Math.trunc((this.intent[i] * units(accel) * 181) / 256) : this.intent[i] * units(accel);
       const dragged = Math.trunc(((this.velocity[axis] + push) * (256 - drag)) / 256) || 0;
-      this.velocity[axis] = Math.min(Math.max(dragged, -most), most);
+      this.velocity[axis] = Math.min(Math.max(dragged, -max), max);
     }
     const stopped = this.moveFreely(this.velocity.x, this.velocity.y, this.rules.drift);
     for (const axis of stopped) this.velocity[axis] = 0;
@@ -311,7 +311,7 @@ export class NaiveWalker {
     return { place, travelled: sign * gone, slid };
   }
 
-  private nudge(wanted: Record<Axis, number>, along: Record<Axis, number>, most: number): boolean {
+  private nudge(wanted: Record<Axis, number>, along: Record<Axis, number>, max: number): boolean {
     const [ix, iy] = this.intent;
     if ((ix === 0) === (iy === 0)) return false;
     const axis: Axis = ix !== 0 ? "x" : "y";
@@ -319,7 +319,7 @@ export class NaiveWalker {
     const way = axis === "x" ? ix : iy;
     if (Math.sign(wanted[axis]) !== way || along[axis] !== 0) return false;
     const ahead = Math.min(256, Math.abs(wanted[axis])) * way;
-    for (let k = 1; k <= most; k++) {
+    for (let k = 1; k <= max; k++) {
       for (const sign of [-1, 1]) {
         const tried: Place = { x: this.x, y: this.y, [other]: this[other] + sign * k * 256 };
         if (!this.free({ ...tried, [axis]: tried[axis] + ahead })) continue;

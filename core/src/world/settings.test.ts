@@ -1,3 +1,4 @@
+import type { SettingValue } from "./setting.ts";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
@@ -5,7 +6,7 @@ import { run } from "../replay/run.ts";
 import { anyFullLogOf } from "../test-support/any-full-log.ts";
 import { FIXED, anyBody, anyGait, anyRows } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { Setting, SettingValue } from "./settings.ts";
+import type { Setting  } from "./settings.ts";
 import { SETTINGS, settingApplies, settingByPath, settingFault, settingRange, settingValue, withSetting } from "./settings.ts";
 import type { Rules, World } from "./world.ts";
 
@@ -15,8 +16,8 @@ const TILE = 16;
 function anyValue(setting: Setting): fc.Arbitrary<SettingValue> {
   if (setting.kind === "switch") return fc.boolean();
   if (setting.kind === "choice") return fc.constantFrom(...setting.choices);
-  const { least, most, whole } = settingRange(setting, TILE);
-  return whole ? fc.integer({ min: least, max: most }) : fc.integer({ min: 1, max: most * 256 }).map((units) => units / 256);
+  const { min, max, whole } = settingRange(setting, TILE);
+  return whole ? fc.integer({ min: min, max: max }) : fc.integer({ min: 1, max: max * 256 }).map((units) => units / 256);
 }
 
 const withRules = (world: World, rules: Rules): World => ({ ...world, rules: [rules] });
@@ -86,9 +87,9 @@ describe("what a setting may be", () => {
   it("both ends of a range may stand, and nothing beyond them", () => {
     for (const setting of SETTINGS) {
       if (setting.kind !== "px" && setting.kind !== "whole") continue;
-      const { least, most, whole } = settingRange(setting, TILE);
-      const beyond = whole ? [least - 1, most + 1, least + 0.5] : [least / 4, most + 1 / 256];
-      expect([setting.path, [least, most].map((value) => settingFault(setting, value, TILE))]).toEqual([setting.path, [null, null]]);
+      const { min, max, whole } = settingRange(setting, TILE);
+      const beyond = whole ? [min - 1, max + 1, min + 0.5] : [min / 4, max + 1 / 256];
+      expect([setting.path, [min, max].map((value) => settingFault(setting, value, TILE))]).toEqual([setting.path, [null, null]]);
       for (const value of beyond) expect([setting.path, value, settingFault(setting, value, TILE)]).not.toContain(null);
     }
   });

@@ -1,111 +1,54 @@
-import type { FreeMovement, Rules } from "./world.ts";
+import { UNITS_PER_PX } from "../base/units.ts";
+import { FACINGS } from "./facing.ts";
+import type { Gait } from "./gaits.ts";
+import { GAITS } from "./gaits.ts";
+import type { PxLimit, SettingSpec, SettingValue, SettingsOf } from "./setting.ts";
+import { choice, frames, whole } from "./setting.ts";
+import type { Rules } from "./world.ts";
 
-/** The stages that a frame goes through, in order (interface.md, frame anatomy). */
-export const STAGES = ["input", "intent", "motion", "contact", "aftermath", "pose"] as const;
-export type Stage = (typeof STAGES)[number];
+/** A setting and where it stands in a rule set, such as `glide.speed`. */
+export type Setting = SettingSpec & { readonly path: string };
 
-/** Upper bound of a number in px: a fixed one, or so many tile sizes. */
-export type PxLimit = { readonly px: number } | { readonly tiles: number };
-
-/**
- * What a setting may be. `px` are decimals that count as whole units, of at least 1 unit;
- * `whole` are whole numbers, both ends included.
- */
-export type SettingKind =
-  | { readonly kind: "px"; readonly most: PxLimit }
-  | { readonly kind: "whole"; readonly least: number; readonly most: PxLimit | number; readonly unit: "px" | "frames" | "" }
-  | { readonly kind: "choice"; readonly choices: readonly (string | number)[] }
-  | { readonly kind: "switch" };
-
-export type SettingValue = number | string | boolean;
-
-export type Setting = SettingKind & {
-  /** Where it stands in a rule set, such as `glide.speed`. */
-  readonly path: string;
-  readonly label: string;
-  readonly stage: Stage;
-  readonly default: SettingValue;
+const INPUT: SettingsOf<Rules["input"]> = {
+  opposites: choice("Opposites", "input", ["cancel", "latest", "earliest"], "cancel"),
+  ways: choice("Ways", "input", [4, 8], 4),
+  prefer: choice("Prefer", "intent", ["latest", "horizontal", "vertical"], "latest", (rules) => rules.input.ways === 4),
 };
 
-const choice = (path: string, label: string, stage: Stage, choices: readonly (string | number)[], fallback: string | number): Setting => ({
-  path,
-  label,
-  stage,
-  kind: "choice",
-  choices,
-  default: fallback,
-});
-const toggle = (path: string, label: string, stage: Stage, fallback: boolean): Setting => ({ path, label, stage, kind: "switch", default: fallback });
-const px = (path: string, label: string, tiles: number, fallback: number): Setting => ({
-  path,
-  label,
-  stage: "motion",
-  kind: "px",
-  most: { tiles },
-  default: fallback,
-});
-const frames = (path: string, label: string, stage: Stage, fallback: number): Setting => ({
-  path,
-  label,
-  stage,
-  kind: "whole",
-  least: 0,
-  most: 600,
-  unit: "frames",
-  default: fallback,
-});
+const byIntent = (rules: Rules): boolean => rules.facing.source === "intent";
 
-function freeMovement(gait: "roam" | "drift"): Setting[] {
-  const at = (name: keyof FreeMovement) => `${gait}.${name}`;
-  return [
-    choice(at("diagonal"), "Diagonal", "motion", ["even", "full"], "even"),
-    choice(at("response"), "Response", "contact", ["contact", "undo-axis", "undo-both", "snap", "ahead"], "contact"),
-    choice(at("axisOrder"), "Axis order", "contact", ["x-first", "y-first"], "x-first"),
-    { path: at("aheadPx"), label: "Ahead", stage: "contact", kind: "px", most: { tiles: 1 }, default: 1 },
-    { path: at("nudge"), label: "Nudge", stage: "contact", kind: "whole", least: 0, most: { tiles: 1 }, unit: "px", default: 0 },
-    choice(at("slopes"), "Slopes", "contact", ["slide", "stop"], "slide"),
-  ];
-}
+const FACING: SettingsOf<Rules["facing"]> = {
+  source: choice("Facing", "pose", ["intent", "pointer"], "intent"),
+  ways: choice("Facings", "pose", [4, 8], 4, byIntent),
+  tie: choice("Tie", "pose", ["keep", "horizontal", "vertical"], "keep", (rules) => byIntent(rules) && rules.facing.ways === 4),
+  idle: choice("Idle", "pose", ["keep", "reset"], "keep", byIntent),
+  rest: choice("Rest", "pose", FACINGS, "down", (rules) => byIntent(rules) && rules.facing.idle === "reset"),
+};
+
+const isAnimated = (rules: Rules): boolean => rules.pose.advance !== "off";
+
+const POSE: SettingsOf<Rules["pose"]> = {
+  images: whole("Images", "pose", 1, 64, "", 1, isAnimated),
+  advance: choice("Advance", "pose", ["distance", "frames", "off"], "distance"),
+  every: whole("Every", "pose", 1, 1024, "", 8, isAnimated),
+  idleImage: whole("Idle image", "pose", 0, 63, "", 0),
+  idleAfter: frames("Idle after", "pose", 0, isAnimated),
+};
+
+/** The parts of a rule set that are settings, in the order in which the file has them. */
+const GROUPS: readonly (readonly [string, Readonly<Record<string, SettingSpec>>])[] = [
+  ["input", INPUT],
+  ...Object.entries(GAITS).map(([gait, { settings }]) => [gait, settings as Readonly<Record<string, SettingSpec>>] as const),
+  ["facing", FACING],
+  ["pose", POSE],
+];
 
 /**
  * Every setting of a rule set but `gait` and `walker`, with its range and default (semantics.md section 11,
  * formats.md section 1). The reader's schema, the edits' checks and the frame anatomy's fields are all made from this
  * one table, in the order in which the file has them.
  */
-export const SETTINGS: readonly Setting[] = [
-  choice("input.opposites", "Opposites", "input", ["cancel", "latest", "earliest"], "cancel"),
-  choice("input.ways", "Ways", "input", [4, 8], 4),
-  choice("input.prefer", "Prefer", "intent", ["latest", "horizontal", "vertical"], "latest"),
-  frames("hop.repeatAfter", "Repeat after", "motion", 20),
-  frames("hop.repeatEvery", "Repeat every", "motion", 5),
-  toggle("hop.slide", "Slide", "motion", true),
-  toggle("hop.cutCorners", "Cut corners", "motion", false),
-  px("glide.speed", "Speed", 1, 1),
-  choice("glide.arrive", "Arrive", "motion", ["land", "equal", "past"], "land"),
-  toggle("glide.carry", "Carry", "motion", true),
-  toggle("glide.slide", "Slide", "intent", true),
-  frames("glide.bufferFrames", "Buffer", "intent", 0),
-  toggle("glide.keepGoing", "Keep going", "motion", false),
-  toggle("glide.reverse", "Reverse", "motion", false),
-  toggle("glide.cutCorners", "Cut corners", "motion", false),
-  px("roam.speedX", "Speed x", 4, 1),
-  px("roam.speedY", "Speed y", 4, 1),
-  ...freeMovement("roam"),
-  px("drift.accel", "Accel", 4, 0.25),
-  { path: "drift.drag", label: "Drag", stage: "motion", kind: "whole", least: 0, most: 256, unit: "", default: 16 },
-  px("drift.maxSpeed", "Max speed", 4, 3),
-  ...freeMovement("drift"),
-  choice("facing.source", "Facing", "pose", ["intent", "pointer"], "intent"),
-  choice("facing.ways", "Facings", "pose", [4, 8], 4),
-  choice("facing.tie", "Tie", "pose", ["keep", "horizontal", "vertical"], "keep"),
-  choice("facing.idle", "Idle", "pose", ["keep", "reset"], "keep"),
-  choice("facing.rest", "Rest", "pose", ["up", "up-right", "right", "down-right", "down", "down-left", "left", "up-left"], "down"),
-  { path: "pose.images", label: "Images", stage: "pose", kind: "whole", least: 1, most: 64, unit: "", default: 1 },
-  choice("pose.advance", "Advance", "pose", ["distance", "frames", "off"], "distance"),
-  { path: "pose.every", label: "Every", stage: "pose", kind: "whole", least: 1, most: 1024, unit: "", default: 8 },
-  { path: "pose.idleImage", label: "Idle image", stage: "pose", kind: "whole", least: 0, most: 63, unit: "", default: 0 },
-  frames("pose.idleAfter", "Idle after", "pose", 0),
-];
+export const SETTINGS: readonly Setting[] = GROUPS.flatMap(([group, specs]) => Object.entries(specs).map(([name, spec]): Setting => ({ ...spec, path: `${group}.${name}` })));
 
 const BY_PATH = new Map(SETTINGS.map((setting) => [setting.path, setting]));
 
@@ -115,14 +58,14 @@ export function settingByPath(path: string): Setting | undefined {
 }
 
 /** Largest value of a number setting in a world of that tile size, in the setting's own unit. */
-export function settingMost(most: PxLimit | number, tileSize: number): number {
-  return typeof most === "number" ? most : "px" in most ? most.px : most.tiles * tileSize;
+export function settingMax(max: PxLimit | number, tileSize: number): number {
+  return typeof max === "number" ? max : "px" in max ? max.px : max.tiles * tileSize;
 }
 
 /** What a number setting may be in a world of that tile size, both ends included. */
-export function settingRange(setting: Setting & { readonly kind: "px" | "whole" }, tileSize: number): { readonly least: number; readonly most: number; readonly whole: boolean } {
-  const most = settingMost(setting.most, tileSize);
-  return setting.kind === "px" ? { least: 1 / 256, most, whole: false } : { least: setting.least, most, whole: true };
+export function settingRange(setting: Setting & { readonly kind: "px" | "whole" }, tileSize: number): { readonly min: number; readonly max: number; readonly whole: boolean } {
+  const max = settingMax(setting.max, tileSize);
+  return setting.kind === "px" ? { min: 1 / UNITS_PER_PX, max, whole: false } : { min: setting.min, max, whole: true };
 }
 
 /**
@@ -130,42 +73,9 @@ export function settingRange(setting: Setting & { readonly kind: "px" | "whole" 
  * another setting turns off (semantics.md sections 2, 4 and 5 say which).
  */
 export function settingApplies(rules: Rules, path: string): boolean {
-  const [group, name] = path.split(".") as [string, string];
-  const { input, glide, hop, facing, pose } = rules;
-  switch (group) {
-    case "input":
-      return name !== "prefer" || input.ways === 4;
-    case "facing":
-      if (name === "source") return true;
-      return facing.source === "intent" && (name !== "tie" || facing.ways === 4) && (name !== "rest" || facing.idle === "reset");
-    case "pose":
-      return name === "advance" || name === "idleImage" || pose.advance !== "off";
-  }
-  if (group !== rules.gait) return false;
-  switch (path) {
-    case "hop.repeatEvery":
-      return hop.repeatAfter > 0;
-    case "glide.carry":
-    case "glide.reverse":
-      return glide.arrive === "land";
-    case "hop.cutCorners":
-    case "glide.cutCorners":
-      return input.ways === 8;
-  }
-  const free = rules.gait === "roam" ? rules.roam : rules.gait === "drift" ? rules.drift : null;
-  if (free === null) return true;
-  switch (name) {
-    case "diagonal":
-      return input.ways === 8;
-    case "axisOrder":
-      return free.response !== "undo-both";
-    case "aheadPx":
-      return free.response === "ahead";
-    case "nudge":
-    case "slopes":
-      return free.response === "contact";
-  }
-  return true;
+  const [group] = path.split(".") as [string];
+  if (Object.hasOwn(GAITS, group) && (group as Gait) !== rules.gait) return false;
+  return BY_PATH.get(path)?.applies?.(rules) ?? true;
 }
 
 /** The value of the setting in a rule set; for `path`s of the table only. */
@@ -191,14 +101,14 @@ export function settingFault(setting: Setting, value: unknown, tileSize: number)
     case "choice":
       return setting.choices.includes(value as string | number) ? null : `must be one of ${setting.choices.join(", ")}`;
     case "whole": {
-      const most = settingMost(setting.most, tileSize);
-      const fits = typeof value === "number" && Number.isInteger(value) && value >= setting.least && value <= most;
-      return fits ? null : `must be a whole number from ${setting.least} to ${most}`;
+      const max = settingMax(setting.max, tileSize);
+      const fits = typeof value === "number" && Number.isInteger(value) && value >= setting.min && value <= max;
+      return fits ? null : `must be a whole number from ${setting.min} to ${max}`;
     }
     case "px": {
-      const most = settingMost(setting.most, tileSize);
-      const fits = typeof value === "number" && value <= most && Math.floor(value * 256 + 0.5) >= 1;
-      return fits ? null : `must be px, at least 1/256 and at most ${most}`;
+      const max = settingMax(setting.max, tileSize);
+      const fits = typeof value === "number" && value <= max && Math.floor(value * UNITS_PER_PX + 0.5) >= 1;
+      return fits ? null : `must be px, at least 1/256 and at most ${max}`;
     }
   }
 }

@@ -1,4 +1,5 @@
 import type { Facing } from "./facing.ts";
+import type { Gait, GaitSettings } from "./gaits.ts";
 
 /** A pair of whole numbers in a file: a cell (column, row), a point or an offset. */
 export type Pair = readonly [number, number];
@@ -64,15 +65,12 @@ export interface Sheet {
   readonly spacing: number;
 }
 
-export type Gait = "hop" | "glide" | "roam" | "drift";
-export type Arrive = "land" | "equal" | "past";
-
 export type Body =
   | { readonly kind: "box"; readonly box: Box; readonly flush: "free" | "blocks" }
   | { readonly kind: "probes"; readonly points: readonly Pair[]; readonly flush: "free" | "blocks" };
 
-/** One rule set: everything that decides how the walker moves. Each setting is described in `settings.ts`. */
-export interface Rules {
+/** One rule set: everything that decides how the walker moves. Each setting is described in `settings.ts` and `gaits/`. */
+export interface Rules extends GaitSettings {
   readonly id: string;
   readonly name: string;
   readonly gait: Gait;
@@ -82,24 +80,6 @@ export interface Rules {
     readonly prefer: "latest" | "horizontal" | "vertical";
   };
   readonly walker: { readonly blockedBy: readonly string[]; readonly body: Body };
-  readonly hop: {
-    readonly repeatAfter: number;
-    readonly repeatEvery: number;
-    readonly slide: boolean;
-    readonly cutCorners: boolean;
-  };
-  readonly glide: {
-    readonly speed: number;
-    readonly arrive: Arrive;
-    readonly carry: boolean;
-    readonly slide: boolean;
-    readonly bufferFrames: number;
-    readonly keepGoing: boolean;
-    readonly reverse: boolean;
-    readonly cutCorners: boolean;
-  };
-  readonly roam: { readonly speedX: number; readonly speedY: number } & FreeMovement;
-  readonly drift: { readonly accel: number; readonly drag: number; readonly maxSpeed: number } & FreeMovement;
   readonly facing: {
     readonly source: "intent" | "pointer";
     readonly ways: 4 | 8;
@@ -114,16 +94,6 @@ export interface Rules {
     readonly idleImage: number;
     readonly idleAfter: number;
   };
-}
-
-/** What `roam` and `drift` have in common (semantics.md sections 4.3 and 4.4). */
-export interface FreeMovement {
-  readonly diagonal: "even" | "full";
-  readonly response: "contact" | "undo-axis" | "undo-both" | "snap" | "ahead";
-  readonly axisOrder: "x-first" | "y-first";
-  readonly aheadPx: number;
-  readonly nudge: number;
-  readonly slopes: "slide" | "stop";
 }
 
 export type EdgeRule =

@@ -14,8 +14,8 @@ const ANSWER_MS = 18_000;
  * A pool of connections. Asking for one gives up after 3 s and a statement after 15 s, so that a stopped or hung database
  * is told, not waited for.
  */
-export function connect(databaseUrl: string, most = 8): Knex {
-  return made(databaseUrl, most, { statement_timeout: STATEMENT_MS, query_timeout: ANSWER_MS, idle_in_transaction_session_timeout: 60_000 });
+export function connect(databaseUrl: string, max = 8): Knex {
+  return made(databaseUrl, max, { statement_timeout: STATEMENT_MS, query_timeout: ANSWER_MS, idle_in_transaction_session_timeout: 60_000 });
 }
 
 /** Connections for what may take its time: bringing the tables to a new version. */
@@ -23,11 +23,11 @@ export function connectPatiently(databaseUrl: string): Knex {
   return made(databaseUrl, 2, {});
 }
 
-function made(databaseUrl: string, most: number, timeouts: object): Knex {
+function made(databaseUrl: string, max: number, timeouts: object): Knex {
   return knex({
     client: "pg",
     connection: { connectionString: databaseUrl, connectionTimeoutMillis: 2500, keepAlive: true, ...timeouts },
-    pool: { min: 0, max: most },
+    pool: { min: 0, max: max },
     acquireConnectionTimeout: 3000,
     // Whatever goes wrong is thrown too, and told by whoever asked.
     log: { warn: unsaid, error: unsaid, debug: unsaid },

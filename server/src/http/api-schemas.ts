@@ -22,7 +22,7 @@ export const NOTE_LENGTH = 4000;
 
 const worldEntry = { id: ref("Id"), name: text, revision: whole(1), rooms: whole(1), logs: whole(), summary: text, savedAt: moment };
 const stored = { revision: whole(1), summary: text };
-const cells = (most: number): Schema => list(whole(0, most), { maxItems: LIMITS.roomSide[1] ** 2 });
+const cells = (max: number): Schema => list(whole(0, max), { maxItems: LIMITS.roomSide[1] ** 2 });
 const setting = { anyOf: [{ type: "number" }, { type: "string", maxLength: 40 }, { type: "boolean" }] };
 const logText = { type: "string", maxLength: LIMITS.fileBytes };
 const step = (kind: string, properties: Record<string, Schema>): Schema => object({ kind: { const: kind }, ...properties });

@@ -13,7 +13,7 @@ export function importRoutes({ worlds }: Pick<Services, "worlds">): Route[] {
       path: "/imports",
       operation: "importFiles",
       summary: "Brings in a world file, logs, or a bundle: a new world, or one revision of a world that is here",
-      body: { schema: "ImportedFiles", media: [ZIP], most: 64 * 1024 * 1024 },
+      body: { schema: "ImportedFiles", media: [ZIP], max: 64 * 1024 * 1024 },
       status: 200,
       answer: { json: "Imported" },
       problems: [409, 422],

@@ -88,7 +88,7 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
       path: "/worlds/{world}/searches",
       operation: "beginSearch",
       summary: "Looks for the revision that broke a check of a log",
-      body: { schema: "NewSearch", most: 64 * 1024 },
+      body: { schema: "NewSearch", max: 64 * 1024 },
       status: 202,
       answer: { json: "BreakSearch" },
       problems: [404, 422],

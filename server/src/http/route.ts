@@ -35,7 +35,7 @@ export interface Route {
   /** What may stand behind the `?`, all of it whole numbers, and none of it needed. */
   readonly query?: readonly string[];
   /** Its body: the name of its schema as JSON, other media types that it takes, and how many bytes at the most. */
-  readonly body?: { readonly schema?: SchemaName; readonly media?: readonly string[]; readonly most: number };
+  readonly body?: { readonly schema?: SchemaName; readonly media?: readonly string[]; readonly max: number };
   /** How often it may be asked within ten seconds, by all pages together; `OFTEN` unless it says so itself. */
   readonly often?: number;
   readonly status: number;
@@ -83,7 +83,7 @@ function bodyOf({ body }: Route): RequestHandler[] {
     if (is === false) throw new UnknownMediaError(types);
     next();
   };
-  return [ensureTaken, express.raw({ type: types, limit: body.most })];
+  return [ensureTaken, express.raw({ type: types, limit: body.max })];
 }
 
 /** The body's bytes. */

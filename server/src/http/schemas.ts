@@ -5,7 +5,7 @@ import { numberList, partSchema } from "@keen-pebble/core/reading";
 
 const id = Joi.string().pattern(ID_PATTERN).messages({ "string.pattern.base": "{{#label}} must be an id: 1 to 40 of a to z, 0 to 9 and -" });
 const index = Joi.number().integer().min(0);
-const numbers = (most: number) => numberList(most, LIMITS.roomSide[1] ** 2);
+const numbers = (max: number) => numberList(max, LIMITS.roomSide[1] ** 2);
 const text = Joi.string().max(LIMITS.fileBytes);
 
 /** Tiles that go side by side with the step's cells. */

@@ -18,7 +18,7 @@ export function sheetRoutes({ shelf }: Pick<Services, "shelf">, desk: Desk): Rou
       path: "/worlds/{world}/sheets/{file}",
       operation: "putSheet",
       summary: "Stores the picture of an image sheet",
-      body: { media: [PNG], most: LIMITS.fileBytes },
+      body: { media: [PNG], max: LIMITS.fileBytes },
       status: 200,
       answer: { json: "StoredSheet" },
       problems: [404, 422],

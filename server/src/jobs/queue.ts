@@ -51,8 +51,8 @@ export class Queue {
   }
 
   /** Takes up to so many jobs out, the most urgent ones; they are this process' until it completes or fails them, or ends. */
-  async take<K extends QueueName>(name: K, most: number): Promise<readonly PgBoss.Job<Queues[K]>[]> {
-    return (await this.boss.fetch<Queues[K]>(name, { batchSize: most })) ?? [];
+  async take<K extends QueueName>(name: K, max: number): Promise<readonly PgBoss.Job<Queues[K]>[]> {
+    return (await this.boss.fetch<Queues[K]>(name, { batchSize: max })) ?? [];
   }
 
   /** A job is done, together with whatever else the transaction does. */

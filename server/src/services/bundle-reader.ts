@@ -103,8 +103,8 @@ function unpacked(file: ZipFile, entry: Entry): Promise<Buffer> {
   });
 }
 
-function utf8(name: string, bytes: Buffer, most: number): string {
-  if (bytes.length > most) throw refused(name, `is larger than ${most} bytes`);
+function utf8(name: string, bytes: Buffer, max: number): string {
+  if (bytes.length > max) throw refused(name, `is larger than ${max} bytes`);
   try {
     return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(bytes);
   } catch {

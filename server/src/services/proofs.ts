@@ -211,13 +211,13 @@ function verdictOf({ holds, refused }: Outcome): "holds" | "breaks" | "refused" 
   return refused !== null ? "refused" : holds ? "holds" : "breaks";
 }
 
-function slicesOf(logs: readonly LogRow[], most: Slices): LogRow[][] {
+function slicesOf(logs: readonly LogRow[], max: Slices): LogRow[][] {
   const slices: LogRow[][] = [];
   let frames = Infinity;
   for (const log of logs) {
     const last = slices.at(-1);
     const cost = log.frames * (1 + log.checks / 10);
-    if (last === undefined || last.length >= most.logs || frames + cost > most.frames) {
+    if (last === undefined || last.length >= max.logs || frames + cost > max.frames) {
       slices.push([log]);
       frames = cost;
     } else {

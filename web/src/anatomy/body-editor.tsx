@@ -57,8 +57,8 @@ type OnBody = (after: Body, stroke?: string) => boolean;
 
 /** What one of a box's numbers may be, the others being as they are. */
 function boxRange(box: readonly number[], i: number, tileSize: number): NumberRange {
-  const [least, most] = bodyReach(tileSize);
-  return i < 2 ? { least, most: most - box[i + 2]!, whole: true } : { least: 1, most: most - box[i - 2]!, whole: true };
+  const [min, max] = bodyReach(tileSize);
+  return i < 2 ? { min, max: max - box[i + 2]!, whole: true } : { min: 1, max: max - box[i - 2]!, whole: true };
 }
 
 function BoxFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { kind: "box" }>; readonly onBody: OnBody; readonly tileSize: number }) {
@@ -81,8 +81,8 @@ function BoxFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { 
 }
 
 function ProbeFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { kind: "probes" }>; readonly onBody: OnBody; readonly tileSize: number }) {
-  const [least, most] = bodyReach(tileSize);
-  const range = { least, most, whole: true };
+  const [min, max] = bodyReach(tileSize);
+  const range = { min, max, whole: true };
   const set = (index: number, axis: 0 | 1, value: number, stroke: string | null): boolean =>
     onBody({ ...body, points: body.points.map((point, i) => (i !== index ? point : axis === 0 ? ([value, point[1]] as const) : ([point[0], value] as const))) }, stroke ?? undefined);
   return (

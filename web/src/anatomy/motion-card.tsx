@@ -1,5 +1,6 @@
+import { GAIT_NAMES, GAITS } from "@keen-pebble/core/world";
 import type { Explanation, Piece } from "@keen-pebble/core/simulate";
-import type { Gait, Rules } from "@keen-pebble/core/world";
+import type { Rules  } from "@keen-pebble/core/world";
 import { roundPx, speedFitText, speedsThatDivide } from "@keen-pebble/core/analyse";
 import { changeRules, changeSetting } from "../session/bench.ts";
 import type { CardProps } from "./card-props.ts";
@@ -11,22 +12,15 @@ interface Props extends CardProps {
   readonly tileSize: number;
 }
 
-const GAITS: readonly (readonly [Gait, string])[] = [
-  ["hop", "Hop"],
-  ["glide", "Glide"],
-  ["roam", "Roam"],
-  ["drift", "Drift"],
-];
-
 /** Gait and its settings, the leg's progress or the px travelled; says which speeds divide the tile where this one does not. */
 export function MotionCard({ rules, explanation, tileSize }: Props) {
-  const onGrid = rules.gait === "hop" || rules.gait === "glide";
+  const { onGrid } = GAITS[rules.gait];
   return (
     <StageCard name="Motion" idle={!(explanation?.moving ?? false)} value={rules.gait === "glide" ? <Progress explanation={explanation} tileSize={tileSize} /> : <Moved explanation={explanation} />}>
       <div className="segments gaits" role="radiogroup" aria-label="Gait">
-        {GAITS.map(([gait, name]) => (
-          <button key={gait} type="button" role="radio" title={name} aria-checked={rules.gait === gait} onClick={() => changeRules(rules.id, { path: "gait", value: gait })}>
-            {name}
+        {GAIT_NAMES.map((gait) => (
+          <button key={gait} type="button" role="radio" title={GAITS[gait].label} aria-checked={rules.gait === gait} onClick={() => changeRules(rules.id, { path: "gait", value: gait })}>
+            {GAITS[gait].label}
           </button>
         ))}
       </div>

@@ -51,5 +51,5 @@ function wanted(begin: number, at: number, size: number, margin: number): number
   return Math.min(Math.max(begin, at + margin - size), at - margin);
 }
 
-const held = (at: number, most: number): number => Math.min(Math.max(at, 0), Math.max(0, most));
+const held = (at: number, max: number): number => Math.min(Math.max(at, 0), Math.max(0, max));
 const toward = (from: number, to: number, keep: number): number => to + (from - to) * keep;

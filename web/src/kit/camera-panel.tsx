@@ -14,7 +14,7 @@ export function CameraPanel({ world }: { readonly world: World }) {
     setCamera({ ...camera, ...part });
     return true;
   };
-  const cells = (label: string, value: number, least: number, most: number, part: (value: number) => Partial<Camera>) => <NumberField label={label} range={{ least, most, whole: true }} value={value} step={1} onValue={(next) => set(part(next))} onStrokeEnd={endStroke} />;
+  const cells = (label: string, value: number, min: number, max: number, part: (value: number) => Partial<Camera>) => <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => set(part(next))} onStrokeEnd={endStroke} />;
   return (
     <section className="kit-part" aria-label="Camera">
       <h3>Camera</h3>

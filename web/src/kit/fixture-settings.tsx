@@ -62,7 +62,7 @@ function IdField({ id }: { readonly id: string }) {
 function KindSettings({ world, fixture }: Omit<Props, "several">) {
   const items = world.items.map(({ id }) => id);
   const whole = (label: string, value: number, set: (value: number) => Fixture) => (
-    <NumberField label={label} range={{ least: LIMITS.count[0], most: LIMITS.count[1], whole: true }} value={value} step={1} onValue={(next) => (changeChosen(() => set(next)), true)} onStrokeEnd={endStroke} />
+    <NumberField label={label} range={{ min: LIMITS.count[0], max: LIMITS.count[1], whole: true }} value={value} step={1} onValue={(next) => (changeChosen(() => set(next)), true)} onStrokeEnd={endStroke} />
   );
   switch (fixture.kind) {
     case "item":
@@ -113,13 +113,13 @@ type Door = Extract<Fixture, { kind: "door" }>;
 
 function Place({ world, fixture, axis }: { readonly world: World; readonly fixture: Portal; readonly axis: 0 | 1 }) {
   const room = world.rooms.find(({ id }) => id === fixture.to.room);
-  const most = (axis === 0 ? room?.width : room?.height) ?? 1;
+  const max = (axis === 0 ? room?.width : room?.height) ?? 1;
   const set = (value: number): boolean => {
     const cell = axis === 0 ? ([value, fixture.to.cell[1]] as const) : ([fixture.to.cell[0], value] as const);
     changeChosen(() => ({ ...fixture, to: { ...fixture.to, cell } }));
     return true;
   };
-  return <NumberField label={axis === 0 ? "Column" : "Row"} range={{ least: 0, most: most - 1, whole: true }} value={fixture.to.cell[axis]} step={1} onValue={set} onStrokeEnd={endStroke} />;
+  return <NumberField label={axis === 0 ? "Column" : "Row"} range={{ min: 0, max: max - 1, whole: true }} value={fixture.to.cell[axis]} step={1} onValue={set} onStrokeEnd={endStroke} />;
 }
 
 function DoorSettings({ world, fixture, whole }: { readonly world: World; readonly fixture: Door; readonly whole: (label: string, value: number, set: (value: number) => Fixture) => React.ReactNode }) {

@@ -31,7 +31,7 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
   if (!sheet) return null;
   const { across, down, overX, overY } = image ? sheetTiles(image.width, image.height, sheet) : { across: 0, down: 0, overX: 0, overY: 0 };
   const put = (x: number, y: number): void => {
-    const inside = (n: number, most: number): number => Math.min(Math.max(n, 0), Math.max(most - 1, 0));
+    const inside = (n: number, max: number): number => Math.min(Math.max(n, 0), Math.max(max - 1, 0));
     onLook({ ...look, at: [inside(x, across), inside(y, down)] });
   };
   const beside = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as const;
@@ -69,7 +69,7 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
         />
       )}
       <div className="row-line">
-        {CUTS.map(([key, label, least]) => (
+        {CUTS.map(([key, label, min]) => (
           <label key={key} className="labelled">
             <span className="name">{label}</span>
             <input
@@ -79,7 +79,7 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
               defaultValue={sheet[key]}
               onBlur={(event) => {
                 const value = Number(event.target.value);
-                if (/^\d{1,3}$/.test(event.target.value) && value >= least && value <= 512) cutSheet(sheet.id, { [key]: value });
+                if (/^\d{1,3}$/.test(event.target.value) && value >= min && value <= 512) cutSheet(sheet.id, { [key]: value });
                 else event.target.value = String(sheet[key]);
               }}
               onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}

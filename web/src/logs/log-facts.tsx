@@ -13,9 +13,9 @@ export function LogFacts({ id, text }: { readonly id: string; readonly text: str
   const accepted = log.notes.filter((note) => note.startsWith(ACCEPTED));
   return (
     <div className="log-facts">
-      <FactField label="Title" value={log.title ?? ""} most={80} onValue={(title) => changeLog(id, (each) => ({ ...each, title: title === "" ? null : title }))} />
-      <FactField label="Tags" value={log.tags.join(", ")} most={300} onValue={(tags) => changeLog(id, (each) => ({ ...each, tags: parts(tags, /,/) }))} />
-      <FactField label="Notes" value={notes.join("\n")} most={2000} lines onValue={(said) => changeLog(id, (each) => ({ ...each, notes: [...parts(said, /\n/), ...accepted] }))} />
+      <FactField label="Title" value={log.title ?? ""} max={80} onValue={(title) => changeLog(id, (each) => ({ ...each, title: title === "" ? null : title }))} />
+      <FactField label="Tags" value={log.tags.join(", ")} max={300} onValue={(tags) => changeLog(id, (each) => ({ ...each, tags: parts(tags, /,/) }))} />
+      <FactField label="Notes" value={notes.join("\n")} max={2000} lines onValue={(said) => changeLog(id, (each) => ({ ...each, notes: [...parts(said, /\n/), ...accepted] }))} />
       <label className="log-fact">
         <span>Rules</span>
         <select className="form-select" value={log.rules ?? ""} onChange={(event) => changeLog(id, (each) => ({ ...each, rules: event.target.value === "" ? null : event.target.value }))}>
@@ -41,13 +41,13 @@ const parts = (text: string, at: RegExp): string[] =>
 interface FactProps {
   readonly label: string;
   readonly value: string;
-  readonly most: number;
+  readonly max: number;
   readonly lines?: boolean;
   readonly onValue: (value: string) => void;
 }
 
 /** A text that is taken over when one leaves it, or with Enter; Escape puts back what was there. */
-function FactField({ label, value, most, lines = false, onValue }: FactProps) {
+function FactField({ label, value, max, lines = false, onValue }: FactProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const keep = (): void => {
     if (typed !== null && typed.trim() !== value) onValue(typed.trim());
@@ -56,7 +56,7 @@ function FactField({ label, value, most, lines = false, onValue }: FactProps) {
   const field = {
     className: "form-control",
     "aria-label": label,
-    maxLength: most,
+    maxLength: max,
     value: typed ?? value,
     onChange: (event: React.ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => setTyped(event.target.value),
     onBlur: keep,

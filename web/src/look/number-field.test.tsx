@@ -8,7 +8,7 @@ import { NumberField } from "./number-field.tsx";
 
 afterEach(cleanup);
 
-const whole: NumberRange = { least: 1, most: 48, whole: true };
+const whole: NumberRange = { min: 1, max: 48, whole: true };
 
 /** The field with what it was given, and what it told. */
 function field({ range = whole, begin = 16, step = 1, takes = () => true }: { readonly range?: NumberRange; readonly begin?: number; readonly step?: number; readonly takes?: (value: number) => boolean } = {}) {
@@ -70,7 +70,7 @@ describe("a number field", () => {
 
   it("reads a comma as a point where decimals may be", async () => {
     const user = userEvent.setup();
-    const { told, input } = field({ range: { least: 0.25, most: 8, whole: false }, begin: 1 });
+    const { told, input } = field({ range: { min: 0.25, max: 8, whole: false }, begin: 1 });
     await user.clear(input);
     await user.type(input, "1,5{Enter}");
     expect([input.value, told]).toEqual(["1.5", [[1.5, false]]]);

@@ -2,8 +2,8 @@ import { useId, useRef, useState } from "react";
 
 /** What a number may be, both ends included; `whole` ones only, or any. It comes from the tables of the file's reader. */
 export interface NumberRange {
-  readonly least: number;
-  readonly most: number;
+  readonly min: number;
+  readonly max: number;
   readonly whole: boolean;
 }
 
@@ -39,7 +39,7 @@ export function NumberField({ label, range, unit, value, step, warn, onValue, on
   // By arrows and drags one comes to the nearest number that may be.
   const goTo = (wished: number, stroke: string | null): void => {
     const rounded = range.whole ? Math.round(wished) : Number(wished.toFixed(6));
-    const next = Math.min(Math.max(rounded, range.least), range.most);
+    const next = Math.min(Math.max(rounded, range.min), range.max);
     setDraft(null);
     if (next !== value) onValue(next, stroke);
   };
@@ -96,12 +96,12 @@ export function NumberField({ label, range, unit, value, step, warn, onValue, on
 }
 
 /** The number that was typed, with a comma or a point; null where it may not be. */
-function numberOf(text: string, { least, most, whole }: NumberRange): number | null {
+function numberOf(text: string, { min, max, whole }: NumberRange): number | null {
   const typed = Number(text.trim().replace(",", "."));
-  if (text.trim() === "" || !Number.isFinite(typed) || typed < least || typed > most) return null;
+  if (text.trim() === "" || !Number.isFinite(typed) || typed < min || typed > max) return null;
   return whole && !Number.isInteger(typed) ? null : typed;
 }
 
-function rangeText({ least, most, whole }: NumberRange): string {
-  return `${whole ? "a whole number" : "a number"} from ${least} to ${most}`;
+function rangeText({ min, max, whole }: NumberRange): string {
+  return `${whole ? "a whole number" : "a number"} from ${min} to ${max}`;
 }

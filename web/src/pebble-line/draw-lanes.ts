@@ -234,7 +234,7 @@ function drawRooms(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRow
 
 function drawGridDistance(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows, tileSize: number, colours: Palette): void {
   const tileUnits = tileSize * 256;
-  const most = tileUnits / 2;
+  const max = tileUnits / 2;
   const high = GRID_BASE - GRID_TOP;
   const end = rows.count - 1;
   // One column a px: of the frames that fall into it the farthest from the grid counts.
@@ -252,7 +252,7 @@ function drawGridDistance(c: CanvasRenderingContext2D, scale: LineScale, rows: T
       if (distance > far) far = distance;
       if (distance > 0 && frame > 0 && rows.x[frame] === rows.x[frame - 1] && rows.y[frame] === rows.y[frame - 1]) rests = true;
     }
-    const y = GRID_BASE - (far / most) * high;
+    const y = GRID_BASE - (far / max) * high;
     c.lineTo(scale.left + column, y);
     if (rests) resting.push(scale.left + column, y);
   }

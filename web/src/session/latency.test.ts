@@ -19,33 +19,33 @@ function turn(to: DocumentVisibilityState, at: number): void {
   now = at;
   document.dispatchEvent(new Event("visibilitychange"));
 }
-const most = (): number | null => latencyStore.getState().most;
+const max = (): number | null => latencyStore.getState().max;
 
 it("tells how long 95 in 100 of the last changes took at most, and nothing before there is one", () => {
-  expect(most()).toBeNull();
+  expect(max()).toBeNull();
   for (let i = 1; i <= 20; i++) notePicture(now, now + i);
-  expect(most()).toBe(19);
+  expect(max()).toBe(19);
   notePicture(now, now + 500);
-  expect(most()).toBe(20);
+  expect(max()).toBe(20);
   // Only the last 64 count.
   for (let i = 0; i < 64; i++) notePicture(now, now + 7);
-  expect(most()).toBe(7);
+  expect(max()).toBe(7);
   forgetPictures();
-  expect(most()).toBeNull();
+  expect(max()).toBeNull();
 });
 
 it("notes nothing of a page that is hidden, or was since the change: nobody waited for that picture", () => {
   notePicture(now, now + 16);
   turn("hidden", 1100);
   notePicture(1090, 22_000);
-  expect(most()).toBe(16);
+  expect(max()).toBe(16);
   // Shown again, the picture of a change made before it comes late.
   turn("visible", 22_300);
   notePicture(1090, 22_366);
   notePicture(22_299, 22_380);
-  expect(most()).toBe(16);
+  expect(max()).toBe(16);
   notePicture(22_310, 22_340);
-  expect(most()).toBe(30);
+  expect(max()).toBe(30);
 });
 
 it.each([

@@ -3,7 +3,7 @@ import { createStore } from "zustand/vanilla";
 const KEPT = 64;
 
 /** How long it took from a change to the picture of its run, in ms: of the last ones, 95 in 100 took at most so long. */
-export const latencyStore = createStore<{ readonly most: number | null }>(() => ({ most: null }));
+export const latencyStore = createStore<{ readonly max: number | null }>(() => ({ max: null }));
 
 const last: number[] = [];
 
@@ -21,13 +21,13 @@ export function notePicture(changedAt: number, now: number = performance.now()):
   if (document.visibilityState === "hidden" || changedAt < turnedAt) return;
   last.push(now - changedAt);
   if (last.length > KEPT) last.shift();
-  latencyStore.setState({ most: percentile(last, 0.95) });
+  latencyStore.setState({ max: percentile(last, 0.95) });
 }
 
 /** Forgets what was measured: another log is shown. */
 export function forgetPictures(): void {
   last.length = 0;
-  latencyStore.setState({ most: null });
+  latencyStore.setState({ max: null });
 }
 
 /** The smallest of the values that at least a share of them does not exceed. */

@@ -79,7 +79,7 @@ export class Saver {
   private message: string | null = null;
   private phase: "no" | "leaving" | "gone" = "no";
   /** Steps of the next batch: halved when one is refused, to find which of them it is. */
-  private most = MOST_STEPS;
+  private max = MOST_STEPS;
   /** The newest revision that the server told of. */
   private heardOf = 0;
   private tuningSince: number | null = null;
@@ -233,14 +233,14 @@ export class Saver {
       this.busy = false;
     }
     if (this.phase !== "no") return;
-    if (this.sent !== null || this.queue.some(isWaiting)) this.schedule(this.failures === 0 ? (this.most < MOST_STEPS ? 0 : this.patience()) : (RETRY_MS[this.failures - 1] ?? RETRY_MS.at(-1)!));
+    if (this.sent !== null || this.queue.some(isWaiting)) this.schedule(this.failures === 0 ? (this.max < MOST_STEPS ? 0 : this.patience()) : (RETRY_MS[this.failures - 1] ?? RETRY_MS.at(-1)!));
     else if (this.failures === 0 && this.heardOf > this.revision) this.schedule(0);
   }
 
   private async send(): Promise<void> {
     this.tuningSince = null;
     if (this.sent === null) {
-      const waiting = this.queue.filter(isWaiting).slice(0, this.most);
+      const waiting = this.queue.filter(isWaiting).slice(0, this.max);
       this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: waiting.map(({ step }) => step), ...(this.says === null ? {} : { note: this.says }) };
       this.sending = waiting;
       this.queue = this.queue.filter((each) => !waiting.includes(each));
@@ -258,7 +258,7 @@ export class Saver {
       this.says = this.says === batch.note ? null : this.says;
       this.failures = 0;
       this.message = null;
-      if (this.most < MOST_STEPS && !this.queue.some(isWaiting)) this.most = MOST_STEPS;
+      if (this.max < MOST_STEPS && !this.queue.some(isWaiting)) this.max = MOST_STEPS;
       this.remember();
       this.tools.saved(this.revision);
       this.tell();
@@ -282,7 +282,7 @@ export class Saver {
     const one = this.sending.length === 1;
     const message = error instanceof Error ? error.message : String(error);
     if (one) this.sending = this.sending.map((each) => ({ ...each, refused: message }));
-    this.most = one ? MOST_STEPS : Math.ceil(batch.steps.length / 2);
+    this.max = one ? MOST_STEPS : Math.ceil(batch.steps.length / 2);
     this.queue = this.inOrder();
     this.sending = [];
     this.sent = null;

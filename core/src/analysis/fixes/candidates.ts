@@ -1,12 +1,11 @@
+import { settingMax, SETTINGS, settingApplies, settingByPath, settingFault, settingValue } from "../../world/settings.ts";
+import { GAIT_NAMES } from "../../world/gaits.ts";
 import { speedsThatDivide } from "../findings/speed-fit.ts";
 import type { Setting } from "../../world/settings.ts";
-import { SETTINGS, settingApplies, settingByPath, settingFault, settingMost, settingValue } from "../../world/settings.ts";
 import { allFixtures } from "../../world/queries.ts";
-import type { Body, Fixture, Gait, Rules, World } from "../../world/world.ts";
+import type { Body, Fixture, Rules, World  } from "../../world/world.ts";
 import type { SingleChange } from "./single-change.ts";
 import { presentValue } from "./single-change.ts";
-
-const GAITS: readonly Gait[] = ["hop", "glide", "roam", "drift"];
 
 /**
  * Every single change of a rule set that is worth trying on a log: each switch and choice, a ladder around each number,
@@ -22,7 +21,7 @@ export function singleChanges(world: World, rules: Rules, more: readonly SingleC
     changes.push({ path: "walker.blockedBy", value: blockedBy.includes(flag) ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag] });
   }
   for (const body of otherBodies(rules.walker.body, world.tileSize)) changes.push({ path: "walker.body", value: body });
-  for (const gait of GAITS) if (gait !== rules.gait) changes.push({ path: "gait", value: gait });
+  for (const gait of GAIT_NAMES) if (gait !== rules.gait) changes.push({ path: "gait", value: gait });
   const once = new Map(changes.map((change) => [JSON.stringify(change), change]));
   return [...once.values()].sort((a, b) => changeSize(rules, a) - changeSize(rules, b));
 }
@@ -72,10 +71,10 @@ function otherValues(setting: Setting, tileSize: number, present: number | strin
   if (setting.kind === "switch") return [!present];
   if (setting.kind === "choice") return setting.choices.filter((value) => value !== present);
   const at = present as number;
-  const most = settingMost(setting.most, tileSize);
-  const ladder = [at - 2, at - 1, at - 0.5, at + 0.5, at + 1, at + 2, at / 4, at / 2, at * 0.75, at * 1.25, at * 1.5, at * 2, at * 4, setting.default as number, most];
+  const max = settingMax(setting.max, tileSize);
+  const ladder = [at - 2, at - 1, at - 0.5, at + 0.5, at + 1, at + 2, at / 4, at / 2, at * 0.75, at * 1.25, at * 1.5, at * 2, at * 4, setting.default as number, max];
   if (setting.kind === "px") ladder.push(...speedsThatDivide(tileSize));
-  else ladder.push(setting.least, 4, 8, 16, 32);
+  else ladder.push(setting.min, 4, 8, 16, 32);
   const fitting = ladder.map((value) => (setting.kind === "px" ? Math.round(value * 256) / 256 : Math.round(value)));
   return [...new Set(fitting)].filter((value) => value !== at && settingFault(setting, value, tileSize) === null);
 }

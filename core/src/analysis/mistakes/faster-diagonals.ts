@@ -1,6 +1,5 @@
+import { GAIT_MOVEMENTS } from "../../movement/gaits.ts";
 import { wholeRoot } from "../../base/root.ts";
-import { driven } from "../../movement/drift.ts";
-import { evenDiagonal } from "../../movement/roam.ts";
 import type { Compiled } from "../../compiled/compiled.ts";
 import type { LogFinding, MistakeWatch, SeenFrame } from "../findings/mistake.ts";
 import { Tally, roundPx, whenText } from "../findings/mistake.ts";
@@ -19,9 +18,8 @@ export class FasterDiagonals implements MistakeWatch {
     const dx = account.axes.reduce((sum, move) => sum + move.dx, 0);
     const dy = account.axes.reduce((sum, move) => sum + move.dy, 0);
     if (!all || dx === 0 || dy === 0) return;
-    const evened: readonly [number, number] = c.rules.gait === "drift" ? [driven(c, began.vx, evenDiagonal(s.intentX * c.free.accel)), driven(c, began.vy, evenDiagonal(s.intentY * c.free.accel))] : [evenDiagonal(dx), evenDiagonal(dy)];
     const speed = length(dx, dy);
-    const even = length(...evened);
+    const even = length(...(GAIT_MOVEMENTS[c.rules.gait].evened?.(c, s, began, dx, dy) ?? [dx, dy]));
     if (speed <= even) return;
     this.tally.add(s.frame);
     if (speed > this.fastest) [this.fastest, this.even] = [speed, even];

@@ -16,7 +16,7 @@ export class JumpThrough implements MistakeWatch {
   constructor(private readonly c: Compiled) {}
 
   see({ c, s, account, ground }: SeenFrame): void {
-    if (c.rules.gait === "hop" || c.rules.gait === "glide") {
+    if (c.onGrid) {
       for (const { dx, dy, taken, places } of account.choices.flat()) {
         if (!taken || (dx !== 0 && dy !== 0)) continue;
         const { x, y } = places[0]!;
@@ -40,7 +40,7 @@ export class JumpThrough implements MistakeWatch {
     const { frame, frames } = this.tally;
     if (frames === 0) return [];
     const { gait } = this.c.rules;
-    const onGrid = gait === "hop" || gait === "glide";
+    const { onGrid } = this.c;
     const path = onGrid ? "walker.body" : `${gait}.response`;
     const why = onGrid ? "only the next cell is tested, not the way to it" : `one step is ${roundPx(this.step)} px and only its end is tested`;
     return [{ kind: "jump through a wall", path, frame, frames, text: `Passes through what blocks it ${whenText(this.tally)}: ${why}`, cures: onGrid ? [wholeBody(this.c)] : [{ path, value: "contact" }] }];

@@ -42,9 +42,8 @@ export class LawWatch {
   private first = true;
 
   constructor(private readonly c: Compiled) {
-    const { gait } = c.rules;
-    this.onGrid = gait === "hop" || gait === "glide";
-    this.free = gait === "roam" || gait === "drift";
+    this.onGrid = c.onGrid;
+    this.free = !c.onGrid;
     const checks = lawChecks(c.world);
     this.laws = checks.map((check) => ({ law: law(checkText(check), check), holds: compileCondition(c, check.what), wanted: check.when.kind === "always" }));
   }

@@ -1,3 +1,4 @@
+import { GAIT_MOVEMENTS } from "../../movement/gaits.ts";
 import { uniformInt } from "pure-rand/distribution/uniformInt";
 import { xoroshiro128plus } from "pure-rand/generator/xoroshiro128plus";
 import { DOWN, LEFT, RIGHT, UP, USE } from "../../world/keys.ts";
@@ -24,7 +25,7 @@ export class PlausibleKeys {
 
   constructor(c: Compiled, seed: number) {
     this.random = xoroshiro128plus(seed);
-    this.cell = framesOfCell(c);
+    this.cell = GAIT_MOVEMENTS[c.rules.gait].framesOfCell(c);
     this.uses = c.fixtures.all.some((fixture) => fixture.opensOnUse);
   }
 
@@ -39,8 +40,8 @@ export class PlausibleKeys {
   }
 
   /** A whole number from 0 up to and without `most`. */
-  private upTo(most: number): number {
-    return uniformInt(this.random, 0, most - 1);
+  private upTo(max: number): number {
+    return uniformInt(this.random, 0, max - 1);
   }
 
   private choose(): void {
@@ -74,18 +75,5 @@ export class PlausibleKeys {
   private cells(): number {
     const cells = 1 + this.upTo(1 + this.upTo(LONGEST_CELLS));
     return Math.max(1, cells * this.cell + this.upTo(5) - 2);
-  }
-}
-
-function framesOfCell({ rules, tileUnits, glide, free }: Compiled): number {
-  switch (rules.gait) {
-    case "hop":
-      return Math.max(1, rules.hop.repeatEvery);
-    case "glide":
-      return Math.max(1, Math.ceil(tileUnits / glide.speed));
-    case "roam":
-      return Math.max(1, Math.ceil(tileUnits / Math.max(free.speedX, free.speedY)));
-    case "drift":
-      return Math.max(1, Math.ceil(tileUnits / free.maxSpeed));
   }
 }

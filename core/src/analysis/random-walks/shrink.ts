@@ -113,8 +113,8 @@ class Shrinking {
         if (this.try(stretches.filter((_, i) => i !== at && i !== other))) other = at;
         // Opposite ones may be shortened by the same, too.
         else if (this.budget.left > 0) {
-          const least = Math.min(stretches[at]!.count, stretches[other]!.count);
-          for (let by = least; by >= 1; by = Math.floor(by / 2)) {
+          const min = Math.min(stretches[at]!.count, stretches[other]!.count);
+          for (let by = min; by >= 1; by = Math.floor(by / 2)) {
             if (this.try(stretches.map((each, i) => (i === at || i === other ? { ...each, count: each.count - by } : each)))) break;
           }
         }

@@ -1,5 +1,4 @@
 import { pxText } from "../../base/units.ts";
-import { isOnGridGait } from "../../world/gaits.ts";
 import type { ConditionKind } from "../condition-kind.ts";
 import { NOTHING_MORE, PLAIN_CONDITION, oneOf } from "../condition-kind.ts";
 import { gridDistance, isOnGrid } from "../grid.ts";
@@ -20,7 +19,7 @@ export const aligned: ConditionKind<AlignedCondition> = {
   compile: (c, { strictly }) => {
     const t = c.tileUnits;
     if (strictly) return (s) => isOnGrid(t, s);
-    if (!isOnGridGait(c.rules.gait)) return (s) => isOnGrid(t, s) || s.room !== s.rowRoom || s.x !== s.rowX || s.y !== s.rowY;
+    if (!c.onGrid) return (s) => isOnGrid(t, s) || s.room !== s.rowRoom || s.x !== s.rowX || s.y !== s.rowY;
     return (s) => isOnGrid(t, s) || ((s.legX !== 0 || s.legY !== 0) && s.gone < t);
   },
   seen: (c, _, s) => {

@@ -12,7 +12,7 @@ export function StatusLine() {
   const pointer = useBench((state) => state.pointer);
   const run = useBench((state) => state.run);
   const walking = useBench((state) => state.walk?.phase === "walking");
-  const most = useStore(latencyStore, (state) => state.most);
+  const max = useStore(latencyStore, (state) => state.max);
   const place = useBench((state) => {
     const row = walkerRow(state);
     return row === null ? "" : `${row.rows.x[row.frame]!} ${row.rows.y[row.frame]!}`;
@@ -40,9 +40,9 @@ export function StatusLine() {
       <WalkerPlace place={place} size={size} />
       <span className="grow" />
       <span role="status">{walking ? "Walking: arrows or WASD, E or Space uses, Esc stops" : "Right-click sets down there; Shift: with this frame's bag"}</span>
-      {most !== null && (
+      {max !== null && (
         <span className="mono" title="From a change to the picture of its run: 95 of 100 took at most so long">
-          95% in {most.toFixed(0)} ms
+          95% in {max.toFixed(0)} ms
         </span>
       )}
       {run && (

@@ -58,7 +58,7 @@ export function spotAt({ rooms }: World, view: PlanView, x: number, y: number): 
   return null;
 }
 
-const clamp = (n: number, most: number): number => Math.min(Math.max(n, 0), most - 1);
+const clamp = (n: number, max: number): number => Math.min(Math.max(n, 0), max - 1);
 
 /** The middle of a place along a side, on the canvas. */
 export function sidePoint(view: PlanView, room: Room, side: SideName, at: number): { readonly x: number; readonly y: number } {

@@ -10,10 +10,10 @@ import { askWander, chooseWanderRules, keepFinding, stopWandering, wander, wande
 export function WanderPanel({ world }: { readonly world: World }) {
   const { asked, rules, phase, walked, took, findings, refused } = useStore(wanderStore);
   const walking = phase === "walking";
-  const number = (label: string, value: number, least: number, most: number, set: (value: number) => void) => (
+  const number = (label: string, value: number, min: number, max: number, set: (value: number) => void) => (
     <label className="labelled">
       <span className="name">{label}</span>
-      <input type="number" value={value} min={least} max={most} disabled={walking} onChange={(event) => set(Math.max(least, Math.min(most, Math.round(Number(event.target.value)) || least)))} />
+      <input type="number" value={value} min={min} max={max} disabled={walking} onChange={(event) => set(Math.max(min, Math.min(max, Math.round(Number(event.target.value)) || min)))} />
     </label>
   );
   return (

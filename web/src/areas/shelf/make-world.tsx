@@ -105,7 +105,7 @@ function Grounds({ name }: { readonly name: string }) {
 function Empty({ name }: { readonly name: string }) {
   const busy = useShelf((state) => state.busy);
   const [size, setSize] = useState({ width: "20", height: "12", tile: "16" });
-  const whole = (text: string, [least, most]: readonly [number, number]): number | null => (/^\d{1,3}$/.test(text) && Number(text) >= least && Number(text) <= most ? Number(text) : null);
+  const whole = (text: string, [min, max]: readonly [number, number]): number | null => (/^\d{1,3}$/.test(text) && Number(text) >= min && Number(text) <= max ? Number(text) : null);
   const [width, height, tile] = [whole(size.width, SIZES.cells), whole(size.height, SIZES.cells), whole(size.tile, SIZES.tileSize)];
   const field = (label: string, key: keyof typeof size, unit: string, fine: boolean) => (
     <label className={`labelled${fine ? "" : " fault"}`}>

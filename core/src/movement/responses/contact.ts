@@ -1,12 +1,14 @@
-import { pushDoors } from "./push.ts";
-import { isFree } from "../ground/free.ts";
-import { ShapeVisitor, X, Y, visitShapes } from "../ground/sweep.ts";
-import { UNITS_PER_PX } from "../base/units.ts";
-import type { Compiled } from "../compiled/compiled.ts";
-import type { SimState } from "../compiled/state.ts";
-import type { Account, TestedPlace } from "../compiled/account.ts";
-import { noteSweep } from "./met-shapes.ts";
-import { blockedRanges, shift, smallestShift } from "./shift.ts";
+import { axisByAxis } from "../axis-by-axis.ts";
+import type { ResponseMovement } from "../response-movement.ts";
+import { pushDoors } from "../push.ts";
+import { isFree } from "../../ground/free.ts";
+import { ShapeVisitor, X, Y, visitShapes } from "../../ground/sweep.ts";
+import { UNITS_PER_PX } from "../../base/units.ts";
+import type { Compiled } from "../../compiled/compiled.ts";
+import type { SimState } from "../../compiled/state.ts";
+import type { Account, TestedPlace } from "../../compiled/account.ts";
+import { noteSweep } from "../met-shapes.ts";
+import { blockedRanges, shift, smallestShift } from "../shift.ts";
 
 /** Finds the first whole unit on the way at which a shape that counts is overlapped. */
 class FirstStop extends ShapeVisitor {
@@ -56,18 +58,26 @@ function travel(s: SimState, axis: number, sign: number, distance: number): numb
   return gone;
 }
 
+/** `contact`: each axis moves until the body touches; then slopes and nudge. */
+export const contact: ResponseMovement = (c, s, dx, dy, account) => {
+  axisByAxis(c, s, dx, dy, account, contactAxis);
+  if (c.free.nudgePx === 0) return;
+  if (s.intentY === 0 && s.intentX * dx > 0 && s.travelledX === 0) nudge(c, s, X, dx, account);
+  else if (s.intentX === 0 && s.intentY * dy > 0 && s.travelledY === 0) nudge(c, s, Y, dy, account);
+};
+
 /**
  * `contact`: one axis of a movement, with what a slope does about the rest of it (semantics.md section 4.3).
  * @returns units travelled along the axis
  */
-export function contactAxis(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): number {
+function contactAxis(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): number {
   const sign = displacement < 0 ? -1 : 1;
   const distance = displacement * sign;
   const noted = account === null ? null : noteSweep(s, axis, displacement, account);
   const { x: fromX, y: fromY } = s;
   let gone = travel(s, axis, sign, distance);
   if (gone < distance && (axis === X ? s.intentX : s.intentY) * sign > 0) pushDoors(c, s, axis === X ? s.x + sign : s.x, axis === Y ? s.y + sign : s.y, false, fromX, fromY);
-  if (noted !== null) noted.moved(gone * sign);
+  if (noted !== null) noted.moved(gone * sign, (gone + 1) * sign);
   if (gone === distance || !c.free.slide || !stop.meetsPoly) return gone;
   while (gone < distance) {
     const step = Math.min(UNITS_PER_PX, distance - gone);
@@ -92,7 +102,7 @@ export function contactAxis(c: Compiled, s: SimState, axis: number, displacement
  * `nudge`: pushes the body round a corner that it caught with less than so many px, where an intent on one axis alone
  * got nowhere (semantics.md section 4.3).
  */
-export function nudge(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): void {
+function nudge(c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null): void {
   const other = axis === X ? Y : X;
   const tried: { px: number; place: TestedPlace }[] | null = account === null ? null : [];
   if (account !== null) account.nudge = { axis: axis === X ? "y" : "x", tried: tried!, moved: 0 };

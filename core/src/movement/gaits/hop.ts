@@ -1,17 +1,26 @@
-import type { Compiled } from "../compiled/compiled.ts";
-import type { SimState } from "../compiled/state.ts";
-import { BUMP } from "../world/vocabulary.ts";
-import { NO_BUTTON } from "../compiled/state.ts";
-import type { Account } from "../compiled/account.ts";
-import { chooseDirection } from "./choose.ts";
-import { buttonsAlong } from "./intent.ts";
+import type { Compiled } from "../../compiled/compiled.ts";
+import type { SimState } from "../../compiled/state.ts";
+import { BUMP } from "../../world/vocabulary.ts";
+import { NO_BUTTON } from "../../compiled/state.ts";
+import type { Account } from "../../compiled/account.ts";
+import { chooseDirection } from "../choose.ts";
+import { buttonsAlong } from "../intent.ts";
+import type { GaitMovement } from "../gait-movement.ts";
+
+export const hop: GaitMovement = {
+  move,
+  framesOfCell: ({ rules }) => Math.max(1, rules.hop.repeatEvery),
+};
+
 
 /** One frame of `hop`: one cell at a time, at once (semantics.md section 4.1). */
-export function hop(c: Compiled, s: SimState, account: Account | null): void {
+function move(c: Compiled, s: SimState, account: Account | null): void {
   if (!isTried(c, s)) return;
   if (chooseDirection(c, s, c.rules.hop, NO_BUTTON, account)) {
-    s.x += s.wentX * c.tileUnits;
-    s.y += s.wentY * c.tileUnits;
+    const [dx, dy] = [s.wentX * c.tileUnits, s.wentY * c.tileUnits];
+    s.x += dx;
+    s.y += dy;
+    if (account !== null) account.advances.push({ what: "hop", dx, dy, gone: c.tileUnits, ended: false });
   } else if (s.intentX !== 0 || s.intentY !== 0) {
     s.bumping = true;
     if (!s.bumpedBefore) s.happened(BUMP);

@@ -1,17 +1,24 @@
-import { PORTAL } from "../compiled/compiled-fixture.ts";
-import { isFree } from "../ground/free.ts";
-import { resolveCell, resolved } from "../ground/ground.ts";
-import { occupiedX, occupiedY } from "../ground/occupied.ts";
-import type { Compiled } from "../compiled/compiled.ts";
-import type { SimState } from "../compiled/state.ts";
-import { ARRIVE, BUMP } from "../world/vocabulary.ts";
-import { NO_BUTTON } from "../compiled/state.ts";
-import type { Account } from "../compiled/account.ts";
-import { chooseDirection } from "./choose.ts";
-import { buttonsAlong } from "./intent.ts";
+import { PORTAL } from "../../compiled/compiled-fixture.ts";
+import { isFree } from "../../ground/free.ts";
+import { resolveCell, resolved } from "../../ground/ground.ts";
+import { occupiedX, occupiedY } from "../../ground/occupied.ts";
+import type { Compiled } from "../../compiled/compiled.ts";
+import type { SimState } from "../../compiled/state.ts";
+import { ARRIVE, BUMP } from "../../world/vocabulary.ts";
+import { NO_BUTTON } from "../../compiled/state.ts";
+import type { Account } from "../../compiled/account.ts";
+import { chooseDirection } from "../choose.ts";
+import { buttonsAlong } from "../intent.ts";
+import type { GaitMovement } from "../gait-movement.ts";
+
+export const glide: GaitMovement = {
+  move,
+  framesOfCell: (c) => Math.max(1, Math.ceil(c.tileUnits / c.glide.speed)),
+};
+
 
 /** One frame of `glide`: cell to cell at a speed (semantics.md section 4.2). */
-export function glide(c: Compiled, s: SimState, account: Account | null): void {
+function move(c: Compiled, s: SimState, account: Account | null): void {
   const settings = c.glide;
   const tileUnits = c.tileUnits;
   const beganWithLeg = s.legX !== 0 || s.legY !== 0;
@@ -30,7 +37,7 @@ export function glide(c: Compiled, s: SimState, account: Account | null): void {
     s.y += s.legY * move;
     s.gone += move;
     const ended = settings.arrive === "past" ? s.gone >= tileUnits : s.gone === tileUnits;
-    if (account !== null) account.advances.push({ dx: s.legX * move, dy: s.legY * move, gone: s.gone, ended });
+    if (account !== null) account.advances.push({ what: "leg", dx: s.legX * move, dy: s.legY * move, gone: s.gone, ended });
     if (!ended) return;
     s.legX = 0;
     s.legY = 0;

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { compile } from "../simulation/compile.ts";
-import { run } from "../replay/run.ts";
-import type { TinyOptions } from "../test-support/tiny-world.ts";
-import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import { traceText } from "../simulation/trace.ts";
+import { compile } from "../../simulation/compile.ts";
+import { run } from "../../replay/run.ts";
+import type { TinyOptions } from "../../test-support/tiny-world.ts";
+import { tinyLog, tinyWorld } from "../../test-support/tiny-world.ts";
+import { traceText } from "../../simulation/trace.ts";
 
 /** x and y in px, row by row, of a log in a room. */
 function places(rows: string[], options: TinyOptions, keys: string): string[] {
