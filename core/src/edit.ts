@@ -2,8 +2,7 @@
 export { apply, applyAll } from "./edits/apply.ts";
 export { differences } from "./edits/differences.ts";
 export { EditError } from "./edits/edit-error.ts";
-export type { FixtureKind } from "./edits/fixtures.ts";
-export { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, newLock, placeFixture, removeFixtures, renameFixture, threadsOf } from "./edits/fixtures.ts";
+export { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, placeFixture, removeFixtures, renameFixture, threadsOf } from "./edits/fixtures.ts";
 export type { FlagUses } from "./edits/flags.ts";
 export { addFlag, flagUses, removeFlag, renameFlag, setBlockedBy, setFlag } from "./edits/flags.ts";
 export type { History } from "./edits/history.ts";

@@ -1,8 +1,9 @@
+import type { Fixture } from "../world/fixtures.ts";
 import { expect, it } from "vitest";
 import { checkText } from "../checks/check.ts";
 import { USE } from "../world/keys.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World  } from "../world/world.ts";
 import { compile } from "../simulation/compile.ts";
 import { reEntry } from "./re-entry.ts";
 import { run } from "../replay/run.ts";

@@ -1,3 +1,4 @@
+import type { Fixture } from "../world/fixtures.ts";
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import { anyHouse } from "../test-support/any-house.ts";
@@ -7,7 +8,7 @@ import { compile } from "../simulation/compile.ts";
 import { parseCheck } from "./check.ts";
 import { checkFault, completeCheck } from "./check-words.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World  } from "../world/world.ts";
 import { checksTrueAt } from "../replay/true-at.ts";
 
 /** A check typed by taking what is offered, with a number where none is. */

@@ -1,8 +1,9 @@
+import type { Fixture } from "../world/fixtures.ts";
 import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
 import { run } from "../replay/run.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World  } from "../world/world.ts";
 import { parseCheck } from "./check.ts";
 import { CONDITION_FORMS } from "./condition.ts";
 

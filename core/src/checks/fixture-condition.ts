@@ -1,4 +1,4 @@
-import type { Fixture } from "../world/world.ts";
+import type { Fixture } from "../world/fixtures.ts";
 import type { ConditionKind } from "./condition-kind.ts";
 import { NOTHING_MORE, PLAIN_CONDITION, oneOf } from "./condition-kind.ts";
 import { fixtureIds, missingFixture } from "./named-things.ts";

@@ -1,43 +1,25 @@
+import type { Fixture, FixtureKindName } from "../world/fixtures.ts";
+import { refersTo } from "../world/fixture-references.ts";
+import { kindOfFixture } from "../world/fixtures.ts";
 import { NOTHING_CHANGES, follow } from "./references.ts";
 import { fixtureById, allFixtures } from "../world/queries.ts";
 import type { Project } from "./project.ts";
-import type { Fixture, Item, Lock, Pair, World } from "../world/world.ts";
+import type { Item, Pair, World  } from "../world/world.ts";
 import type { Followed } from "./references.ts";
 import { FreeIds, freeId } from "./tiles.ts";
-
-export type FixtureKind = Fixture["kind"];
 
 /**
  * The world with a new fixture of a kind at the end of a room's list, with everything at its default. An item or a
  * circuit that it needs and the world does not have is made.
  */
-export function placeFixture(world: World, room: string, kind: FixtureKind, cell: Pair): { readonly world: World; readonly id: string } {
+export function placeFixture(world: World, room: string, kind: FixtureKindName, cell: Pair): { readonly world: World; readonly id: string } {
+  const { needs, stem, place } = kindOfFixture(kind);
   let made = world;
-  if (kind === "item" && made.items.length === 0) made = addItem(made, "key").world;
-  if (kind === "switch" && made.circuits.length === 0) made = addCircuit(made).world;
-  const stem = kind === "item" ? made.items[0]!.id : kind;
-  const id = freeId(`${stem}-1`.replace(/-1-1$/, "-1"), allFixtures(made).map((fixture) => fixture.id));
-  const fixture = newFixture(made, room, kind, id, cell);
+  if (needs === "item" && made.items.length === 0) made = addItem(made, "key").world;
+  if (needs === "circuit" && made.circuits.length === 0) made = addCircuit(made).world;
+  const id = freeId(`${stem(made)}-1`.replace(/-1-1$/, "-1"), allFixtures(made).map((fixture) => fixture.id));
+  const fixture: Fixture = { ...place(made, room, cell), id, cell, touch: "cell", keeps: "run" };
   return { world: inRoom(made, room, (fixtures) => [...fixtures, fixture]), id };
-}
-
-function newFixture(world: World, room: string, kind: FixtureKind, id: string, cell: Pair): Fixture {
-  const common = { id, cell, touch: "cell", keeps: "run" } as const;
-  switch (kind) {
-    case "item":
-      return { ...common, kind, give: world.items[0]!.id, count: 1 };
-    case "door":
-      return { ...common, kind, lock: world.items[0] ? { kind: "item", item: world.items[0].id, count: 1, spends: false } : { kind: "none" }, opensOn: "push", closes: "never" };
-    case "switch":
-      return { ...common, kind, circuit: world.circuits[0]! };
-    case "portal":
-      return { ...common, kind, to: { room, cell } };
-    case "marker":
-      return { ...common, kind, name: "Place" };
-    case "hazard":
-    case "checkpoint":
-      return { ...common, kind };
-  }
 }
 
 /** The world with some fixtures changed. */
@@ -47,13 +29,13 @@ export function changeFixtures(world: World, ids: readonly string[], how: (fixtu
 
 /**
  * The world with some fixtures of a room moved by so many cells, or null where one would leave the room or two doors
- * would stand in one cell.
+ * of a kind that stands alone would share a cell.
  */
 export function moveFixtures(world: World, ids: readonly string[], dx: number, dy: number): World | null {
   const moved = changeFixtures(world, ids, (fixture) => ({ ...fixture, cell: [fixture.cell[0] + dx, fixture.cell[1] + dy] }));
   const fits = moved.rooms.every((room) => {
-    const doors = room.fixtures.filter(({ kind }) => kind === "door").map(({ cell }) => String(cell));
-    return new Set(doors).size === doors.length && room.fixtures.every(({ cell: [x, y] }) => x >= 0 && y >= 0 && x < room.width && y < room.height);
+    const alone = room.fixtures.filter(({ kind }) => kindOfFixture(kind).alone).map(({ kind, cell }) => `${kind} ${cell.join()}`);
+    return new Set(alone).size === alone.length && room.fixtures.every(({ cell: [x, y] }) => x >= 0 && y >= 0 && x < room.width && y < room.height);
   });
   return fits ? moved : null;
 }
@@ -80,7 +62,7 @@ export function copyFixtures(world: World, ids: readonly string[]): { readonly w
 function freeCell(room: World["rooms"][number], fixture: Fixture): Pair | null {
   const used = new Set(room.fixtures.map(({ cell }) => String(cell)));
   for (let x = fixture.cell[0] + 1; x < room.width; x++) if (!used.has(String([x, fixture.cell[1]]))) return [x, fixture.cell[1]];
-  return fixture.kind === "door" ? null : fixture.cell;
+  return kindOfFixture(fixture.kind).alone ? null : fixture.cell;
 }
 
 /** The project without some fixtures; checks, goals and `with` lines that were about them fall away and are told. */
@@ -118,8 +100,7 @@ export function changeItem(world: World, id: string, how: (item: Item) => Item):
 
 /** Whether something in the world or its logs names an item, and so it cannot be taken away. */
 export function isItemUsed({ world, logs }: Project, id: string): boolean {
-  const inFixture = (fixture: Fixture): boolean => (fixture.kind === "item" && fixture.give === id) || (fixture.kind === "door" && "item" in fixture.lock && fixture.lock.item === id);
-  return allFixtures(world).some(inFixture) || (world.goal?.kind === "collect" && world.goal.item === id) || [...logs.values()].some((text) => text.includes(` ${id}`));
+  return allFixtures(world).some((fixture) => refersTo(fixture, "item", id)) || (world.goal?.kind === "collect" && world.goal.item === id) || [...logs.values()].some((text) => text.includes(` ${id}`));
 }
 
 /** The world with another circuit. */
@@ -130,24 +111,7 @@ export function addCircuit(world: World): { readonly world: World; readonly id: 
 
 /** Whether something in the world or its logs names a circuit. */
 export function isCircuitUsed({ world, logs }: Project, id: string): boolean {
-  const inFixture = (fixture: Fixture): boolean => (fixture.kind === "switch" && fixture.circuit === id) || (fixture.kind === "door" && fixture.lock.kind === "circuit" && fixture.lock.circuit === id);
-  return allFixtures(world).some(inFixture) || [...logs.values()].some((text) => text.includes(` ${id}`));
-}
-
-/** A lock of a kind, asking for the first thing of it that the world has; null where it has none. */
-export function newLock(world: World, kind: Lock["kind"]): Lock | null {
-  const [item] = world.items;
-  const [circuit] = world.circuits;
-  switch (kind) {
-    case "none":
-      return { kind };
-    case "item":
-      return item ? { kind, item: item.id, count: 1, spends: false } : null;
-    case "collected":
-      return item ? { kind, item: item.id } : null;
-    case "circuit":
-      return circuit ? { kind, circuit, open: "on" } : null;
-  }
+  return allFixtures(world).some((fixture) => refersTo(fixture, "circuit", id)) || [...logs.values()].some((text) => text.includes(` ${id}`));
 }
 
 /** Pairs of fixtures that have to do with each other: what opens a door and the door, a portal and where it leads. */

@@ -1,3 +1,5 @@
+import { placesOf } from "../world/fixture-references.ts";
+import type { Fixture } from "../world/fixtures.ts";
 import { NOTHING_CHANGES, follow } from "./references.ts";
 import type { Project } from "./project.ts";
 import type { RoomDraft } from "../formats/room-draft.ts";
@@ -25,6 +27,6 @@ export function layRoomInto(project: Project, roomId: string, draft: RoomDraft):
 }
 
 function withoutPortals(world: World, roomId: string, inside: (cell: Pair) => boolean): World {
-  const leadsNowhere = (fixture: World["rooms"][number]["fixtures"][number]): boolean => fixture.kind === "portal" && fixture.to.room === roomId && !inside(fixture.to.cell);
+  const leadsNowhere = (fixture: Fixture): boolean => placesOf(fixture).some((to) => to.room === roomId && !inside(to.cell));
   return { ...world, rooms: world.rooms.map((room) => (room.fixtures.some(leadsNowhere) ? { ...room, fixtures: room.fixtures.filter((fixture) => !leadsNowhere(fixture)) } : room)) };
 }

@@ -1,10 +1,11 @@
+import type { Fixture } from "../world/fixtures.ts";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { roomFindings } from "../analysis/findings/room-findings.ts";
 import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World  } from "../world/world.ts";
 import { roomById } from "../world/queries.ts";
 import { changeFixtures, copyFixtures, moveFixtures, placeFixture, removeFixtures, renameFixture, threadsOf } from "./fixtures.ts";
 import { OPPOSITE, linkSides, openingAt, ruleAt, seamsOf, sideLength, wallSide, wrapRoom } from "./links.ts";

@@ -1,6 +1,9 @@
+import type { Fixture } from "../world/fixtures.ts";
+import { placesOf, withPlaces } from "../world/fixture-references.ts";
+import type { Place } from "../world/fixtures/portal.ts";
 import { NOTHING_CHANGES, follow } from "./references.ts";
 import type { Project } from "./project.ts";
-import type { EdgeRule, Fixture, Pair, Room, Side, SideName, Span, World } from "../world/world.ts";
+import type { EdgeRule, Pair, Room, Side, SideName, Span, World  } from "../world/world.ts";
 import { SIDES } from "../world/world.ts";
 import { LIMITS } from "../world/limits.ts";
 import type { Followed } from "./references.ts";
@@ -43,7 +46,7 @@ export function changeRoomId(project: Project, from: string, to: string): Follow
     ...each,
     ...(each.id === from ? { id: to } : {}),
     edges: mapEdges(each, edge),
-    fixtures: each.fixtures.map((fixture) => (fixture.kind === "portal" ? { ...fixture, to: { ...fixture.to, room: room(fixture.to.room) } } : fixture)),
+    fixtures: each.fixtures.map((fixture) => withPlaces(fixture, (to) => ({ ...to, room: room(to.room) }))),
   }));
   const start = { ...world.start, room: room(world.start.room) };
   return follow({ ...project, world: { ...world, rooms, start } }, { ...NOTHING_CHANGES, room, start: (begin) => (begin.room === from ? { ...begin, room: to } : begin) });
@@ -122,7 +125,7 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
       ...each,
       // Row y over there is row y + offset here: the offset takes in what came before it.
       edges: mapEdges(each, (rule, side) => (rule.kind === "link" && rule.room === id ? { ...rule, offset: rule.offset + along(side) } : rule)),
-      fixtures: withoutPortals({ ...each, fixtures: each.fixtures.map((fixture) => (fixture.kind === "portal" && fixture.to.room === id ? { ...fixture, to: { ...fixture.to, cell: moved(fixture.to.cell) } } : fixture)) }, (to) => to.room === id && !inside(to.cell), fellAway),
+      fixtures: withoutPortals({ ...each, fixtures: each.fixtures.map((fixture) => withPlaces(fixture, (to) => (to.room === id ? { ...to, cell: moved(to.cell) } : to))) }, (to) => to.room === id && !inside(to.cell), fellAway),
     }));
   const clamped = ([x, y]: Pair): Pair => [Math.min(Math.max(x, 0), width - 1), Math.min(Math.max(y, 0), height - 1)];
   const start = world.start.room === id ? { ...world.start, cell: clamped(moved(world.start.cell)) } : world.start;
@@ -177,10 +180,10 @@ function spanOf(rule: EdgeRule, from: number, to: number): Span {
   return rule.kind === "link" ? { from, to, kind: "link", room: rule.room, offset: rule.offset } : { from, to, kind: rule.kind };
 }
 
-function withoutPortals(room: Pick<Room, "fixtures">, isGone: (to: { readonly room: string; readonly cell: Pair }) => boolean, fellAway: string[]): Fixture[] {
+function withoutPortals(room: Pick<Room, "fixtures">, isGone: (to: Place) => boolean, fellAway: string[]): Fixture[] {
   return room.fixtures.filter((fixture) => {
-    const gone = fixture.kind === "portal" && isGone(fixture.to);
-    if (gone) fellAway.push(`portal ${fixture.id}, which led there`);
+    const gone = placesOf(fixture).some(isGone);
+    if (gone) fellAway.push(`${fixture.kind} ${fixture.id}, which led there`);
     return !gone;
   });
 }

@@ -1,13 +1,12 @@
+import type { Fields, Field } from "../world/field.ts";
+import { fieldsOf, FIXTURE_KINDS } from "../world/fixtures.ts";
+import type { FixtureKindName } from "../world/fixtures.ts";
 import { ID_PATTERN } from "../world/limits.ts";
-
-/** Kinds of legend lines besides `tile` and `start`: those of fixtures. */
-export const FIXTURE_KINDS = ["item", "door", "hazard", "checkpoint", "switch", "portal", "marker"] as const;
-export type FixtureKind = (typeof FIXTURE_KINDS)[number];
 
 /** `CHAR = KIND [ID] [on TILE] [KEY=VALUE ...]` (formats.md section 4). */
 export interface LegendLine {
   readonly character: string;
-  readonly kind: "tile" | "start" | FixtureKind;
+  readonly kind: "tile" | "start" | FixtureKindName;
   /** Empty for `start`, and where none is written. */
   readonly id: string;
   readonly on: string | null;
@@ -15,9 +14,16 @@ export interface LegendLine {
   readonly values: Readonly<Record<string, unknown>>;
 }
 
-const NUMBERS: ReadonlySet<string> = new Set(["count", "lock.count"]);
-const SWITCHES: ReadonlySet<string> = new Set(["lock.spends"]);
-const CELLS: ReadonlySet<string> = new Set(["to.cell"]);
+/** How the values of all kinds of fixtures are written, by their keys with dots. */
+const VALUE_TYPES: ReadonlyMap<string, Field["type"] | "cell"> = new Map(FIXTURE_KINDS.flatMap((kind) => typesOf(fieldsOf(kind), "")));
+
+function typesOf(fields: Fields, before: string): [string, Field["type"] | "cell"][] {
+  return Object.entries(fields).flatMap(([name, field]): [string, Field["type"] | "cell"][] => {
+    const key = `${before}${name}`;
+    if (field.type === "place") return [[`${key}.cell`, "cell"]];
+    return field.type === "kinds" ? Object.values(field.kinds).flatMap((inner) => typesOf(inner, `${key}.`)) : [[key, field.type]];
+  });
+}
 
 /** Reads a legend line; a fault says what was expected, and at which character of the line. */
 export function readLegendLine(line: string): { readonly legend: LegendLine } | { readonly fault: string; readonly column: number } {
@@ -77,9 +83,10 @@ function valueOf(kind: string, key: string, text: string): unknown {
     }
   }
   if (kind === "tile" && key === "flags") return text === "" ? [] : text.split(",");
-  if (NUMBERS.has(key)) return /^\d{1,6}$/.test(text) ? Number(text) : undefined;
-  if (SWITCHES.has(key)) return text === "true" ? true : text === "false" ? false : undefined;
-  if (CELLS.has(key)) return /^\d{1,3},\d{1,3}$/.test(text) ? text.split(",").map(Number) : undefined;
+  const type = VALUE_TYPES.get(key);
+  if (type === "whole") return /^\d{1,6}$/.test(text) ? Number(text) : undefined;
+  if (type === "switch") return text === "true" ? true : text === "false" ? false : undefined;
+  if (type === "cell") return /^\d{1,3},\d{1,3}$/.test(text) ? text.split(",").map(Number) : undefined;
   return text;
 }
 

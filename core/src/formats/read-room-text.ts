@@ -1,9 +1,10 @@
+import type { Fixture } from "../world/fixtures.ts";
 import type { Refusal } from "../base/refused-error.ts";
 import { plainText } from "../base/plain-text.ts";
 import { fixtureSchema } from "./world-schema.ts";
 import { isFacing } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
-import type { Fixture, Item, Pair, Tile, World } from "../world/world.ts";
+import type { Item, Pair, Tile, World  } from "../world/world.ts";
 import type { LegendLine } from "./legend.ts";
 import { readLegendLine } from "./legend.ts";
 import type { RoomDraft } from "./room-draft.ts";

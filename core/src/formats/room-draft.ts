@@ -1,5 +1,6 @@
+import type { Fixture } from "../world/fixtures.ts";
 import type { Facing } from "../world/facing.ts";
-import type { Fixture, Item, Pair, Room, Tile, World } from "../world/world.ts";
+import type { Item, Pair, Room, Tile, World  } from "../world/world.ts";
 
 /** A room as a text, a table or a picture gives it (formats.md section 4): its content, and what it brings along. */
 export interface RoomDraft {

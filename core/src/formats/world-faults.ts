@@ -1,5 +1,8 @@
+import type { Fixture } from "../world/fixtures.ts";
+import { referencesOf } from "../world/fixture-references.ts";
+import { kindOfFixture } from "../world/fixtures.ts";
 import { parseCheck } from "../checks/check.ts";
-import type { Body, EdgeRule, Fixture, Look, Pair, Room, Shape, Side, World } from "../world/world.ts";
+import type { Body, EdgeRule, Look, Pair, Room, Shape, Side, World  } from "../world/world.ts";
 import { SIDES } from "../world/world.ts";
 import type { Fault } from "./fault.ts";
 
@@ -63,17 +66,17 @@ export function worldFaults(world: World): Fault[] {
   let fixtures = 0;
   world.rooms.forEach((room, i) => {
     for (const name of SIDES) checkSide(room, room.edges[name], name, ["rooms", i, "edges", name], refuse, mustHave);
-    const doors = new Set<string>();
+    const alone = new Set<string>();
     room.fixtures.forEach((fixture, n) => {
       const path: Path = ["rooms", i, "fixtures", n];
       if (++fixtures === 4097) refuse(path, "is one too many: a world has at most 4096 fixtures");
       if (fixtureIds.has(fixture.id)) refuse([...path, "id"], `${fixture.id} stands twice; fixture ids are unique in the world`);
       fixtureIds.add(fixture.id);
       if (!inside(room, fixture.cell)) refuse([...path, "cell"], outsideText(room, fixture.cell));
-      if (fixture.kind === "door") {
-        const cell = fixture.cell.join();
-        if (doors.has(cell)) refuse([...path, "cell"], "has another door already");
-        doors.add(cell);
+      if (kindOfFixture(fixture.kind).alone) {
+        const there = `${fixture.kind} ${fixture.cell.join()}`;
+        if (alone.has(there)) refuse([...path, "cell"], `has another ${fixture.kind} already`);
+        alone.add(there);
       }
       checkFixture(world, fixture, path, refuse, mustHave);
     });
@@ -187,22 +190,8 @@ function checkSide(room: Room, side: Side, name: string, path: Path, refuse: Ref
 }
 
 function checkFixture(world: World, fixture: Fixture, path: Path, refuse: Refuse, mustHave: MustHave): void {
-  switch (fixture.kind) {
-    case "item":
-      return mustHave([...path, "give"], "item", fixture.give);
-    case "door": {
-      const { lock } = fixture;
-      if (lock.kind === "item" || lock.kind === "collected") mustHave([...path, "lock", "item"], "item", lock.item);
-      if (lock.kind === "circuit") mustHave([...path, "lock", "circuit"], "circuit", lock.circuit);
-      return;
-    }
-    case "switch":
-      return mustHave([...path, "circuit"], "circuit", fixture.circuit);
-    case "portal":
-      return checkPlace(world, fixture.to, [...path, "to"], refuse, mustHave);
-    case "hazard":
-    case "checkpoint":
-    case "marker":
-      return;
+  for (const named of referencesOf(fixture)) {
+    if (named.to === "place") checkPlace(world, named.place, [...path, ...named.path], refuse, mustHave);
+    else mustHave([...path, ...named.path], named.to, named.id);
   }
 }

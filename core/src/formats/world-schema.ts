@@ -1,3 +1,6 @@
+import { KEEPS, TOUCHES, fieldsOf, FIXTURE_KINDS } from "../world/fixtures.ts";
+import type { Fields, Field } from "../world/field.ts";
+import { GAIT_NAMES } from "../world/gaits.ts";
 import Joi from "joi";
 import { FACINGS } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
@@ -106,15 +109,12 @@ function rules(tileSize: number): Joi.ObjectSchema {
   return J.object({
     id,
     name,
-    gait: choice("hop", "glide", "roam", "drift"),
+    gait: choice(...GAIT_NAMES),
     input: group("input"),
     walker: J.object({ blockedBy: optional(J.array().items(id).unique(), ["solid"]), body: optional(body as Joi.AnySchema, defaultBody) })
       .optional()
       .default(),
-    hop: gait("hop"),
-    glide: gait("glide"),
-    roam: gait("roam"),
-    drift: gait("drift"),
+    ...Object.fromEntries(GAIT_NAMES.map((key) => [key, gait(key)])),
     facing: group("facing"),
     pose: group("pose"),
   });
@@ -145,26 +145,32 @@ const side = J.alternatives()
   .optional()
   .default({ kind: "wall" });
 
-const lock = byKind({
-  none: {},
-  item: { item: id, count: optional(within(LIMITS.count), 1), spends: optional(J.boolean(), false) },
-  circuit: { circuit: id, open: optional(choice("on", "off"), "on") },
-  collected: { item: id },
-});
+/** Shape of one field of a fixture. */
+function fieldSchema(field: Field): Joi.Schema {
+  switch (field.type) {
+    case "reference":
+      return id;
+    case "whole":
+      return optional(within(field.range), field.default);
+    case "switch":
+      return optional(J.boolean(), field.default);
+    case "choice":
+      return optional(choice(...field.choices), field.default);
+    case "name":
+      return name;
+    case "place":
+      return J.object({ room: id, cell, facing: facing.optional() });
+    case "kinds":
+      return byKind(Object.fromEntries(Object.entries(field.kinds).map(([kind, fields]) => [kind, fieldSchemas(fields)])));
+  }
+}
 
-const fixtureBase = { id, cell, touch: optional(choice("cell", "body"), "cell"), keeps: optional(choice("run", "visit", "life"), "run") };
+const fieldSchemas = (fields: Fields): Joi.SchemaMap => Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, fieldSchema(field)]));
+
 /** Shape of a fixture. */
 export const fixtureSchema = byKind(
-  {
-    item: { give: id, count: optional(within(LIMITS.count), 1) },
-    door: { lock, opensOn: optional(choice("push", "use"), "push"), closes: optional(choice("never", "behind"), "never") },
-    hazard: {},
-    checkpoint: {},
-    switch: { circuit: id },
-    portal: { to: J.object({ room: id, cell, facing: facing.optional() }) },
-    marker: { name },
-  },
-  fixtureBase,
+  Object.fromEntries(FIXTURE_KINDS.map((kind) => [kind, fieldSchemas(fieldsOf(kind))])),
+  { id, cell, touch: optional(choice(...TOUCHES), "cell"), keeps: optional(choice(...KEEPS), "run") },
 );
 
 const room = J.object({

@@ -1,4 +1,5 @@
-import type { Fixture, Room, World } from "../world/world.ts";
+import type { Fixture } from "../world/fixtures.ts";
+import type { Room, World  } from "../world/world.ts";
 import type { LegendLine } from "./legend.ts";
 import { legendText } from "./legend.ts";
 

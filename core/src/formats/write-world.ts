@@ -1,6 +1,10 @@
+import type { Fixture } from "../world/fixtures.ts";
+import { GAIT_NAMES } from "../world/gaits.ts";
+import { fieldsOf } from "../world/fixtures.ts";
+import type { Field, Fields } from "../world/field.ts";
 import { FACINGS } from "../world/facing.ts";
 import { SETTINGS } from "../world/settings.ts";
-import type { Figure, Fixture, Look, Room, Rules, Side, Tile, World } from "../world/world.ts";
+import type { Figure, Look, Room, Rules, Side, Tile, World  } from "../world/world.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 
 /**
@@ -48,14 +52,23 @@ const KEYS = {
   camera: ["mode", "width", "height", "margin", "ease"],
   goal: ["kind", "fixture", "item"],
   edge: ["from", "to", "kind", "room", "offset"],
-  lock: ["kind", "item", "count", "spends", "circuit", "open"],
-  fixture: ["id", "kind", "cell", "give", "count", "lock", "opensOn", "closes", "circuit", "to", "name", "touch", "keeps"],
   images: FACINGS,
 } as const;
 
 function ordered(keys: readonly string[], value: object): Record<string, unknown> {
   const source = value as Record<string, unknown>;
   return Object.fromEntries(keys.filter((key) => source[key] !== undefined).map((key) => [key, source[key]]));
+}
+
+function orderedFields(fields: Fields, values: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, orderedField(field, values[name])]));
+}
+
+function orderedField(field: Field, value: unknown): unknown {
+  if (field.type === "place") return ordered(KEYS.place, value as object);
+  if (field.type !== "kinds") return value;
+  const values = value as { readonly kind: string } & Record<string, unknown>;
+  return { kind: values.kind, ...orderedFields(field.kinds[values.kind]!, values) };
 }
 
 const look = (value: Look) => ordered(KEYS.look, value);
@@ -75,10 +88,8 @@ function side(value: Side): unknown {
 }
 
 function fixture(value: Fixture): object {
-  const written = ordered(KEYS.fixture, value);
-  if (value.kind === "door") written["lock"] = ordered(KEYS.lock, value.lock);
-  if (value.kind === "portal") written["to"] = ordered(KEYS.place, value.to);
-  return written;
+  const { id, kind, cell, touch, keeps } = value;
+  return { id, kind, cell, ...orderedFields(fieldsOf(kind), value as unknown as Record<string, unknown>), touch, keeps };
 }
 
 function ruleGroup(rules: Rules, group: (typeof RULE_GROUPS)[number]): object {
@@ -106,7 +117,7 @@ function joined(blocks: readonly string[]): string[] {
   return blocks.map((block, i) => (i < blocks.length - 1 ? `${block},` : block));
 }
 
-const RULE_GROUPS = ["input", "walker", "hop", "glide", "roam", "drift", "facing", "pose"] as const;
+const RULE_GROUPS = ["input", "walker", ...GAIT_NAMES, "facing", "pose"] as const;
 
 function rulesText(rules: Rules): string {
   const groups = RULE_GROUPS.map((key) => `      "${key}": ${inline(ruleGroup(rules, key))}`);

@@ -1,8 +1,9 @@
+import type { Fixture } from "../world/fixtures.ts";
 import { expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
 import { stateAt } from "./run.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World  } from "../world/world.ts";
 import { checkText } from "../checks/check.ts";
 import { checksTrueAt } from "./true-at.ts";
 

@@ -57,9 +57,9 @@ function eventsOf(c: Compiled, s: SimState): Condition[] {
   const said: Condition[] = [];
   for (let i = 0; i < s.eventCount; i++) {
     const event = EVENT_NAMES[s.eventKinds[i]!]!;
-    const kind = EVENT_SUBJECTS[event];
+    const kind = EVENT_SUBJECTS.get(event);
     const things: readonly { readonly id: string }[] = kind === "room" ? c.rooms : c.fixtures.all;
-    const subject = kind === null ? null : things[s.eventSubjects[i]!]!.id;
+    const subject = kind === undefined ? null : things[s.eventSubjects[i]!]!.id;
     for (const { ofEvent } of CONDITION_KINDS) {
       const condition = ofEvent({ event, subject }, s);
       if (condition === null) continue;

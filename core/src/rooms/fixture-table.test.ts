@@ -1,3 +1,4 @@
+import type { Fixture } from "../world/fixtures.ts";
 import { describe, expect, it } from "vitest";
 import { keysFromText } from "../world/keys.ts";
 import { EMPTY_LOG } from "../logs/input-log.ts";
@@ -6,7 +7,7 @@ import { run } from "../replay/run.ts";
 import { STATUS_NAMES } from "../world/vocabulary.ts";
 import { traceText } from "../simulation/trace.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World  } from "../world/world.ts";
 
 const plain = { touch: "cell", keeps: "run" } as const;
 const item = (id: string, x: number, more: object = {}): Fixture => ({ id, kind: "item", cell: [x, 0], give: "key", count: 1, ...plain, ...more });

@@ -1,3 +1,4 @@
+import type { Fixture } from "../world/fixtures.ts";
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import { isFree } from "../ground/free.ts";
@@ -16,7 +17,7 @@ import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { told } from "../test-support/told.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { Fixture, World } from "../world/world.ts";
+import type { World  } from "../world/world.ts";
 
 /** Presses `A` now and then too. */
 const anyKeys = anyLog.map((log) => ({ ...log, lines: log.lines.map((line, i) => (line.kind === "keys" && i % 3 === 0 ? { ...line, keys: line.keys | 16 } : line)) }));

@@ -3,14 +3,13 @@ import type { SimState } from "../compiled/state.ts";
 import { ENTER, LEAVE, RESPAWN } from "../world/vocabulary.ts";
 import { NO_BUTTON } from "../compiled/state.ts";
 import { isTouched } from "./is-touched.ts";
-import { PORTAL } from "../compiled/compiled-fixture.ts";
 import type { CompiledFixture } from "../compiled/compiled-fixture.ts";
 
 /** Goes from one room into another, or into the same one again: touches end, what keeps for a visit returns. */
 export function changeRoom(c: Compiled, s: SimState, room: number): void {
   s.happened(LEAVE, s.room);
   s.memory.letGo();
-  s.memory.giveBack(c.fixtures.visit[s.room]!);
+  s.memory.resetFixtures(c.fixtures.visit[s.room]!);
   s.room = room;
   s.happened(ENTER, room);
 }
@@ -24,7 +23,7 @@ export function goThrough(c: Compiled, s: SimState, portal: CompiledFixture): vo
 /** Puts the walker on its respawn place (semantics.md section 7). */
 export function respawn(c: Compiled, s: SimState): void {
   const { memory } = s;
-  memory.giveBack(c.fixtures.life);
+  memory.resetFixtures(c.fixtures.life);
   s.happened(RESPAWN);
   s.bufferedButton = NO_BUTTON;
   s.keepX = 0;
@@ -52,5 +51,5 @@ function place(c: Compiled, s: SimState, room: number, x: number, y: number): vo
 export function touchPortals(c: Compiled, s: SimState): void {
   if (!c.fixtures.hasPortals) return;
   const { all } = c.fixtures;
-  for (let i = 0; i < all.length; i++) if (all[i]!.kind === PORTAL && all[i]!.room === s.room && isTouched(c, s, all[i]!)) s.memory.setTouched(i, true);
+  for (let i = 0; i < all.length; i++) if (all[i]!.leads && all[i]!.room === s.room && isTouched(c, s, all[i]!)) s.memory.setTouched(i, true);
 }

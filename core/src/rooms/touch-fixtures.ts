@@ -1,10 +1,8 @@
+import { PLAYING } from "../world/vocabulary.ts";
 import { occupiedX, occupiedY } from "../ground/occupied.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import type { SimState } from "../compiled/state.ts";
-import { CHECKPOINT_TOUCHED, HURT, LOSE, LOST, MARKER_TOUCHED, PORTAL_TAKEN, SWITCHED, TAKE } from "../world/vocabulary.ts";
-import { CHECKPOINT, DOOR_KIND, HAZARD, ITEM, MARKER, PORTAL, SWITCH } from "../compiled/compiled-fixture.ts";
 import { isTouched } from "./is-touched.ts";
-import { goThrough, respawn } from "./place-walker.ts";
 
 /**
  * Step 5 of a frame: the fixtures of the walker's room that it touches, in file order (semantics.md section 8).
@@ -30,47 +28,11 @@ export function touchFixtures(c: Compiled, s: SimState): boolean {
     if (number === c.goalFixture) s.goalTouched = true;
     if (memory.touched[number] === 1) continue;
     // In hop and glide a portal waits until no leg is under way.
-    if (fixture.kind === PORTAL && (s.legX !== 0 || s.legY !== 0)) continue;
+    if (fixture.leads && (s.legX !== 0 || s.legY !== 0)) continue;
     memory.setTouched(number, true);
-    switch (fixture.kind) {
-      case ITEM:
-        memory.setTouched(number, false);
-        memory.take(number, true);
-        memory.hold(fixture.item, fixture.count);
-        s.happened(TAKE, number);
-        break;
-      case HAZARD:
-        return hurt(c, s, number);
-      case CHECKPOINT:
-        if (memory.checkpoint !== number) s.happened(CHECKPOINT_TOUCHED, number);
-        memory.checkpoint = number;
-        break;
-      case SWITCH:
-        memory.setCircuit(fixture.circuit, memory.on[fixture.circuit] === 0);
-        s.happened(SWITCHED, number);
-        break;
-      case PORTAL:
-        s.happened(PORTAL_TAKEN, number);
-        goThrough(c, s, fixture);
-        return true;
-      case MARKER:
-        s.happened(MARKER_TOUCHED, number);
-        break;
-    }
+    if (fixture.touch(c, s, number, fixture)) return s.status === PLAYING;
   }
   return false;
-}
-
-/** A hazard: a life less where they are counted, then lost or back at the respawn place. */
-function hurt(c: Compiled, s: SimState, number: number): boolean {
-  s.happened(HURT, number);
-  if (c.countsLives && --s.memory.lives === 0) {
-    s.status = LOST;
-    s.happened(LOSE);
-    return false;
-  }
-  respawn(c, s);
-  return true;
 }
 
 /** Has in `near` what stands in the cells of the body and in the occupied cell, and what was touched; in file order, each once. */
@@ -107,7 +69,7 @@ function lookRound(c: Compiled, s: SimState, ox: number, oy: number): void {
   for (let cy = Math.max(top, 0); cy <= bottom && cy < room.height; cy++) {
     for (let cx = Math.max(left, 0); cx <= right && cx < room.width; cx++) {
       for (let number = room.fixtureAt[cy * room.width + cx]!; number >= 0; number = c.fixtures.all[number]!.next) {
-        if (c.fixtures.all[number]!.kind !== DOOR_KIND) memory.comeNear(number);
+        if (!c.fixtures.all[number]!.blocks) memory.comeNear(number);
       }
     }
   }

@@ -1,7 +1,7 @@
+import { compileFixtures } from "../rooms/compile-fixtures.ts";
 import { GAITS } from "../world/gaits.ts";
 import { GAIT_MOVEMENTS } from "../movement/gaits.ts";
 import { CoreError } from "../base/core-error.ts";
-import { compileFixtures } from "../compiled/compiled-fixture.ts";
 import { compileBody } from "../ground/body.ts";
 import { compileRoom } from "../ground/compiled-room.ts";
 import { Ground } from "../ground/ground.ts";

@@ -1,5 +1,8 @@
+import type { Fixture } from "../world/fixtures.ts";
+import { kindOfFixture } from "../world/fixtures.ts";
+import type { SetUp } from "../world/fixture-kind.ts";
 import type { RunStart, WithLine } from "./run-start.ts";
-import type { Fixture, Start, World } from "../world/world.ts";
+import type { Start, World  } from "../world/world.ts";
 
 /** Why a log cannot begin in a world: its start is no place there, or it sets up what is not there or cannot be so. */
 export interface StartFault {
@@ -38,14 +41,17 @@ function withFault(world: World, line: WithLine): string | null {
     case "holds":
       return world.items.some(({ id }) => id === line.item) ? null : missing("item", line.item);
     case "taken":
-      return fixture(line.fixture, "an item", ({ kind }) => kind === "item");
+      return fixture(line.fixture, "an item", (each) => setUp(each) === line.kind);
     case "open":
-      return fixture(line.fixture, "a door that is not locked by a circuit or by what is collected", (each) => each.kind === "door" && (each.lock.kind === "none" || each.lock.kind === "item"));
+      return fixture(line.fixture, "a door that is not locked by a circuit or by what is collected", (each) => setUp(each) === line.kind);
     case "circuit":
       return world.circuits.includes(line.circuit) ? null : missing("circuit", line.circuit);
     case "lives":
       return world.lives === null ? "`with lives` in a log, but this world counts no lives" : null;
     case "respawn":
-      return fixture(line.fixture, "a checkpoint", ({ kind }) => kind === "checkpoint");
+      return fixture(line.fixture, "a checkpoint", (each) => setUp(each) === line.kind);
   }
 }
+
+/** What of a fixture a log can set up. */
+const setUp = (fixture: Fixture): SetUp | null => kindOfFixture(fixture.kind).setUp(fixture);

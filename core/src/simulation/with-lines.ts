@@ -1,3 +1,4 @@
+import { kindOfFixture } from "../world/fixtures.ts";
 import type { Remembered } from "./explain.ts";
 import { allFixtures } from "../world/queries.ts";
 import type { World } from "../world/world.ts";
@@ -7,13 +8,12 @@ import type { WithLine } from "./run-start.ts";
 export function withLinesOf(world: World, remembered: Remembered): WithLine[] {
   const fixtures = allFixtures(world);
   const lines: WithLine[] = world.items.flatMap(({ id }, i): WithLine[] => (remembered.bag[i]! > 0 ? [{ kind: "holds", item: id, count: remembered.bag[i]! }] : []));
-  fixtures.forEach(({ id, kind }, i) => {
-    if (kind === "item" && remembered.taken[i] === 1) lines.push({ kind: "taken", fixture: id });
-  });
-  fixtures.forEach((fixture, i) => {
-    // Doors that follow something open by themselves.
-    if (fixture.kind === "door" && (fixture.lock.kind === "none" || fixture.lock.kind === "item") && remembered.open[i] === 1) lines.push({ kind: "open", fixture: fixture.id });
-  });
+  const setUp = (what: "taken" | "open"): void =>
+    fixtures.forEach((fixture, i) => {
+      if (kindOfFixture(fixture.kind).setUp(fixture) === what && remembered[what][i] === 1) lines.push({ kind: what, fixture: fixture.id });
+    });
+  setUp("taken");
+  setUp("open");
   world.circuits.forEach((circuit, i) => {
     if (remembered.on[i] === 1) lines.push({ kind: "circuit", circuit });
   });

@@ -1,5 +1,7 @@
+import type { Lock } from "../world/fixtures/door.ts";
+import type { Fixture } from "../world/fixtures.ts";
 import fc from "fast-check";
-import type { Fixture, Lock, Room, World } from "../world/world.ts";
+import type { Room, World  } from "../world/world.ts";
 import { anyGait } from "./arbitraries.ts";
 import { tinyWorld } from "./tiny-world.ts";
 

@@ -1,4 +1,5 @@
-import type { Fixture, Rules, Room, World } from "./world.ts";
+import type { Fixture } from "./fixtures.ts";
+import type { Rules, Room, World  } from "./world.ts";
 
 /** The room with that id, or undefined. */
 export function roomById(world: World, id: string): Room | undefined {

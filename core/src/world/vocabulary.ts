@@ -1,4 +1,5 @@
-import type { Fixture } from "./world.ts";
+import type { FixtureKindName } from "./fixtures.ts";
+import { FIXTURE_KINDS, kindOfFixture } from "./fixtures.ts";
 
 /** Status of a run. Only `PLAYING` goes on (semantics.md section 6). */
 export const PLAYING = 0;
@@ -36,26 +37,11 @@ export const EVENT_NAMES = [
 export type EventName = (typeof EVENT_NAMES)[number];
 
 /** What an event names: a room, a fixture of one kind, or nothing. */
-export const EVENT_SUBJECTS: Readonly<Record<EventName, Fixture["kind"] | "room" | null>> = {
-  bump: null,
-  arrive: null,
-  wrap: null,
-  leave: "room",
-  enter: "room",
-  take: "item",
-  hurt: "hazard",
-  respawn: null,
-  checkpoint: "checkpoint",
-  switch: "switch",
-  portal: "portal",
-  marker: "marker",
-  open: "door",
-  close: "door",
-  refused: "door",
-  win: null,
-  lose: null,
-  escape: null,
-};
+export const EVENT_SUBJECTS: ReadonlyMap<EventName, FixtureKindName | "room"> = new Map([
+  ["leave", "room"],
+  ["enter", "room"],
+  ...FIXTURE_KINDS.flatMap((kind) => kindOfFixture(kind).events.map((event) => [event as EventName, kind] as const)),
+]);
 
 export const BUMP = 0;
 

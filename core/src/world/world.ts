@@ -1,4 +1,5 @@
 import type { Facing } from "./facing.ts";
+import type { Fixture } from "./fixtures.ts";
 import type { Gait, GaitSettings } from "./gaits.ts";
 
 /** A pair of whole numbers in a file: a cell (column, row), a point or an offset. */
@@ -106,30 +107,6 @@ export type Side = EdgeRule | readonly Span[];
 
 export const SIDES = ["north", "east", "south", "west"] as const;
 export type SideName = (typeof SIDES)[number];
-
-export type Lock =
-  | { readonly kind: "none" }
-  | { readonly kind: "item"; readonly item: string; readonly count: number; readonly spends: boolean }
-  | { readonly kind: "circuit"; readonly circuit: string; readonly open: "on" | "off" }
-  | { readonly kind: "collected"; readonly item: string };
-
-interface FixtureBase {
-  readonly id: string;
-  readonly cell: Pair;
-  readonly touch: "cell" | "body";
-  readonly keeps: "run" | "visit" | "life";
-}
-
-export type Fixture = FixtureBase &
-  (
-    | { readonly kind: "item"; readonly give: string; readonly count: number }
-    | { readonly kind: "door"; readonly lock: Lock; readonly opensOn: "push" | "use"; readonly closes: "never" | "behind" }
-    | { readonly kind: "hazard" }
-    | { readonly kind: "checkpoint" }
-    | { readonly kind: "switch"; readonly circuit: string }
-    | { readonly kind: "portal"; readonly to: { readonly room: string; readonly cell: Pair; readonly facing?: Facing } }
-    | { readonly kind: "marker"; readonly name: string }
-  );
 
 export interface Room {
   readonly id: string;

@@ -1,4 +1,4 @@
-import type { FixtureKind } from "@keen-pebble/core/edit";
+import type { FixtureKindName } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import { IconButton } from "../look/icon-button.tsx";
@@ -212,7 +212,7 @@ function FieldCanvas() {
         const cell = cellAt(event);
         if (kind === "" || cell === null || benchStore.getState().walk !== null) return;
         event.preventDefault();
-        takeUpKind(kind as FixtureKind);
+        takeUpKind(kind as FixtureKindName);
         beginPlacing(cell, false);
         finishPlacing();
       }}

@@ -1,6 +1,6 @@
 import type { DrawnPictures } from "../look/drawn-image.tsx";
 import { DrawnImage } from "../look/drawn-image.tsx";
-import type { FixtureLook } from "./fixture-art.ts";
+import type { FixtureLook } from "./fixture-drawing.ts";
 import { fixturePicture, lookName } from "./fixture-art.ts";
 
 /** Fixtures are drawn by code alone: what was drawn once stays. */

@@ -1,6 +1,8 @@
+import { drawingOf } from "./fixture-art.ts";
+import { kindOfFixture } from "@keen-pebble/core/world";
 import type { Remembered } from "@keen-pebble/core/simulate";
 import type { Fixture, World } from "@keen-pebble/core/world";
-import type { FixtureLook } from "./fixture-art.ts";
+import type { FixtureLook } from "./fixture-drawing.ts";
 
 /** What of a room's fixtures is to be seen, each with its look: taken items are gone. */
 export function shownFixtures(world: World, roomId: string, remembered: Remembered | null): { readonly fixture: Fixture; readonly look: FixtureLook; readonly gone: boolean }[] {
@@ -20,14 +22,13 @@ export function closedDoors(world: World, roomId: string, remembered: Remembered
 
 /** How a fixture looks with what is remembered; as at the start where nothing is. */
 export function lookOf(world: World, fixture: Fixture, remembered: Remembered | null, number: number): FixtureLook {
-  const itemId = fixture.kind === "item" ? fixture.give : fixture.kind === "door" && "item" in fixture.lock ? fixture.lock.item : null;
+  const itemId = kindOfFixture(fixture.kind).item(fixture);
   const item = world.items.find(({ id }) => id === itemId) ?? null;
-  return { kind: fixture.kind, on: isOn(world, fixture, remembered, number), item };
+  return { kind: fixture.kind, on: drawingOf(fixture.kind).isOn(world, fixture, remembered, number), item };
 }
 
-function isOn(world: World, fixture: Fixture, remembered: Remembered | null, number: number): boolean {
-  if (remembered === null) return fixture.kind === "door" && fixture.lock.kind === "circuit" && fixture.lock.open === "off";
-  if (fixture.kind === "door") return remembered.open[number] === 1;
-  if (fixture.kind === "switch") return remembered.on[world.circuits.indexOf(fixture.circuit)] === 1;
-  return fixture.kind === "checkpoint" && remembered.checkpoint === number;
+/** What a fixture is, in a word; as at the start where nothing is remembered. Empty for kinds that a run cannot change. */
+export function stateText(world: World, fixture: Fixture, remembered: Remembered | null, number: number): string {
+  const { isOn, state } = drawingOf(fixture.kind);
+  return state?.(isOn(world, fixture, remembered, number), remembered?.taken[number] === 1) ?? "";
 }

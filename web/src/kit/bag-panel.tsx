@@ -1,10 +1,12 @@
+import { KEEPS, kindOfFixture } from "@keen-pebble/core/world";
+import { stateText, lookOf } from "../field/fixture-looks.ts";
+import { drawingOf } from "../field/fixture-art.ts";
 import type { Remembered } from "@keen-pebble/core/simulate";
 import type { Fixture, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { keepFor } from "../session/fixtures.ts";
 import { useBench } from "../session/hooks.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
-import { lookOf } from "../field/fixture-looks.ts";
 import "./bag.css";
 
 /** What the walker holds and what each room remembers in the shown frame. */
@@ -80,9 +82,7 @@ export function MemoryTable({ world, remembered, wide = false }: { readonly worl
 }
 
 /** Whether a fixture has a state that a run can change. */
-const changes = ({ kind }: Fixture): boolean => kind === "item" || kind === "door" || kind === "switch" || kind === "checkpoint";
-
-const KEEPS: readonly Fixture["keeps"][] = ["run", "visit", "life"];
+const changes = ({ kind }: Fixture): boolean => drawingOf(kind).state !== null;
 
 function MemoryRow({ world, remembered, wide, fixture, number }: { readonly world: World; readonly remembered: Remembered; readonly wide: boolean; readonly fixture: Fixture; readonly number: number }) {
   // What another `keeps` would do is shown while it is pointed at, before it is chosen.
@@ -90,7 +90,7 @@ function MemoryRow({ world, remembered, wide, fixture, number }: { readonly worl
   const keeps = looked ?? fixture.keeps;
   const first = stateText(world, fixture, null, number);
   const now = stateText(world, fixture, remembered, number);
-  const returns = fixture.kind === "item" || fixture.kind === "switch" || (fixture.kind === "door" && (fixture.lock.kind === "none" || fixture.lock.kind === "item"));
+  const returns = kindOfFixture(fixture.kind).returns(fixture);
   const back = returns && keeps === "visit" ? first : now;
   const after = returns && keeps === "life" ? first : now;
   return (
@@ -117,21 +117,4 @@ function MemoryRow({ world, remembered, wide, fixture, number }: { readonly worl
       <td className={after === now ? "quiet" : "attention"}>{after}</td>
     </tr>
   );
-}
-
-/** What a fixture is, in a word; as at the start where nothing is remembered. */
-function stateText(world: World, fixture: Fixture, remembered: Remembered | null, number: number): string {
-  const { on } = lookOf(world, fixture, remembered, number);
-  switch (fixture.kind) {
-    case "item":
-      return remembered?.taken[number] === 1 ? "taken" : "there";
-    case "door":
-      return on ? "open" : "closed";
-    case "switch":
-      return on ? "on" : "off";
-    case "checkpoint":
-      return on ? "here" : "no";
-    default:
-      return "";
-  }
 }

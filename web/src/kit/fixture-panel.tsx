@@ -1,7 +1,7 @@
-import type { FixtureKind } from "@keen-pebble/core/edit";
-import type { Fixture, World } from "@keen-pebble/core/world";
+import { kindOfFixture, FIXTURE_KINDS, fixtureById } from "@keen-pebble/core/world";
+import { drawingOf } from "../field/fixture-art.ts";
+import type { Fixture, World  } from "@keen-pebble/core/world";
 import { worldFindings } from "@keen-pebble/core/analyse";
-import { fixtureById } from "@keen-pebble/core/world";
 import { useMemo } from "react";
 import { KIND_TYPE, chooseFixtures, copyChosenFixtures, removeChosenFixtures, takeUpKind } from "../session/fixtures.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
@@ -11,16 +11,6 @@ import { useBench } from "../session/hooks.ts";
 import { FixtureSettings } from "./fixture-settings.tsx";
 import { WorldThings } from "./world-things.tsx";
 import "./fixtures.css";
-
-const KINDS: readonly (readonly [FixtureKind, string])[] = [
-  ["item", "Item"],
-  ["door", "Door"],
-  ["switch", "Switch"],
-  ["hazard", "Hazard"],
-  ["checkpoint", "Checkpoint"],
-  ["portal", "Portal"],
-  ["marker", "Marker"],
-];
 
 /** What can be placed, what stands in the shown room, the settings of the chosen ones, and what they are about. */
 export function FixturePanel({ world }: { readonly world: World }) {
@@ -32,10 +22,10 @@ export function FixturePanel({ world }: { readonly world: World }) {
   return (
     <>
       <div className="kinds" role="radiogroup" aria-label="Place a fixture">
-        {KINDS.map(([kind, name]) => (
+        {FIXTURE_KINDS.map((kind) => (
           <button key={kind} type="button" role="radio" aria-checked={placing === kind} draggable onDragStart={(event) => event.dataTransfer.setData(KIND_TYPE, kind)} onClick={() => takeUpKind(placing === kind ? null : kind)}>
-            <FixtureImage look={{ kind, on: kind === "checkpoint" || kind === "switch", item: kind === "item" ? { colour: "#c89b3c", role: "key" } : null }} size={24} />
-            {name}
+            <FixtureImage look={{ kind, on: drawingOf(kind).shownOn === true, item: kindOfFixture(kind).needs === "item" ? { colour: "#c89b3c", role: "key" } : null }} size={24} />
+            {kindOfFixture(kind).label}
           </button>
         ))}
       </div>
@@ -87,4 +77,4 @@ function RoomFindings({ world }: { readonly world: World }) {
   );
 }
 
-const kindName = ({ kind }: Fixture): string => KINDS.find(([each]) => each === kind)![1];
+const kindName = ({ kind }: Fixture): string => kindOfFixture(kind).label;

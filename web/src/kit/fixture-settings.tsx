@@ -1,5 +1,5 @@
-import type { Fixture, Lock, World } from "@keen-pebble/core/world";
-import { LIMITS } from "@keen-pebble/core/world";
+import type { Field, Place, Fixture, Lock, World } from "@keen-pebble/core/world";
+import { opensByItself, fieldsOf, TOUCHES, KEEPS, kindOfFixture } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
@@ -20,17 +20,14 @@ export function FixtureSettings({ world, fixture, several }: Props) {
     <div className="fixture-settings">
       {!several && <IdField id={fixture.id} />}
       {!several && <KindSettings world={world} fixture={fixture} />}
-      {(several || !STILL.includes(fixture.kind)) && (
-        <SelectField label="Keeps" value={fixture.keeps} choices={["run", "visit", "life"]} onValue={(keeps) => changeChosen((each) => ({ ...each, keeps: keeps as Fixture["keeps"] }))} />
+      {(several || kindOfFixture(fixture.kind).returns(fixture) || kindOfFixture(fixture.kind).alone) && (
+        <SelectField label="Keeps" value={fixture.keeps} choices={KEEPS} onValue={(keeps) => changeChosen((each) => ({ ...each, keeps: keeps as Fixture["keeps"] }))} />
       )}
-      {(several || fixture.kind !== "door") && <SelectField label="Touch" value={fixture.touch} choices={["cell", "body"]} onValue={(touch) => changeChosen((each) => ({ ...each, touch: touch as Fixture["touch"] }))} />}
+      {(several || kindOfFixture(fixture.kind).touched) && <SelectField label="Touch" value={fixture.touch} choices={TOUCHES} onValue={(touch) => changeChosen((each) => ({ ...each, touch: touch as Fixture["touch"] }))} />}
       <p className="quiet small">{KEEPS_TEXT[fixture.keeps]}</p>
     </div>
   );
 }
-
-/** Kinds that have nothing to return. */
-const STILL: readonly Fixture["kind"][] = ["hazard", "checkpoint", "portal", "marker"];
 
 const KEEPS_TEXT = {
   run: "What happens to it stays for the whole run.",
@@ -59,92 +56,88 @@ function IdField({ id }: { readonly id: string }) {
   );
 }
 
+/** The fields of a kind, each by what it may be (`core/src/world/field.ts`). */
 function KindSettings({ world, fixture }: Omit<Props, "several">) {
-  const items = world.items.map(({ id }) => id);
-  const whole = (label: string, value: number, set: (value: number) => Fixture) => (
-    <NumberField label={label} range={{ min: LIMITS.count[0], max: LIMITS.count[1], whole: true }} value={value} step={1} onValue={(next) => (changeChosen(() => set(next)), true)} onStrokeEnd={endStroke} />
+  const values = fixture as unknown as Record<string, unknown>;
+  return Object.entries(fieldsOf(fixture.kind)).map(([name, field]) =>
+    fixture.kind === "door" && name !== "lock" && opensByItself(fixture) ? null : (
+      <FieldSetting key={name} world={world} fixture={fixture} field={field} value={values[name]} onValue={(value) => changeChosen((each) => ({ ...each, [name]: value }))} />
+    ),
   );
-  switch (fixture.kind) {
-    case "item":
-      return (
-        <>
-          <SelectField label="Gives" value={fixture.give} choices={items} onValue={(give) => changeChosen(() => ({ ...fixture, give }))} />
-          {whole("Count", fixture.count, (count) => ({ ...fixture, count }))}
-        </>
-      );
+}
+
+interface FieldProps {
+  readonly world: World;
+  readonly fixture: Fixture;
+  readonly field: Field;
+  readonly value: unknown;
+  readonly onValue: (value: unknown) => void;
+}
+
+function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): React.ReactNode {
+  const { label } = field;
+  switch (field.type) {
+    case "reference":
+      return <SelectField label={label} value={value as string} choices={field.to === "item" ? world.items.map(({ id }) => id) : world.circuits} onValue={onValue} />;
+    case "whole":
+      return <WholeField label={label} range={field.range} value={value as number} onValue={onValue} />;
     case "switch":
-      return <SelectField label="Circuit" value={fixture.circuit} choices={world.circuits} onValue={(circuit) => changeChosen(() => ({ ...fixture, circuit }))} />;
-    case "marker":
+      return <ToggleField label={label} value={value as boolean} onValue={onValue} />;
+    case "choice":
       return (
-        <label className="labelled">
-          <span className="name">Name</span>
-          <input
-            key={fixture.id}
-            defaultValue={fixture.name}
-            aria-label="Name of the place"
-            maxLength={80}
-            onBlur={(event) => {
-              const name = event.target.value.trim();
-              if (name === "") event.target.value = fixture.name;
-              else if (name !== fixture.name) changeChosen(() => ({ ...fixture, name }));
-            }}
-            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-          />
-        </label>
+        <div className="wide">
+          <SelectField label={label} value={value as string} choices={field.choices} onValue={onValue} />
+        </div>
       );
-    case "portal":
+    case "name":
+      return <NameField key={fixture.id} label={label} value={value as string} onValue={onValue} />;
+    case "place":
+      return <PlaceFields world={world} label={label} value={value as Place} onValue={onValue} />;
+    case "kinds": {
+      const values = value as { readonly kind: string } & Record<string, unknown>;
       return (
         <>
-          <SelectField label="To room" value={fixture.to.room} choices={world.rooms.map(({ id }) => id)} onValue={(room) => changeChosen(() => ({ ...fixture, to: { ...fixture.to, room, cell: [0, 0] } }))} />
-          <Place world={world} fixture={fixture} axis={0} />
-          <Place world={world} fixture={fixture} axis={1} />
+          <SelectField label={label} value={values.kind} choices={Object.keys(field.kinds)} onValue={(kind) => chooseLock(kind as Lock["kind"])} />
+          {Object.entries(field.kinds[values.kind]!).map(([name, inner]) => (
+            <FieldSetting key={name} world={world} fixture={fixture} field={inner} value={values[name]} onValue={(next) => onValue({ ...values, [name]: next })} />
+          ))}
         </>
       );
-    case "door":
-      return <DoorSettings world={world} fixture={fixture} whole={whole} />;
-    case "hazard":
-    case "checkpoint":
-      return null;
+    }
   }
 }
 
-type Portal = Extract<Fixture, { kind: "portal" }>;
-type Door = Extract<Fixture, { kind: "door" }>;
-
-function Place({ world, fixture, axis }: { readonly world: World; readonly fixture: Portal; readonly axis: 0 | 1 }) {
-  const room = world.rooms.find(({ id }) => id === fixture.to.room);
-  const max = (axis === 0 ? room?.width : room?.height) ?? 1;
-  const set = (value: number): boolean => {
-    const cell = axis === 0 ? ([value, fixture.to.cell[1]] as const) : ([fixture.to.cell[0], value] as const);
-    changeChosen(() => ({ ...fixture, to: { ...fixture.to, cell } }));
-    return true;
-  };
-  return <NumberField label={axis === 0 ? "Column" : "Row"} range={{ min: 0, max: max - 1, whole: true }} value={fixture.to.cell[axis]} step={1} onValue={set} onStrokeEnd={endStroke} />;
+function WholeField({ label, range: [min, max], value, onValue }: { readonly label: string; readonly range: readonly [number, number]; readonly value: number; readonly onValue: (value: number) => void }) {
+  return <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => (onValue(next), true)} onStrokeEnd={endStroke} />;
 }
 
-function DoorSettings({ world, fixture, whole }: { readonly world: World; readonly fixture: Door; readonly whole: (label: string, value: number, set: (value: number) => Fixture) => React.ReactNode }) {
-  const { lock } = fixture;
-  const items = world.items.map(({ id }) => id);
-  const setLock = (next: Lock): void => changeChosen((each) => ({ ...each, lock: next }) as Fixture);
-  const byItself = lock.kind === "circuit" || lock.kind === "collected";
+function NameField({ label, value, onValue }: { readonly label: string; readonly value: string; readonly onValue: (value: string) => void }) {
+  return (
+    <label className="labelled">
+      <span className="name">{label}</span>
+      <input
+        defaultValue={value}
+        aria-label="Name of the place"
+        maxLength={80}
+        onBlur={(event) => {
+          const name = event.target.value.trim();
+          if (name === "") event.target.value = value;
+          else if (name !== value) onValue(name);
+        }}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
+function PlaceFields({ world, label, value, onValue }: { readonly world: World; readonly label: string; readonly value: Place; readonly onValue: (value: Place) => void }) {
+  const room = world.rooms.find(({ id }) => id === value.room);
+  const [column, row] = value.cell;
   return (
     <>
-      <SelectField label="Lock" value={lock.kind} choices={["none", "item", "circuit", "collected"]} onValue={(kind) => chooseLock(kind as Lock["kind"])} />
-      {(lock.kind === "item" || lock.kind === "collected") && <SelectField label={lock.kind === "item" ? "Asks for" : "All of"} value={lock.item} choices={items} onValue={(item) => setLock({ ...lock, item })} />}
-      {lock.kind === "item" && whole("Count", lock.count, (count) => ({ ...fixture, lock: { ...lock, count } }))}
-      {lock.kind === "item" && <ToggleField label="Spends" value={lock.spends} onValue={(spends) => setLock({ ...lock, spends })} />}
-      {lock.kind === "circuit" && <SelectField label="Circuit" value={lock.circuit} choices={world.circuits} onValue={(circuit) => setLock({ ...lock, circuit })} />}
-      {lock.kind === "circuit" && <SelectField label="Open while" value={lock.open} choices={["on", "off"]} onValue={(open) => setLock({ ...lock, open: open as "on" | "off" })} />}
-      {!byItself && (
-        <div className="wide">
-          <SelectField label="Opens on" value={fixture.opensOn} choices={["push", "use"]} onValue={(opensOn) => changeChosen((each) => ({ ...each, opensOn }) as Fixture)} />
-        </div>
-      )}
-      {!byItself && (
-        <div className="wide">
-          <SelectField label="Closes" value={fixture.closes} choices={["never", "behind"]} onValue={(closes) => changeChosen((each) => ({ ...each, closes }) as Fixture)} />
-        </div>
-      )}
+      <SelectField label={`${label} room`} value={value.room} choices={world.rooms.map(({ id }) => id)} onValue={(to) => onValue({ ...value, room: to, cell: [0, 0] })} />
+      <WholeField label="Column" range={[0, (room?.width ?? 1) - 1]} value={column} onValue={(x) => onValue({ ...value, cell: [x, row] })} />
+      <WholeField label="Row" range={[0, (room?.height ?? 1) - 1]} value={row} onValue={(y) => onValue({ ...value, cell: [column, y] })} />
     </>
   );
 }

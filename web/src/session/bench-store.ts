@@ -1,5 +1,5 @@
 import type { Check, InputLog } from "@keen-pebble/core/check";
-import type { FixtureKind } from "@keen-pebble/core/edit";
+import type { FixtureKindName } from "@keen-pebble/core/world";
 import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "../field/paint-cells.ts";
@@ -67,7 +67,7 @@ export interface BenchState {
   readonly tool: Tool;
   readonly pen: Pen;
   /** The kind of fixture that Place lays, or null to choose and move only; and the chosen fixtures. */
-  readonly placing: FixtureKind | null;
+  readonly placing: FixtureKindName | null;
   readonly fixtures: readonly string[];
   /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
   readonly brush: number;

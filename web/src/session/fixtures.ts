@@ -1,7 +1,6 @@
-import type { FixtureKind } from "@keen-pebble/core/edit";
-import type { Camera, Fixture, Goal, Item, Lock } from "@keen-pebble/core/world";
-import { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, newLock, placeFixture, removeFixtures, renameFixture } from "@keen-pebble/core/edit";
-import { ID_PATTERN, allFixtures } from "@keen-pebble/core/world";
+import { newLock, ID_PATTERN, allFixtures } from "@keen-pebble/core/world";
+import type { FixtureKindName, Camera, Fixture, Goal, Item, Lock } from "@keen-pebble/core/world";
+import { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, placeFixture, removeFixtures, renameFixture  } from "@keen-pebble/core/edit";
 import type { Cell } from "../field/paint-cells.ts";
 import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, endStroke, notice, projectStore } from "./project-store.ts";
@@ -12,7 +11,7 @@ export const KIND_TYPE = "application/x-keen-pebble-fixture";
 const world = () => projectStore.getState().project!.world;
 
 /** Takes up a kind of fixture to place it; null only chooses and moves. */
-export function takeUpKind(kind: FixtureKind | null): void {
+export function takeUpKind(kind: FixtureKindName | null): void {
   benchStore.setState({ tool: "place", placing: kind });
 }
 
@@ -86,11 +85,11 @@ export function keepFor(id: string, keeps: Fixture["keeps"]): void {
 
 /** Gives the chosen doors a lock of another kind. */
 export function chooseLock(kind: Lock["kind"]): void {
-  let made = newLock(world(), kind);
+  let made = newLock(kind, world());
   const stroke = crypto.randomUUID();
   if (made === null) {
     changeWorld((w) => (kind === "circuit" ? addCircuit(w).world : addItem(w, "key").world), stroke);
-    made = newLock(world(), kind);
+    made = newLock(kind, world());
   }
   const { fixtures } = benchStore.getState();
   changeWorld((w) => changeFixtures(w, fixtures, (fixture) => (fixture.kind === "door" && made !== null ? { ...fixture, lock: made } : fixture)), stroke);

@@ -1,9 +1,11 @@
+import type { Fixture } from "../../world/fixtures.ts";
+import { KEEPS, kindOfFixture } from "../../world/fixtures.ts";
 import { settingMax, SETTINGS, settingApplies, settingByPath, settingFault, settingValue } from "../../world/settings.ts";
 import { GAIT_NAMES } from "../../world/gaits.ts";
 import { speedsThatDivide } from "../findings/speed-fit.ts";
 import type { Setting } from "../../world/settings.ts";
 import { allFixtures } from "../../world/queries.ts";
-import type { Body, Fixture, Rules, World  } from "../../world/world.ts";
+import type { Body, Rules, World   } from "../../world/world.ts";
 import type { SingleChange } from "./single-change.ts";
 import { presentValue } from "./single-change.ts";
 
@@ -42,7 +44,7 @@ export interface StopCell {
 function fixtureChanges(world: World): SingleChange[] {
   return allFixtures(world).flatMap((fixture) => {
     const made: Fixture[] = [];
-    if (fixture.kind === "item" || fixture.kind === "door" || fixture.kind === "switch") for (const keeps of ["run", "visit", "life"] as const) if (keeps !== fixture.keeps) made.push({ ...fixture, keeps });
+    if (kindOfFixture(fixture.kind).returns(fixture)) for (const keeps of KEEPS) if (keeps !== fixture.keeps) made.push({ ...fixture, keeps });
     if (fixture.kind === "item") made.push({ ...fixture, count: fixture.count + 1 });
     if (fixture.kind === "door" && fixture.lock.kind === "item") {
       const { lock } = fixture;

@@ -1,8 +1,9 @@
+import type { Fixture } from "../../world/fixtures.ts";
 import type { Gait } from "../../world/gaits.ts";
 import { settingByPath, settingValue, withSetting } from "../../world/settings.ts";
 import { changeFixtures } from "../../edits/fixtures.ts";
 import { fixtureById } from "../../world/queries.ts";
-import type { Body, Fixture, Rules, World  } from "../../world/world.ts";
+import type { Body, Rules, World   } from "../../world/world.ts";
 
 /**
  * One change of a world: in one rule set a setting of the table, the gait, the body, or the flags that block; or one

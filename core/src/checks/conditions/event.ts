@@ -32,13 +32,13 @@ export const event: ConditionKind<EventCondition> = {
   dangling: (world, { subject }) => (subject === null || missingFixture(world, subject) === null || missingRoom(world, subject) === null ? null : missing("fixture or room", subject)),
   follow: (condition, change) => {
     if (condition.subject === null) return condition;
-    const to = EVENT_SUBJECTS[condition.event] === "room" ? change.room(condition.subject) : change.fixture(condition.subject);
+    const to = EVENT_SUBJECTS.get(condition.event) === "room" ? change.room(condition.subject) : change.fixture(condition.subject);
     return to === null ? null : to === condition.subject ? condition : { ...condition, subject: to };
   },
   compile: (c, condition) => {
     const kind = EVENT_NAMES.indexOf(condition.event);
     const { subject } = condition;
-    const number = subject === null ? -1 : EVENT_SUBJECTS[condition.event] === "room" ? roomNumber(c, subject) : fixtureNumber(c, subject);
+    const number = subject === null ? -1 : EVENT_SUBJECTS.get(condition.event) === "room" ? roomNumber(c, subject) : fixtureNumber(c, subject);
     if (subject !== null && number < 0) return NEVER_HOLDS;
     return (s) => {
       for (let i = 0; i < s.eventCount; i++) if (s.eventKinds[i] === kind && (subject === null || s.eventSubjects[i] === number)) return true;
@@ -51,7 +51,7 @@ export const event: ConditionKind<EventCondition> = {
 
 /** What an event may be of: rooms, or fixtures of the kind that writes it. */
 function subjectsOf(world: World, name: string): string[] {
-  const kind = EVENT_SUBJECTS[name as EventName];
-  if (kind === null) return [];
+  const kind = EVENT_SUBJECTS.get(name as EventName);
+  if (kind === undefined) return [];
   return kind === "room" ? roomIds(world) : fixtureIds(world, kind);
 }

@@ -1,4 +1,3 @@
-import { PORTAL } from "../../compiled/compiled-fixture.ts";
 import { isFree } from "../../ground/free.ts";
 import { resolveCell, resolved } from "../../ground/ground.ts";
 import { occupiedX, occupiedY } from "../../ground/occupied.ts";
@@ -52,7 +51,7 @@ function move(c: Compiled, s: SimState, account: Account | null): void {
 function isPortalHere(c: Compiled, s: SimState): boolean {
   if (!resolveCell(s.ground, s.room, occupiedX(c.tileUnits, s.x), occupiedY(c.tileUnits, s.y))) return false;
   const at = c.rooms[resolved.room]!.fixtureAt;
-  for (let number = at === null ? -1 : at[resolved.cell]!; number >= 0; number = c.fixtures.all[number]!.next) if (c.fixtures.all[number]!.kind === PORTAL) return true;
+  for (let number = at === null ? -1 : at[resolved.cell]!; number >= 0; number = c.fixtures.all[number]!.next) if (c.fixtures.all[number]!.leads) return true;
   return false;
 }
 

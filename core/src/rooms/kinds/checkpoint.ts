@@ -1,0 +1,13 @@
+import { CHECKPOINT_TOUCHED } from "../../world/vocabulary.ts";
+import type { CheckpointFixture } from "../../world/fixtures/checkpoint.ts";
+import type { FixtureBehaviour } from "../fixture-behaviour.ts";
+import { PLAIN_BEHAVIOUR } from "../fixture-behaviour.ts";
+
+export const checkpoint: FixtureBehaviour<CheckpointFixture> = {
+  ...PLAIN_BEHAVIOUR,
+  touch: (_, s, number) => {
+    if (s.memory.checkpoint !== number) s.happened(CHECKPOINT_TOUCHED, number);
+    s.memory.checkpoint = number;
+    return false;
+  },
+};
