@@ -4,7 +4,7 @@ import { CoreError } from "@keen-pebble/core/world";
 import type { ImportOptions } from "./commands/import.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
 import type { VerifyOptions } from "./commands/verify.ts";
-import type { WanderOptions } from "./commands/wander.ts";
+import type { RandomWalksOptions } from "./commands/random-walks.ts";
 import { NO, UNUSABLE } from "./exit-codes.ts";
 import { UnreadableFile, UnusableOption } from "./unusable.ts";
 import { guardStandardOutput, print } from "./standard-output.ts";
@@ -66,9 +66,9 @@ program
   .option("--rules <id>", "rule set to walk under, instead of the world's active one")
   .option("--out <log>", "write what was found, shrunk, as a log; further ones beside it, numbered")
   .option("--json", "print one JSON value and nothing else")
-  .action(async (world: string, options: WanderOptions) => {
-    const { wander } = await import("./commands/wander.ts");
-    process.exitCode = await wander(world, options);
+  .action(async (world: string, options: RandomWalksOptions) => {
+    const { randomWalks } = await import("./commands/random-walks.ts");
+    process.exitCode = await randomWalks(world, options);
   });
 
 program

@@ -4,7 +4,7 @@ import type { World } from "@keen-pebble/core/world";
 import { Prover, logFrames } from "@keen-pebble/core/check";
 import { toPlain } from "@keen-pebble/core/formats";
 import { sha256 } from "./files.ts";
-import { THREADS, sideBySide } from "./side-by-side.ts";
+import { THREADS, mapInThreads } from "./map-in-threads.ts";
 
 /** What the threads of `prove.thread.ts` share, and a task of one. */
 export interface ProveShared {
@@ -36,7 +36,7 @@ export async function proveAll(world: World, logs: readonly InputLog[], prints: 
   const proofs: Proof[][] = slices.map(() => []);
   let done = 0;
   const shared: ProveShared = { world: toPlain(world), prints };
-  await sideBySide<readonly InputLog[], Proof[]>("./prove.thread.js", shared, slices, (answer, at) => {
+  await mapInThreads<readonly InputLog[], Proof[]>("./prove.thread.js", shared, slices, (answer, at) => {
     proofs[at] = answer;
     done += answer.length;
     tell(done);

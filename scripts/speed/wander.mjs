@@ -1,5 +1,5 @@
 // Random walks over 20 worlds by seed, each with a fault: how long until it is found and shrunk, and to how many frames.
-import { wanderSome, wanderTasks } from "@keen-pebble/core/analyse";
+import { takeRandomWalks, randomWalkTasks } from "@keen-pebble/core/analyse";
 import { compile } from "@keen-pebble/core/simulate";
 import { readWorld } from "@keen-pebble/core/reading";
 import { say, sized } from "./measure.mjs";
@@ -65,8 +65,8 @@ for (const [fault, make] of Object.entries(FAULTS)) {
     const c = compile(readWorld(JSON.stringify(make(seed))));
     const began = performance.now();
     let found = [];
-    for (const task of wanderTasks({ seed: 1, runs: 100_000, frames: 1200 })) {
-      found = wanderSome(c, task);
+    for (const task of randomWalkTasks({ seed: 1, runs: 100_000, frames: 1200 })) {
+      found = takeRandomWalks(c, task);
       if (found.length > 0 || performance.now() - began > 10_000) break;
     }
     times.push(found.length > 0 ? performance.now() - began : Infinity);

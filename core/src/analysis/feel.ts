@@ -67,7 +67,7 @@ export function measureFeel(rules: Rules, tileSize: number): Feel {
 /** Units that a frame moved along each axis, seams looked through: no step is as long as half the open ground. */
 function moved(c: Compiled, s: SimState): readonly [number, number] {
   const room = c.rooms[s.room]!;
-  return [through(s.x - s.rowX, room.unitsAcross), through(s.y - s.rowY, room.unitsDown)];
+  return [through(s.x - s.previousX, room.unitsAcross), through(s.y - s.previousY, room.unitsDown)];
 }
 
 function through(by: number, size: number): number {
@@ -78,7 +78,7 @@ function framesToMove(c: Compiled): number | null {
   const s = startState(c);
   for (let frame = 1; frame <= RUN_UP; frame++) {
     step(c, s, RIGHT, null);
-    if (s.x !== s.rowX) return frame;
+    if (s.x !== s.previousX) return frame;
   }
   return null;
 }

@@ -75,7 +75,7 @@ export interface Account {
   /** The choices made in this frame, in order, each with its tested candidates. */
   readonly choices: TestedCandidate[][];
   /** Movement by hops and along legs, in pieces: units along each axis, and progress of the leg after it. */
-  readonly advances: { readonly what: "hop" | "leg"; readonly dx: number; readonly dy: number; readonly gone: number; readonly ended: boolean }[];
+  readonly advances: { readonly what: "hop" | "leg"; readonly dx: number; readonly dy: number; readonly progress: number; readonly ended: boolean }[];
   /** The axes of a free movement in the order in which they moved. */
   readonly axes: AxisMove[];
   nudge: Nudge | null;

@@ -42,7 +42,7 @@ export class SimState {
   /** Direction of the leg under way; 0, 0 without one. */
   legX = 0;
   legY = 0;
-  gone = 0;
+  legProgress = 0;
   /** The button remembered by `bufferFrames`, 0 to 3 for L, R, U, D, and its frame. */
   bufferedButton = NO_BUTTON;
   bufferedAt = 0;
@@ -51,14 +51,14 @@ export class SimState {
   keepY = 0;
 
   /** Direction in which this frame moved along a leg or hopped; 0, 0 if it did not. */
-  wentX = 0;
-  wentY = 0;
+  chosenX = 0;
+  chosenY = 0;
   bumping = false;
   bumpedBefore = false;
 
   /** Raw intent of the frame before, and the frame at which hop's repeat timer began. */
-  rawBeforeX = 0;
-  rawBeforeY = 0;
+  previousRawX = 0;
+  previousRawY = 0;
   repeatSince = 0;
 
   /** Velocity of `drift`. */
@@ -79,9 +79,9 @@ export class SimState {
   moving = false;
 
   /** Where the row before this one was, for checks. */
-  rowRoom = 0;
-  rowX = 0;
-  rowY = 0;
+  previousRoom = 0;
+  previousX = 0;
+  previousY = 0;
 
   /** Events of this frame in order: what happened, and to which fixture or room (-1: nothing named). */
   eventCount = 0;
@@ -101,7 +101,7 @@ export class SimState {
   }
 
   /** Adds an event to this frame. */
-  happened(kind: number, subject = -1): void {
+  emit(kind: number, subject = -1): void {
     this.eventKinds[this.eventCount] = kind;
     this.eventSubjects[this.eventCount] = subject;
     this.eventCount++;

@@ -59,8 +59,8 @@ function tryDirection(
   }
   if (corners) free = free && isFree(s.ground, s.room, x, s.y) && isFree(s.ground, s.room, s.x, y);
   if (free) {
-    s.wentX = dx;
-    s.wentY = dy;
+    s.chosenX = dx;
+    s.chosenY = dy;
   } else if (source !== "buffered" && source !== "keep going") {
     pushDoors(c, s, x, y, true, 0, 0);
     if (corners) {

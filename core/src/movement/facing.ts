@@ -8,9 +8,9 @@ export function updateFacing(c: Compiled, s: SimState): void {
     facePointer(c, s);
     return;
   }
-  const moved = s.wentX !== 0 || s.wentY !== 0;
-  const dx = moved ? s.wentX : s.intentX;
-  const dy = moved ? s.wentY : s.intentY;
+  const moved = s.chosenX !== 0 || s.chosenY !== 0;
+  const dx = moved ? s.chosenX : s.intentX;
+  const dy = moved ? s.chosenY : s.intentY;
   if (dx === 0 && dy === 0) {
     if (c.rules.facing.idle === "reset") s.facing = c.restFacing;
   } else if (dx === 0 || dy === 0 || c.rules.facing.ways === 8) {

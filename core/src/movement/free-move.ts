@@ -15,6 +15,6 @@ export function moveFreely(c: Compiled, s: SimState, dx: number, dy: number, acc
   const short = (s.intentX * dx > 0 && s.travelledX < Math.abs(dx)) || (s.intentY * dy > 0 && s.travelledY < Math.abs(dy));
   if (short && !s.slidOrNudged) {
     s.bumping = true;
-    if (!s.bumpedBefore) s.happened(BUMP);
+    if (!s.bumpedBefore) s.emit(BUMP);
   }
 }

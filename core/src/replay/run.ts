@@ -1,7 +1,7 @@
 import type { Holds } from "../checks/condition-kind.ts";
 import type { Verdict } from "../checks/verdict.ts";
 import { Watch } from "../checks/verdict.ts";
-import { lawChecks } from "../checks/laws.ts";
+import { invariantChecks } from "../checks/invariants.ts";
 import { compileCondition, conditionText, seenText } from "../checks/condition.ts";
 import { unitsFromPx } from "../base/units.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
@@ -130,7 +130,7 @@ class Run {
   ) {
     this.state = startState(c, log.start ?? undefined, log.with);
     this.recorder = options.rows ? new TraceRecorder(logFrames(log)) : null;
-    const laws = options.checks ? lawChecks(c.world) : [];
+    const laws = options.checks ? invariantChecks(c.world) : [];
     this.watches = options.checks ? [...log.checks, ...laws].map((check) => new Watch(c, check)) : [];
     this.undecided = [...this.watches];
     this.watching = this.watches.length;

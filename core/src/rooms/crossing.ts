@@ -18,7 +18,7 @@ export function checkEscape(c: Compiled, s: SimState): void {
     (s.y >= room.height * t && edgeRuleAt(room, SOUTH, occupiedX(t, s.x)) === WALL);
   if (!gone) return;
   s.status = ESCAPED;
-  s.happened(ESCAPE);
+  s.emit(ESCAPE);
 }
 
 /** Takes the walker across sides that wrap or lead into a room, at most twice a frame (semantics.md section 7). */
@@ -58,7 +58,7 @@ function crossY(c: Compiled, s: SimState): boolean {
 
 /** Goes where a side's rule leads: into another room, or round. Gives the room that is entered. */
 function enter(c: Compiled, s: SimState, rule: number): CompiledRoom {
-  if (rule === WRAP) s.happened(WRAPPED);
+  if (rule === WRAP) s.emit(WRAPPED);
   else changeRoom(c, s, c.rooms[s.room]!.linkRoom[rule - LINK]!);
   return c.rooms[s.room]!;
 }

@@ -29,7 +29,7 @@ function closeBehind(c: Compiled, s: SimState): void {
     if (isInCellOf(c, s, c.fixtures.all[number]!)) memory.passed[number] = 1;
     else if (memory.passed[number] === 1) {
       memory.setOpen(number, false);
-      s.happened(CLOSE, number);
+      s.emit(CLOSE, number);
       // The list has moved up by one.
       i--;
     }
@@ -65,7 +65,7 @@ export function follow(c: Compiled, s: SimState, told: boolean): void {
     const open = lock === LOCK_CIRCUIT ? (memory.on[circuit] === 1) === openWhileOn : giving[item]! > 0 && memory.left[item] === 0;
     if ((memory.open[number] === 1) === open) continue;
     memory.setOpen(number, open);
-    if (told) s.happened(open ? OPEN : CLOSE, number);
+    if (told) s.emit(open ? OPEN : CLOSE, number);
   }
 }
 
@@ -99,10 +99,10 @@ function ask(c: Compiled, s: SimState, number: number, isUse: boolean): void {
   const { lock, item, count, spends } = c.fixtures.all[number]!;
   if (memory.open[number] === 1 || lock > LOCK_ITEM) return;
   if (lock === LOCK_ITEM && memory.bag[item]! < count) {
-    if (isUse || !memory.wasPushedBefore(number)) s.happened(REFUSED, number);
+    if (isUse || !memory.wasPushedBefore(number)) s.emit(REFUSED, number);
     return;
   }
   if (lock === LOCK_ITEM && spends) memory.bag[item]! -= count;
   memory.setOpen(number, true);
-  s.happened(OPEN, number);
+  s.emit(OPEN, number);
 }

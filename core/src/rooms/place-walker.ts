@@ -7,11 +7,11 @@ import type { CompiledFixture } from "../compiled/compiled-fixture.ts";
 
 /** Goes from one room into another, or into the same one again: touches end, what keeps for a visit returns. */
 export function changeRoom(c: Compiled, s: SimState, room: number): void {
-  s.happened(LEAVE, s.room);
+  s.emit(LEAVE, s.room);
   s.memory.letGo();
   s.memory.resetFixtures(c.fixtures.visit[s.room]!);
   s.room = room;
-  s.happened(ENTER, room);
+  s.emit(ENTER, room);
 }
 
 /** Puts the walker on a portal's target (semantics.md section 7). The event `portal` is written already. */
@@ -24,7 +24,7 @@ export function goThrough(c: Compiled, s: SimState, portal: CompiledFixture): vo
 export function respawn(c: Compiled, s: SimState): void {
   const { memory } = s;
   memory.resetFixtures(c.fixtures.life);
-  s.happened(RESPAWN);
+  s.emit(RESPAWN);
   s.bufferedButton = NO_BUTTON;
   s.keepX = 0;
   s.keepY = 0;
@@ -40,7 +40,7 @@ function place(c: Compiled, s: SimState, room: number, x: number, y: number): vo
   s.vy = 0;
   s.legX = 0;
   s.legY = 0;
-  s.gone = 0;
+  s.legProgress = 0;
   // What counts as touched there is looked at anew, wherever the next frame leads.
   s.memory.nearRoom = -1;
   if (room !== s.room) changeRoom(c, s, room);

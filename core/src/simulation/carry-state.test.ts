@@ -86,5 +86,5 @@ it("where what is remembered is another thing there is nothing to take over", ()
     { ...world, rooms: [room!, { ...room!, id: "b" }] },
   ]) expect(carriedState(compile(other), c, state)).toBeNull();
   const painted = { ...world, rooms: [{ ...room!, cells: room!.cells.map(() => 1) }], rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 5 } })) };
-  expect(carriedState(compile(painted), c, state)).toMatchObject({ x: state.x, y: state.y, gone: state.gone });
+  expect(carriedState(compile(painted), c, state)).toMatchObject({ x: state.x, y: state.y, gone: state.legProgress });
 });

@@ -74,7 +74,7 @@ export interface Explanation {
   readonly from: readonly [number, number];
   readonly to: readonly [number, number];
   readonly leg: readonly [number, number];
-  readonly gone: number;
+  readonly legProgress: number;
   /** Progress of the leg that ended in this frame, or null. */
   readonly arrivedAfter: number | null;
   readonly reverse: { readonly place: ExplainedPlace; readonly turned: boolean } | null;
@@ -144,7 +144,7 @@ function describe(c: Compiled, s: SimState) {
     to: [s.x, s.y],
     gaps: gapsAround(s.ground, s.room, s.x, s.y),
     leg: [s.legX, s.legY],
-    gone: s.gone,
+    legProgress: s.legProgress,
     bumping: s.bumping,
     events,
     remembered: rememberedIn(c, s),
@@ -180,7 +180,7 @@ function accountOf(c: Compiled, before: Before, account: Account) {
   const cells = [...choices.flat().flatMap((candidate) => candidate.places.flatMap((place) => place.cells)), ...axes.flatMap((move) => move.cells)];
   const pieces = piecesOf(account);
   return {
-    arrivedAfter: ended ? ended.gone : null,
+    arrivedAfter: ended ? ended.progress : null,
     reverse: account.reverse && { place: explainPlace(c, before, account.reverse.place), turned: account.reverse.turned },
     choices,
     axes,

@@ -18,18 +18,18 @@ import { PLAYING, WIN, WON } from "../world/vocabulary.ts";
 export function step(c: Compiled, s: SimState, held: number, account: Account | null): void {
   s.frame++;
   s.eventCount = 0;
-  s.rowRoom = s.room;
-  s.rowX = s.x;
-  s.rowY = s.y;
+  s.previousRoom = s.room;
+  s.previousX = s.x;
+  s.previousY = s.y;
   s.heldBefore = s.held;
   s.held = held;
   s.bumpedBefore = s.bumping;
   s.bumping = false;
-  s.wentX = 0;
-  s.wentY = 0;
+  s.chosenX = 0;
+  s.chosenY = 0;
 
-  s.rawBeforeX = s.rawX;
-  s.rawBeforeY = s.rawY;
+  s.previousRawX = s.rawX;
+  s.previousRawY = s.rawY;
   const { memory } = s;
   if (memory.pushedCount > 0 || memory.pushedBeforeCount > 0) memory.turnPushed();
   readIntent(c, s);
@@ -39,7 +39,7 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   const inside = s.x >= 0 && s.y >= 0 && s.x <= room.unitsAcross - c.tileUnits && s.y <= room.unitsDown - c.tileUnits;
   if (!inside) checkEscape(c, s);
   updateFacing(c, s);
-  updatePose(c, s, s.rowX, s.rowY);
+  updatePose(c, s, s.previousX, s.previousY);
   if (s.status !== PLAYING) return;
   if (!inside) cross(c, s, account);
   if (!c.hasFixtures) return;
@@ -48,7 +48,7 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   if (memory.behindCount > 0 || memory.changed || memory.pushedCount > 0 || (s.pressed & USE) !== 0) moveDoors(c, s, wasMoved);
   if (isGoalMet(c, s)) {
     s.status = WON;
-    s.happened(WIN);
+    s.emit(WIN);
   }
 }
 

@@ -45,7 +45,7 @@ export class JobWorker {
       this.signals.on("cancelled", (jobs) => jobs.forEach((job) => this.active.get(job)?.abort())),
     );
     this.timer = setInterval(() => {
-      void this.bury();
+      void this.reclaimDeadJobs();
       this.look();
     }, LOOK_MS);
     this.look();
@@ -115,7 +115,7 @@ export class JobWorker {
   }
 
   /** Gives the jobs of processes that have died back to the queue; one process at a time, or a job might be given back twice. */
-  private async bury(): Promise<void> {
+  private async reclaimDeadJobs(): Promise<void> {
     try {
       await this.db.transaction(async (trx) => {
         const { rows } = await trx.raw<{ rows: { mine: boolean }[] }>("select pg_try_advisory_xact_lock(?) as mine", [BURYING]);

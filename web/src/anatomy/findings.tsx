@@ -5,16 +5,16 @@ import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { pause, showFrame } from "../session/bench.ts";
 import { BENCH } from "../session/commands/bench.ts";
-import { useBench, useMending, useProject } from "../session/hooks.ts";
-import type { MendingState } from "../session/mending.ts";
-import { endSearch, isBroken, mendWith, showPreview } from "../session/mending.ts";
+import { useBench, useFixes, useProject } from "../session/hooks.ts";
+import type { FixesState } from "../session/fixes.ts";
+import { endSearch, isBroken, fixWith, showPreview } from "../session/fixes.ts";
 import "./findings.css";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
 export function Findings({ rules }: { readonly rules: Rules }) {
-  const findings = useMending((state) => state.findings);
-  const cures = useMending((state) => state.cures);
-  const search = useMending((state) => state.search);
+  const findings = useFixes((state) => state.findings);
+  const cures = useFixes((state) => state.cures);
+  const search = useFixes((state) => state.search);
   const broken = useBench((state) => state.run !== null && isBroken());
   // Flags are for other things too: that nobody is stopped by one is told where something is wrong.
   const shown = (findings ?? []).map((finding, i) => ({ finding, i })).filter(({ finding }) => broken || finding.kind !== "unasked flag");
@@ -25,7 +25,7 @@ export function Findings({ rules }: { readonly rules: Rules }) {
         <Finding key={`${finding.kind} ${finding.path} ${i}`} finding={finding} cures={search === null ? (cures[i] ?? []) : []} rules={rules} />
       ))}
       {broken && search === null && (
-        <button type="button" className="btn btn-plain mend" onClick={BENCH.mend.act}>
+        <button type="button" className="btn btn-plain mend" onClick={BENCH.fix.act}>
           What mends it <kbd>Y</kbd>
         </button>
       )}
@@ -59,13 +59,13 @@ function Finding({ finding, cures, rules }: { readonly finding: LogFinding; read
   );
 }
 
-function Search({ search, rules }: { readonly search: NonNullable<MendingState["search"]>; readonly rules: Rules }) {
-  const { done, all, mending, took } = search;
+function Search({ search, rules }: { readonly search: NonNullable<FixesState["search"]>; readonly rules: Rules }) {
+  const { done, all, fixes, took } = search;
   const under = took === null;
   return (
     <div className="mends" aria-label="What mends it" role="group">
       <div className="mends-head">
-        <span role="status">{under ? `Tried ${done} of ${all}` : mending.length === 0 ? `None of ${all} single changes mends it` : `${mending.length} of ${all} single changes mend it`}</span>
+        <span role="status">{under ? `Tried ${done} of ${all}` : fixes.length === 0 ? `None of ${all} single changes mends it` : `${fixes.length} of ${all} single changes mend it`}</span>
         {!under && <span className="mono quiet">{(took / 1000).toFixed(2)} s</span>}
         <span className="grow" />
         <button type="button" className="btn btn-bare btn-icon" aria-label={under ? "Stop the search" : "Put the list away"} title={under ? "Stop the search" : "Put the list away"} onClick={endSearch}>
@@ -73,9 +73,9 @@ function Search({ search, rules }: { readonly search: NonNullable<MendingState["
         </button>
       </div>
       {under && <progress value={done} max={all} aria-label="Changes tried" />}
-      {!under && mending.length === 0 && <p className="fact">All its checks must hold and no other log may break. Two changes at once are not tried.</p>}
+      {!under && fixes.length === 0 && <p className="fact">All its checks must hold and no other log may break. Two changes at once are not tried.</p>}
       <ul className="mend-list">
-        {mending.map((trial) => (
+        {fixes.map((trial) => (
           <li key={JSON.stringify(trial.change)}>
             <Cure trial={trial} rules={rules} />
           </li>
@@ -97,7 +97,7 @@ function Cure({ trial, rules }: { readonly trial: Trial; readonly rules: Rules }
       onMouseLeave={() => showPreview(null)}
       onFocus={() => showPreview(trial.change)}
       onBlur={() => showPreview(null)}
-      onClick={() => mendWith(trial.change)}
+      onClick={() => fixWith(trial.change)}
     >
       <Pebble kind="pass" radius={4} label={null} /> {world && changeText(world, rules, trial.change)}
     </button>

@@ -106,7 +106,7 @@ function Axes({ explanation }: { readonly explanation: Explanation }) {
 function Progress({ explanation, tileSize }: { readonly explanation: Explanation | null; readonly tileSize: number }) {
   if (explanation === null) return null;
   const onLeg = explanation.leg[0] !== 0 || explanation.leg[1] !== 0;
-  const gone = onLeg ? explanation.gone : explanation.arrivedAfter;
+  const gone = onLeg ? explanation.legProgress : explanation.arrivedAfter;
   if (gone === null) return <span className="quiet">no leg</span>;
   const share = Math.min(1, gone / 256 / tileSize);
   const past = gone > tileSize * 256;

@@ -11,7 +11,7 @@ import { KIND_TYPE, beginPlacing, finishPlacing, movePlacing, takeUpKind } from 
 import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../session/hooks.ts";
 import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/painting.ts";
-import { shownRules } from "../session/mending.ts";
+import { shownRules } from "../session/fixes.ts";
 import { endStroke, projectStore } from "../session/project-store.ts";
 import { setDown, showsField } from "../session/walk.ts";
 import type { BodyHandle } from "./body-handles.ts";

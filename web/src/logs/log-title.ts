@@ -15,7 +15,7 @@ export function logTitle(text: string, id: string): string {
 }
 
 /** An id for a log out of its title, one that is not taken yet. */
-export function logIdFor(title: string, taken: Iterable<string>): string {
+export function freeSlug(title: string, taken: Iterable<string>): string {
   const plain = title
     .normalize("NFKD")
     .toLowerCase()

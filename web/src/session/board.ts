@@ -3,7 +3,7 @@ import type { Project } from "@keen-pebble/core/edit";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { RefusedError } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
-import { logIdFor, logOrder, logTitle } from "../logs/log-title.ts";
+import { freeSlug, logOrder, logTitle } from "../logs/log-title.ts";
 import type { PathAnswer } from "../workers/proofs.ts";
 import { pause, selectLog, showFrame } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
@@ -123,7 +123,7 @@ export async function takeLogsIn(files: readonly File[]): Promise<void> {
       const ending = /\.(inputs|csv)$/.exec(file.name)?.[1];
       if (ending === undefined) throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" }]);
       const text = await textOf(file);
-      const id = logIdFor(file.name.slice(0, -ending.length - 1), logs.keys());
+      const id = freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
       const log = ending === "inputs" ? readLog(text, file.name) : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
       logs.set(id, writeLog(log));
     }

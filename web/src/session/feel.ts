@@ -3,7 +3,7 @@ import type { Rules } from "@keen-pebble/core/world";
 import { measureFeel } from "@keen-pebble/core/analyse";
 import { createStore } from "zustand/vanilla";
 import { benchStore } from "./bench-store.ts";
-import { shownRules } from "./mending.ts";
+import { shownRules } from "./fixes.ts";
 import { onProject, projectStore } from "./project-store.ts";
 
 /** How the shown rule set feels now, and how it felt before the last edit of it; null until it was measured. */

@@ -4,8 +4,8 @@ import type { BenchState } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import type { BoardState } from "./board.ts";
 import { boardStore } from "./board.ts";
-import type { MendingState } from "./mending.ts";
-import { mendingStore } from "./mending.ts";
+import type { FixesState } from "./fixes.ts";
+import { fixesStore } from "./fixes.ts";
 import type { ProofsState } from "./proofs.ts";
 import { proofsStore } from "./proofs.ts";
 import type { ProjectState } from "./project-store.ts";
@@ -34,7 +34,7 @@ export const useBoard = <T>(select: (state: BoardState) => T): T => useStore(boa
 export const useProject = <T>(select: (state: ProjectState) => T): T => useStore(projectStore, select);
 
 /** A part of what is wrong with the shown log and what would mend it. */
-export const useMending = <T>(select: (state: MendingState) => T): T => useStore(mendingStore, select);
+export const useFixes = <T>(select: (state: FixesState) => T): T => useStore(fixesStore, select);
 
 /** The values that a setting of a rule set had in this visit. */
 export const useTried = (rules: string, path: string): readonly Tried[] | undefined => useStore(triedStore, (state) => state.get(triedKey(rules, path)));

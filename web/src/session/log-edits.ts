@@ -2,7 +2,7 @@ import type { InputLog, LogLine } from "@keen-pebble/core/check";
 import type { Refusal } from "@keen-pebble/core/world";
 import { acceptWalk, cutLog, readLog, writeLog } from "@keen-pebble/core/check";
 import { RefusedError } from "@keen-pebble/core/world";
-import { logIdFor, logTitle } from "../logs/log-title.ts";
+import { freeSlug, logTitle } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
 import { change, edit, notice, projectStore, simulationClient } from "./project-store.ts";
@@ -67,7 +67,7 @@ export function copyLog(id: string): void {
   const text = logs?.get(id);
   if (logs === undefined || text === undefined) return;
   const title = `${logTitle(text, id)}, copy`.slice(0, 80);
-  const copy = logIdFor(title, logs.keys());
+  const copy = freeSlug(title, logs.keys());
   if (edit({ kind: "add-log", log: copy, text: writeLog({ ...readLog(text), title }) })) selectLog(copy);
 }
 

@@ -1,7 +1,7 @@
 import type { World } from "@keen-pebble/core/world";
 import { layRoom, writeWorld } from "@keen-pebble/core/formats";
 import { emptyWorld } from "@keen-pebble/core/world";
-import { logIdFor } from "../logs/log-title.ts";
+import { freeSlug } from "../logs/log-title.ts";
 import { bringIn, shelfStore } from "./shelf-store.ts";
 import type { TypedRoom } from "./rooms.ts";
 
@@ -80,7 +80,7 @@ export async function makeTryingGrounds(name: string): Promise<void> {
 }
 
 function idFor(name: string): string {
-  return logIdFor(name, (shelfStore.getState().worlds ?? []).map((world) => world.id));
+  return freeSlug(name, (shelfStore.getState().worlds ?? []).map((world) => world.id));
 }
 
 function put(world: World): void {

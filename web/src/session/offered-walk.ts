@@ -4,7 +4,7 @@ import type { World } from "@keen-pebble/core/world";
 import { checksOfWalk, readLog, writeLog } from "@keen-pebble/core/check";
 import { compile, explainFrame, run } from "@keen-pebble/core/simulate";
 import { CoreError } from "@keen-pebble/core/world";
-import { logIdFor } from "../logs/log-title.ts";
+import { freeSlug } from "../logs/log-title.ts";
 import type { OfferedWalk } from "./bench-store.ts";
 import { benchStore } from "./bench-store.ts";
 import { selectLog } from "./bench.ts";
@@ -63,7 +63,7 @@ export function keepWalk(title: string, checks: readonly Check[]): void {
   const { walk: offered } = benchStore.getState();
   const { project } = projectStore.getState();
   if (offered?.phase !== "offered" || project === null) return;
-  const id = logIdFor(title, [...project.logs.keys()]);
+  const id = freeSlug(title, [...project.logs.keys()]);
   const named = title.trim() === "" ? id : title.trim();
   const text = writeLog({ ...offered.log, accept: null, title: named, checks });
   const last = offered.rows.count - 1;

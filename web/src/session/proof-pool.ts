@@ -1,4 +1,4 @@
-import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
+import type { RandomWalkFinding, RandomWalkTask } from "@keen-pebble/core/analyse";
 import type { EditStep, Project } from "@keen-pebble/core/edit";
 import type { Remote } from "comlink";
 import { wrap } from "comlink";
@@ -36,12 +36,12 @@ export class ProofPool {
 
   /** Runs logs side by side. @param each told of each answer; false ends it */
   async prove(logs: readonly string[], each: (proved: readonly ProvedLog[]) => boolean): Promise<void> {
-    await this.sideBySide(logs.length, AT_ONCE, async (remote, from, to) => each(await remote.prove(logs.slice(from, to))));
+    await this.mapInThreads(logs.length, AT_ONCE, async (remote, from, to) => each(await remote.prove(logs.slice(from, to))));
   }
 
   /** Walks at random side by side. @param each told of each answer and how many walks that were; false ends it */
-  async wander(rules: string, tasks: readonly WanderTask[], known: () => readonly string[], each: (found: readonly WanderFinding[] | { readonly refused: string }, walks: number) => boolean): Promise<void> {
-    await this.sideBySide(tasks.length, 1, async (remote, at) => each(await remote.wander(rules, tasks[at]!, known()), tasks[at]!.runs));
+  async randomWalks(rules: string, tasks: readonly RandomWalkTask[], known: () => readonly string[], each: (found: readonly RandomWalkFinding[] | { readonly refused: string }, walks: number) => boolean): Promise<void> {
+    await this.mapInThreads(tasks.length, 1, async (remote, at) => each(await remote.randomWalks(rules, tasks[at]!, known()), tasks[at]!.runs));
   }
 
   /** Ends the workers. */
@@ -49,7 +49,7 @@ export class ProofPool {
     for (const worker of this.workers) worker.terminate();
   }
 
-  private async sideBySide(count: number, atOnce: number, work: (remote: Remote<ProofWorker>, from: number, to: number) => Promise<boolean>): Promise<void> {
+  private async mapInThreads(count: number, atOnce: number, work: (remote: Remote<ProofWorker>, from: number, to: number) => Promise<boolean>): Promise<void> {
     let next = 0;
     let wanted = true;
     await Promise.all(

@@ -1,7 +1,7 @@
 import type { ReEntry } from "@keen-pebble/core/analyse";
 import { mergeLines, writeLog } from "@keen-pebble/core/check";
 import { createStore } from "zustand/vanilla";
-import { logIdFor } from "../logs/log-title.ts";
+import { freeSlug } from "../logs/log-title.ts";
 import { selectLog } from "./bench.ts";
 import { benchStore } from "./bench-store.ts";
 import { keepFor } from "./fixtures.ts";
@@ -57,7 +57,7 @@ export function keepReEntry(): void {
   if (project === null || tested.phase !== "done") return;
   const { result, room } = tested;
   const title = `Out of ${room} and back`;
-  const id = logIdFor(title, [...project.logs.keys()]);
+  const id = freeSlug(title, [...project.logs.keys()]);
   if (edit({ kind: "add-log", log: id, text: writeLog({ ...result.log, title, lines: mergeLines(result.log.lines) }) })) selectLog(id, result.to);
 }
 

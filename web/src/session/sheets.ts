@@ -2,7 +2,7 @@ import type { Project } from "@keen-pebble/core/edit";
 import type { Sheet, World } from "@keen-pebble/core/world";
 import { freeId } from "@keen-pebble/core/edit";
 import { createStore } from "zustand/vanilla";
-import { logIdFor } from "../logs/log-title.ts";
+import { freeSlug } from "../logs/log-title.ts";
 import { putSheet, sheetAddress } from "./api-client.ts";
 import { changeWorld, notice, onProject, projectStore } from "./project-store.ts";
 
@@ -77,7 +77,7 @@ export async function bringInSheet(file: File): Promise<void> {
     const bytes = new Uint8Array(await file.arrayBuffer());
     const { readPng } = await import("@keen-pebble/core/reading");
     const { width, height } = readPng(bytes, MOST_SIDE, file.name);
-    const id = freeId(logIdFor(file.name.replace(/\.png$/i, ""), []), world.sheets.map((sheet) => sheet.id));
+    const id = freeId(freeSlug(file.name.replace(/\.png$/i, ""), []), world.sheets.map((sheet) => sheet.id));
     const sheet: Sheet = { id, file: `${id}.png`, tile: world.tileSize, margin: 0, spacing: 0 };
     // The picture is there before anything names it.
     await putSheet(world.id, sheet.file, bytes);

@@ -1,7 +1,7 @@
 import { layRoom, nameOf, readRoomPixels, readRoomTable, writeWorld } from "@keen-pebble/core/formats";
 import { LIMITS, RefusedError, emptyWorld } from "@keen-pebble/core/world";
 import type { ImportedFiles } from "@keen-pebble/server/api";
-import { logIdFor } from "../logs/log-title.ts";
+import { freeSlug } from "../logs/log-title.ts";
 import { ShelfError } from "./shelf-error.ts";
 
 /** What goes to the server in one piece, whole or not at all, and what it is called. */
@@ -41,7 +41,7 @@ export async function parcels(files: readonly File[], into: string | null, shelf
     else if (file.name.endsWith(".json")) worlds.push({ name: file.name, world: await textOf(file) });
     else if (file.name.endsWith(".png") || file.name.endsWith(".txt") || (file.name.endsWith(".csv") && !(await isKeys(file)))) worlds.push({ name: file.name, world: await worldOfRoom(file, shelfIds) });
     else if (file.name.endsWith(".inputs") || file.name.endsWith(".csv")) {
-      const id = logIdFor(file.name.replace(/\.(inputs|csv)$/, ""), taken);
+      const id = freeSlug(file.name.replace(/\.(inputs|csv)$/, ""), taken);
       taken.push(id);
       logNames.push(file.name);
       (file.name.endsWith(".csv") ? csvLogs : logs)[id] = await textOf(file);
@@ -70,7 +70,7 @@ async function isKeys(file: File): Promise<boolean> {
 async function worldOfRoom(file: File, shelfIds: readonly string[]): Promise<string> {
   const { readPng, readRoomText } = await import("@keen-pebble/core/reading");
   const stem = file.name.replace(/(\.room)?\.[^.]*$/, "");
-  const id = logIdFor(stem, shelfIds);
+  const id = freeSlug(stem, shelfIds);
   const base = emptyWorld(id, nameOf(id), 16);
   const room = "room-1";
   try {

@@ -1,7 +1,7 @@
-import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
+import type { RandomWalkFinding, RandomWalkTask } from "@keen-pebble/core/analyse";
 import type { InputLog, PathDifference, Proof } from "@keen-pebble/core/check";
 import type { EditStep, Project } from "@keen-pebble/core/edit";
-import { wanderSome } from "@keen-pebble/core/analyse";
+import { takeRandomWalks } from "@keen-pebble/core/analyse";
 import { Prover, pathDifference, readLog } from "@keen-pebble/core/check";
 import { applyAll, changesWorld } from "@keen-pebble/core/edit";
 import { compile } from "@keen-pebble/core/simulate";
@@ -65,9 +65,9 @@ export const proofs = {
   },
 
   /** Walks at random under a rule set, and shrinks what breaks a law. */
-  wander(rules: string, task: WanderTask, known: readonly string[]): readonly WanderFinding[] | { readonly refused: string } {
+  randomWalks(rules: string, task: RandomWalkTask, known: readonly string[]): readonly RandomWalkFinding[] | { readonly refused: string } {
     try {
-      return wanderSome(compile(project!.world, rules), task, new Set(known));
+      return takeRandomWalks(compile(project!.world, rules), task, new Set(known));
     } catch (error) {
       if (error instanceof CoreError) return { refused: error.message };
       throw error;

@@ -38,11 +38,11 @@ it.each<[string, string[], TinyOptions, string, string[]]>([
 
 /** From the very state before the frame that shows it, the cured rules make something else of that frame. */
 function differsThere(world: World, log: Parameters<typeof run>[1], finding: LogFinding, cured: World): boolean {
-  const [c, mended] = [compile(world), compile(cured)];
+  const [c, fixed] = [compile(world), compile(cured)];
   const [one, other] = [stateAt(c, log, finding.frame - 1), stateAt(c, log, finding.frame - 1)];
   const { rows } = run(c, log, { rows: true });
   step(c, one, rows!.keys[finding.frame]!, null);
-  step(mended, other, rows!.keys[finding.frame]!, null);
+  step(fixed, other, rows!.keys[finding.frame]!, null);
   return one.x !== other.x || one.y !== other.y || one.facing !== other.facing;
 }
 

@@ -96,14 +96,14 @@ function stopCells(c: Compiled, log: InputLog): StopCell[] {
     frame(s, account, _began, ground) {
       if (found.size >= MOST_STOPS) return;
       const tried = [...account.choices.flat().filter(({ taken }) => !taken).flatMap(({ places }) => places), ...account.axes.flatMap(({ place }) => (place === null ? [] : [place]))];
-      for (const place of tried) if (!place.free) for (const { cx, cy } of cellsOfBody(c, place.x, place.y)) add(ground, s.rowRoom, cx, cy);
-      for (const { dx, dy, movedX, movedY, shapes } of account.axes) if (movedX !== dx || movedY !== dy) for (const { cx, cy } of shapes) add(ground, s.rowRoom, cx, cy);
+      for (const place of tried) if (!place.free) for (const { cx, cy } of cellsOfBody(c, place.x, place.y)) add(ground, s.previousRoom, cx, cy);
+      for (const { dx, dy, movedX, movedY, shapes } of account.axes) if (movedX !== dx || movedY !== dy) for (const { cx, cy } of shapes) add(ground, s.previousRoom, cx, cy);
     },
   });
   return [...found.values()];
 }
 
 /** Whether a trial mends the log: all its checks hold, no other log breaks. */
-export function mends(trial: Trial): boolean {
+export function isFix(trial: Trial): boolean {
   return trial.holds && trial.breaks.length === 0;
 }

@@ -12,7 +12,7 @@ export class FacingReset implements MistakeWatch {
 
   see({ c, s, began }: SeenFrame): void {
     if (c.rules.facing.idle !== "reset" || c.rules.facing.source !== "intent") return;
-    const nowhere = s.wentX === 0 && s.wentY === 0 && s.intentX === 0 && s.intentY === 0;
+    const nowhere = s.chosenX === 0 && s.chosenY === 0 && s.intentX === 0 && s.intentY === 0;
     if (nowhere && s.facing !== began.facing && this.tally.add(s.frame)) this.from = began.facing;
   }
 

@@ -41,15 +41,15 @@ export class FlushSticking implements MistakeWatch {
 /** What stopped this axis at once only touches the body's edges. */
 function onlyFlush(loose: Ground, s: SimState, move: AxisMove): boolean {
   const { fromX, fromY, dx, dy, place } = move;
-  if (place !== null) return isFree(loose, s.rowRoom, place.x, place.y);
-  const gap = gapTowards(loose, s.rowRoom, fromX, fromY, move.axis === "x" ? X : Y, Math.sign(dx + dy));
+  if (place !== null) return isFree(loose, s.previousRoom, place.x, place.y);
+  const gap = gapTowards(loose, s.previousRoom, fromX, fromY, move.axis === "x" ? X : Y, Math.sign(dx + dy));
   return gap === null || gap > 0;
 }
 
 function choiceOnlyFlush(loose: Ground, s: SimState, choices: SeenFrame["account"]["choices"]): boolean {
-  return choices.some((tested) => tested.some(({ taken, places }) => !taken && places.every(({ x, y }) => isFree(loose, s.rowRoom, x, y))));
+  return choices.some((tested) => tested.some(({ taken, places }) => !taken && places.every(({ x, y }) => isFree(loose, s.previousRoom, x, y))));
 }
 
 function oneAloneIsFree(ground: Ground, s: SimState, { fromX, fromY, dx, dy }: AxisMove): boolean {
-  return dx !== 0 && dy !== 0 && (isFree(ground, s.rowRoom, fromX + dx, fromY) || isFree(ground, s.rowRoom, fromX, fromY + dy));
+  return dx !== 0 && dy !== 0 && (isFree(ground, s.previousRoom, fromX + dx, fromY) || isFree(ground, s.previousRoom, fromX, fromY + dy));
 }

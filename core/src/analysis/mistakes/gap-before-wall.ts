@@ -17,7 +17,7 @@ export class GapBeforeWall implements MistakeWatch {
     for (const { fromX, fromY, dx, dy, place } of account.axes) {
       // Taken back on both axes at once no single gap can be named.
       if (place === null || place.free || (dx !== 0 && dy !== 0) || dx * s.intentX + dy * s.intentY <= 0) continue;
-      const gap = gapTowards(ground, s.rowRoom, fromX, fromY, dx !== 0 ? X : Y, Math.sign(dx + dy));
+      const gap = gapTowards(ground, s.previousRoom, fromX, fromY, dx !== 0 ? X : Y, Math.sign(dx + dy));
       if (gap === null || gap === 0 || gap >= Math.abs(dx + dy)) continue;
       if (this.tally.add(s.frame)) this.gap = gap;
     }

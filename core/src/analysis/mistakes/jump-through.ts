@@ -20,13 +20,13 @@ export class JumpThrough implements MistakeWatch {
       for (const { dx, dy, taken, places } of account.choices.flat()) {
         if (!taken || (dx !== 0 && dy !== 0)) continue;
         const { x, y } = places[0]!;
-        this.look(s.frame, jumped(ground, s.rowRoom, x - dx * c.tileUnits, y - dy * c.tileUnits, dx * c.tileUnits, dy * c.tileUnits), c.tileUnits);
+        this.look(s.frame, jumped(ground, s.previousRoom, x - dx * c.tileUnits, y - dy * c.tileUnits, dx * c.tileUnits, dy * c.tileUnits), c.tileUnits);
       }
     } else if (c.free.response !== "contact") {
       for (const move of account.axes) {
         const { fromX, fromY, movedX, movedY } = move;
         if (movedX === 0 && movedY === 0) continue;
-        const over = movedX !== 0 && movedY !== 0 ? jumpedAslant(ground, s.rowRoom, move) : jumped(ground, s.rowRoom, fromX, fromY, movedX, movedY);
+        const over = movedX !== 0 && movedY !== 0 ? jumpedAslant(ground, s.previousRoom, move) : jumped(ground, s.previousRoom, fromX, fromY, movedX, movedY);
         this.look(s.frame, over, Math.max(Math.abs(movedX), Math.abs(movedY)));
       }
     }

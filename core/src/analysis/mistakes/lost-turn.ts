@@ -40,9 +40,9 @@ export class LostTurn implements MistakeWatch {
     if (dx * began.legX + dy * began.legY !== 0 || s.held & (1 << button) || early <= this.c.glide.bufferFrames) return;
     if (choices[0]!.some((candidate) => candidate.dx === dx && candidate.dy === dy)) return;
     const before = began.legX !== 0 || began.legY !== 0 ? (advances[0] ?? null) : null;
-    const x = s.rowX + (before?.dx ?? 0) + dx * ground.tileUnits;
-    const y = s.rowY + (before?.dy ?? 0) + dy * ground.tileUnits;
-    if (!isFree(ground, s.rowRoom, x, y)) return;
+    const x = s.previousX + (before?.dx ?? 0) + dx * ground.tileUnits;
+    const y = s.previousY + (before?.dy ?? 0) + dy * ground.tileUnits;
+    if (!isFree(ground, s.previousRoom, x, y)) return;
     this.early = Math.max(this.early, early);
     if (this.tally.add(s.frame)) this.pressed = this.pressedAt;
   }

@@ -22,7 +22,7 @@ export class MissedCorner implements MistakeWatch {
     for (const { dx, dy, taken, places } of account.choices.flat()) {
       if (!taken || dx === 0 || dy === 0) continue;
       const { x, y } = places[0]!;
-      if (!isFree(ground, s.rowRoom, x, y - dy * c.tileUnits) || !isFree(ground, s.rowRoom, x - dx * c.tileUnits, y)) this.cut.add(s.frame);
+      if (!isFree(ground, s.previousRoom, x, y - dy * c.tileUnits) || !isFree(ground, s.previousRoom, x - dx * c.tileUnits, y)) this.cut.add(s.frame);
     }
   }
 

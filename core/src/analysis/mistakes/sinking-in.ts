@@ -16,11 +16,11 @@ export class SinkingIn implements MistakeWatch {
     const moving = account.axes.filter(({ movedX, movedY }) => movedX !== 0 || movedY !== 0);
     if (moving.length === 0 || c.free.response === "contact") return;
     // Not where the walker is now: it may have crossed a side since.
-    const x = s.rowX + moving.reduce((sum, { movedX }) => sum + movedX, 0);
-    const y = s.rowY + moving.reduce((sum, { movedY }) => sum + movedY, 0);
-    if (isFree(ground, s.rowRoom, x, y) || !isFree(ground, s.rowRoom, s.rowX, s.rowY)) return;
+    const x = s.previousX + moving.reduce((sum, { movedX }) => sum + movedX, 0);
+    const y = s.previousY + moving.reduce((sum, { movedY }) => sum + movedY, 0);
+    if (isFree(ground, s.previousRoom, x, y) || !isFree(ground, s.previousRoom, s.previousX, s.previousY)) return;
     if (this.tally.add(s.frame)) this.moved = Math.max(...moving.map(({ movedX, movedY }) => Math.abs(movedX + movedY)));
-    this.deepest = Math.max(this.deepest, overlapDepth(ground, s.rowRoom, x, y));
+    this.deepest = Math.max(this.deepest, overlapDepth(ground, s.previousRoom, x, y));
   }
 
   findings(): LogFinding[] {

@@ -10,7 +10,7 @@ export class UnfitSpeed implements MistakeWatch {
   constructor(private readonly c: Compiled) {}
 
   see({ c, s, account }: SeenFrame): void {
-    if (account.advances.some(({ gone }) => gone > c.tileUnits)) this.tally.add(s.frame);
+    if (account.advances.some(({ progress: gone }) => gone > c.tileUnits)) this.tally.add(s.frame);
   }
 
   findings(): LogFinding[] {

@@ -3,7 +3,7 @@ import { compileCondition } from "../../checks/condition.ts";
 import type { Holds } from "../../checks/condition-kind.ts";
 import type { Check } from "../../checks/check.ts";
 import { checkText } from "../../checks/check.ts";
-import { lawChecks } from "../../checks/laws.ts";
+import { invariantChecks } from "../../checks/invariants.ts";
 import { isFree } from "../../ground/free.ts";
 import { isOutside } from "../../rooms/crossing.ts";
 import type { Compiled } from "../../compiled/compiled.ts";
@@ -11,14 +11,14 @@ import type { SimState } from "../../compiled/state.ts";
 import { ESCAPED, LEAVE, PORTAL_TAKEN, RESPAWN, WRAPPED } from "../../world/vocabulary.ts";
 
 /** A law of the world, or of the gait in use, as a walk can break it. */
-export interface WanderLaw {
+export interface Invariant {
   /** What is wrong, in a few words. */
   readonly name: string;
   /** The check that shows it in a log, or null where no check says it. */
   readonly check: Check | null;
 }
 
-const law = (name: string, check: Check | null): WanderLaw => ({ name, check });
+const law = (name: string, check: Check | null): Invariant => ({ name, check });
 const OVERLAP = law("comes to overlap what blocks it", { when: { kind: "never" }, what: { kind: "overlap" } });
 const OFF_GRID = law("rests off the grid", { when: { kind: "always" }, what: { kind: "aligned", strictly: false } });
 const OUTSIDE = law("is outside", { when: { kind: "never" }, what: { kind: "outside" } });
@@ -31,8 +31,8 @@ const HELD_FRAMES = 10;
 const PX = 256;
 
 /** Watches a walk for the first law that it breaks. Looks at a row in a fraction of a step, and allocates nothing. */
-export class LawWatch {
-  private readonly laws: readonly { readonly law: WanderLaw; readonly holds: Holds; readonly wanted: boolean }[];
+export class InvariantWatch {
+  private readonly laws: readonly { readonly law: Invariant; readonly holds: Holds; readonly wanted: boolean }[];
   private readonly onGrid: boolean;
   private readonly free: boolean;
   private overlapped = false;
@@ -44,7 +44,7 @@ export class LawWatch {
   constructor(private readonly c: Compiled) {
     this.onGrid = c.onGrid;
     this.free = !c.onGrid;
-    const checks = lawChecks(c.world);
+    const checks = invariantChecks(c.world);
     this.laws = checks.map((check) => ({ law: law(checkText(check), check), holds: compileCondition(c, check.what), wanted: check.when.kind === "always" }));
   }
 
@@ -58,11 +58,11 @@ export class LawWatch {
   }
 
   /** Looks at the row of the state's frame, row 0 too; the law that it breaks, or null. */
-  row(s: SimState): WanderLaw | null {
+  row(s: SimState): Invariant | null {
     const { laws, c } = this;
     for (let i = 0; i < laws.length; i++) if (laws[i]!.holds(s) !== laws[i]!.wanted) return laws[i]!.law;
     if (s.status === ESCAPED) return ESCAPE;
-    const moved = s.x !== s.rowX || s.y !== s.rowY || s.room !== s.rowRoom;
+    const moved = s.x !== s.previousX || s.y !== s.previousY || s.room !== s.previousRoom;
     if (moved || this.first) {
       const overlaps = !isFree(s.ground, s.room, s.x, s.y);
       const outside = isOutside(c, s.room, s.x, s.y);
@@ -77,7 +77,7 @@ export class LawWatch {
     }
     if (this.onGrid) {
       const onLeg = s.legX !== 0 || s.legY !== 0;
-      if (onLeg && s.gone > c.tileUnits) return ENDLESS;
+      if (onLeg && s.legProgress > c.tileUnits) return ENDLESS;
       if (!onLeg && !moved && s.frame > 0 && !isOnGrid(c.tileUnits, s)) return OFF_GRID;
     }
     if (this.free) {

@@ -8,20 +8,20 @@ import { FIXED } from "../../test-support/arbitraries.ts";
 import type { TinyOptions } from "../../test-support/tiny-world.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { World } from "../../world/world.ts";
-import { shortestFindings, wanderSome, wanderTasks } from "./search.ts";
+import { shortestFindings, takeRandomWalks, randomWalkTasks } from "./search.ts";
 import { shrinkWalk } from "./shrink.ts";
 import type { BrokenWalk } from "./random-walks.ts";
-import { Wanderer, walkLog } from "./random-walks.ts";
+import { RandomWalker, walkLog } from "./random-walks.ts";
 
 const ROOM = ["##########", "#S.......#", "#...##...#", "#........#", "#..#.....#", "##########"];
 const world = (rows: readonly string[], options: TinyOptions, laws: readonly string[] = []): World => ({ ...tinyWorld(rows, options), laws });
 
 /** The first walk that breaks a law, out of some, and what it shrinks to. */
 function broken(of: World, runs = 60): { walk: BrokenWalk; short: BrokenWalk } | null {
-  const wanderer = new Wanderer(compile(of));
+  const randomWalker = new RandomWalker(compile(of));
   for (let seed = 1; seed <= runs; seed++) {
-    const walk = wanderer.walk(seed, 1200);
-    if (walk !== null) return { walk, short: shrinkWalk(wanderer, walk, { left: 600_000 }) };
+    const walk = randomWalker.walk(seed, 1200);
+    if (walk !== null) return { walk, short: shrinkWalk(randomWalker, walk, { left: 600_000 }) };
   }
   return null;
 }
@@ -49,7 +49,7 @@ describe("random walks find, and shrink to under 60 frames,", () => {
 });
 
 /** Counts the frames that it is asked to walk. */
-class CountingWanderer extends Wanderer {
+class CountingRandomWalker extends RandomWalker {
   frames = 0;
 
   override replay(keys: Uint8Array): BrokenWalk | null {
@@ -70,15 +70,15 @@ it("find nothing where the way that it moves keeps every law", () => {
 it("the same seed walks the same walk, and what is found is found again from its keys", () => {
   fc.assert(
     fc.property(anyHouse, fc.nat(1000), (house, seed) => {
-      const wanderer = new Wanderer(compile({ ...house, laws: ["never cell 3 3 in b"] }));
-      const walk = wanderer.walk(seed, 400);
-      expect(wanderer.walk(seed, 400)).toEqual(walk);
+      const randomWalker = new RandomWalker(compile({ ...house, laws: ["never cell 3 3 in b"] }));
+      const walk = randomWalker.walk(seed, 400);
+      expect(randomWalker.walk(seed, 400)).toEqual(walk);
       if (walk === null) return;
-      expect(wanderer.replay(walk.keys)).toEqual(walk);
+      expect(randomWalker.replay(walk.keys)).toEqual(walk);
       const budget = { left: 20_000 };
-      const counting = new CountingWanderer(compile({ ...house, laws: ["never cell 3 3 in b"] }));
+      const counting = new CountingRandomWalker(compile({ ...house, laws: ["never cell 3 3 in b"] }));
       const short = shrinkWalk(counting, walk, budget);
-      expect(wanderer.replay(short.keys)).toEqual(short);
+      expect(randomWalker.replay(short.keys)).toEqual(short);
       // Never a frame more than it was allowed.
       expect(counting.frames).toBeLessThanOrEqual(20_000 - Math.max(0, budget.left));
     }),
@@ -89,19 +89,19 @@ it("the same seed walks the same walk, and what is found is found again from its
 it("walks parted into tasks are just those walks, and find what one after the other would find", () => {
   fc.assert(
     fc.property(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 1, max: 5000 }), fc.integer({ min: 1, max: 100_000 }), (seed, runs, frames) => {
-      const tasks = wanderTasks({ seed, runs, frames });
+      const tasks = randomWalkTasks({ seed, runs, frames });
       expect(tasks.flatMap((task) => [task.seed, task.seed + task.runs])).toEqual([seed, ...tasks.slice(1).flatMap((task) => [task.seed, task.seed]), seed + runs]);
       expect(tasks.every((task) => task.runs >= 1 && task.frames === frames)).toBe(true);
     }),
     FIXED,
   );
   const c = compile(world(ROOM, { glide: { speed: 3, arrive: "past" } }));
-  const all = wanderSome(c, { seed: 1, runs: 40, frames: 600 });
+  const all = takeRandomWalks(c, { seed: 1, runs: 40, frames: 600 });
   expect(all.map(({ law }) => law).sort()).toEqual(["comes to overlap what blocks it", "rests off the grid"]);
-  const parted = wanderTasks({ seed: 1, runs: 40, frames: 30_000 }).flatMap((task) => wanderSome(c, { ...task, frames: 600 }));
+  const parted = randomWalkTasks({ seed: 1, runs: 40, frames: 30_000 }).flatMap((task) => takeRandomWalks(c, { ...task, frames: 600 }));
   const shortest = shortestFindings(parted);
   expect(shortest.map(({ law }) => law)).toEqual(["comes to overlap what blocks it", "rests off the grid"]);
   for (const { law, frame } of all) expect(shortest.find((finding) => finding.law === law)!.frame).toBeLessThanOrEqual(frame);
   // What is known already is not looked for again.
-  expect(wanderSome(c, { seed: 1, runs: 40, frames: 600 }, new Set(["rests off the grid", "comes to overlap what blocks it"]))).toEqual([]);
+  expect(takeRandomWalks(c, { seed: 1, runs: 40, frames: 600 }, new Set(["rests off the grid", "comes to overlap what blocks it"]))).toEqual([]);
 });

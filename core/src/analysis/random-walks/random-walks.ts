@@ -6,26 +6,26 @@ import { startState } from "../../simulation/start-state.ts";
 import type { SimState } from "../../compiled/state.ts";
 import { PLAYING } from "../../world/vocabulary.ts";
 import { step } from "../../simulation/step.ts";
-import type { WanderLaw } from "./broken-invariants.ts";
-import { LawWatch } from "./broken-invariants.ts";
+import type { Invariant } from "./broken-invariants.ts";
+import { InvariantWatch } from "./broken-invariants.ts";
 import { PlausibleKeys } from "./plausible-keys.ts";
 
 /** A walk that breaks a law: the keys of its frames 1 to the one that shows it. */
 export interface BrokenWalk {
-  readonly law: WanderLaw;
+  readonly law: Invariant;
   readonly frame: number;
   readonly keys: Uint8Array;
 }
 
 /** Walks at random, and looks for broken laws. Made once for many walks of one compiled world. */
-export class Wanderer {
-  private readonly watch: LawWatch;
+export class RandomWalker {
+  private readonly watch: InvariantWatch;
   private readonly begin: SimState;
   private readonly state: SimState;
 
   /** @throws {CoreError} where the world's start is nowhere */
   constructor(private readonly c: Compiled) {
-    this.watch = new LawWatch(c);
+    this.watch = new InvariantWatch(c);
     this.begin = startState(c);
     this.state = startState(c);
   }
@@ -51,7 +51,7 @@ export class Wanderer {
     const { c, state } = this;
     state.copyFrom(this.begin);
     const places: string[] = [];
-    const note = (s: SimState): void => void places.push(`${s.room} ${s.x} ${s.y} ${s.legX} ${s.legY} ${s.gone} ${s.vx} ${s.vy}`);
+    const note = (s: SimState): void => void places.push(`${s.room} ${s.x} ${s.y} ${s.legX} ${s.legY} ${s.legProgress} ${s.vx} ${s.vy}`);
     note(state);
     for (let i = 0; i < keys.length && state.status === PLAYING; i++) {
       step(c, state, keys[i]!, null);

@@ -1,5 +1,5 @@
 import { DIRECTIONS } from "../../world/keys.ts";
-import type { BrokenWalk, Wanderer } from "./random-walks.ts";
+import type { BrokenWalk, RandomWalker } from "./random-walks.ts";
 
 /** A stretch of frames that hold the same keys. */
 interface Stretch {
@@ -20,15 +20,15 @@ export const SHRINK_FRAMES = 4_000_000;
  * pairs, shortened, and their keys let go one by one, until nothing helps any more.
  * @param budget how many frames may be walked in all
  */
-export function shrinkWalk(wanderer: Wanderer, walk: BrokenWalk, budget: FrameBudget = { left: SHRINK_FRAMES }): BrokenWalk {
-  return new Shrinking(wanderer, walk, budget).result();
+export function shrinkWalk(randomWalker: RandomWalker, walk: BrokenWalk, budget: FrameBudget = { left: SHRINK_FRAMES }): BrokenWalk {
+  return new Shrinking(randomWalker, walk, budget).result();
 }
 
 class Shrinking {
   private best: BrokenWalk;
 
   constructor(
-    private readonly wanderer: Wanderer,
+    private readonly randomWalker: RandomWalker,
     walk: BrokenWalk,
     private readonly budget: FrameBudget,
   ) {
@@ -58,7 +58,7 @@ class Shrinking {
   private try(stretches: readonly Stretch[]): boolean {
     const keys = keysOf(stretches);
     if (!this.mayWalk(keys.length)) return false;
-    const again = this.wanderer.replay(keys);
+    const again = this.randomWalker.replay(keys);
     if (again === null || again.law !== this.best.law || costOf(stretchesOf(again.keys)) >= this.cost()) return false;
     this.best = again;
     return true;
@@ -78,7 +78,7 @@ class Shrinking {
       again = false;
       const { keys } = this.best;
       if (!this.mayWalk(keys.length)) return;
-      const places = this.wanderer.places(keys);
+      const places = this.randomWalker.places(keys);
       const last = new Map<string, number>();
       places.forEach((place, frame) => last.set(place, frame));
       const loops = places.flatMap((place, from) => (last.get(place)! > from ? [{ from, to: last.get(place)! }] : [])).sort((a, b) => b.to - b.from - (a.to - a.from));

@@ -14,10 +14,10 @@ export const still: ConditionKind<StillCondition> = {
   parse: (words) => (words.length === 0 ? { kind: "still" } : null),
   text: () => "still",
   compile: () => isStill,
-  seen: (_c, _, s) => (isStill(s) ? "still" : `moved ${pxText(s.x - s.rowX)} ${pxText(s.y - s.rowY)} px`),
+  seen: (_c, _, s) => (isStill(s) ? "still" : `moved ${pxText(s.x - s.previousX)} ${pxText(s.y - s.previousY)} px`),
   trueIn: () => [{ kind: "still" }],
 };
 
 function isStill(s: SimState): boolean {
-  return s.room === s.rowRoom && s.x === s.rowX && s.y === s.rowY;
+  return s.room === s.previousRoom && s.x === s.previousX && s.y === s.previousY;
 }

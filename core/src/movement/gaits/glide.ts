@@ -29,19 +29,19 @@ function move(c: Compiled, s: SimState, account: Account | null): void {
   let budget = settings.speed;
   for (;;) {
     if (s.legX === 0 && s.legY === 0 && !startLeg(c, s, account)) return;
-    s.wentX = s.legX;
-    s.wentY = s.legY;
-    const move = settings.arrive === "land" ? Math.min(budget, tileUnits - s.gone) : budget;
+    s.chosenX = s.legX;
+    s.chosenY = s.legY;
+    const move = settings.arrive === "land" ? Math.min(budget, tileUnits - s.legProgress) : budget;
     s.x += s.legX * move;
     s.y += s.legY * move;
-    s.gone += move;
-    const ended = settings.arrive === "past" ? s.gone >= tileUnits : s.gone === tileUnits;
-    if (account !== null) account.advances.push({ what: "leg", dx: s.legX * move, dy: s.legY * move, gone: s.gone, ended });
+    s.legProgress += move;
+    const ended = settings.arrive === "past" ? s.legProgress >= tileUnits : s.legProgress === tileUnits;
+    if (account !== null) account.advances.push({ what: "leg", dx: s.legX * move, dy: s.legY * move, progress: s.legProgress, ended });
     if (!ended) return;
     s.legX = 0;
     s.legY = 0;
-    s.gone = 0;
-    s.happened(ARRIVE);
+    s.legProgress = 0;
+    s.emit(ARRIVE);
     budget -= move;
     if (!settings.carry || settings.arrive !== "land" || budget <= 0 || (c.fixtures.hasPortals && isPortalHere(c, s))) return;
   }
@@ -58,15 +58,15 @@ function isPortalHere(c: Compiled, s: SimState): boolean {
 /** Step 1 of a glide frame: the raw intent is opposite to the leg, and the way back is free. */
 function turnRound(c: Compiled, s: SimState, account: Account | null): boolean {
   if (c.glide.arrive !== "land" || s.rawX !== -s.legX || s.rawY !== -s.legY) return false;
-  const x = s.x - s.legX * s.gone;
-  const y = s.y - s.legY * s.gone;
+  const x = s.x - s.legX * s.legProgress;
+  const y = s.y - s.legY * s.legProgress;
   const free = isFree(s.ground, s.room, x, y);
   if (account !== null) account.reverse = { place: { x, y, free }, turned: free };
   if (!free) return false;
   // `0 -` and not `-`: a leg must never hold -0.
   s.legX = 0 - s.legX;
   s.legY = 0 - s.legY;
-  s.gone = c.tileUnits - s.gone;
+  s.legProgress = c.tileUnits - s.legProgress;
   s.keepX = 0 - s.keepX;
   s.keepY = 0 - s.keepY;
   return true;
@@ -88,8 +88,8 @@ function startLeg(c: Compiled, s: SimState, account: Account | null): boolean {
   const valid = button !== NO_BUTTON && s.frame - s.bufferedAt <= c.glide.bufferFrames && (s.held & (1 << button)) === 0;
   s.bufferedButton = NO_BUTTON;
   if (chooseDirection(c, s, c.glide, valid ? button : NO_BUTTON, account)) {
-    s.legX = s.wentX;
-    s.legY = s.wentY;
+    s.legX = s.chosenX;
+    s.legY = s.chosenY;
     if (c.glide.keepGoing) {
       s.keepX = s.legX;
       s.keepY = s.legY;
@@ -100,7 +100,7 @@ function startLeg(c: Compiled, s: SimState, account: Account | null): boolean {
   s.keepY = 0;
   if (s.intentX !== 0 || s.intentY !== 0) {
     s.bumping = true;
-    if (!s.bumpedBefore) s.happened(BUMP);
+    if (!s.bumpedBefore) s.emit(BUMP);
   }
   return false;
 }

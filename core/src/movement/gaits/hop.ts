@@ -17,13 +17,13 @@ export const hop: GaitMovement = {
 function move(c: Compiled, s: SimState, account: Account | null): void {
   if (!isTried(c, s)) return;
   if (chooseDirection(c, s, c.rules.hop, NO_BUTTON, account)) {
-    const [dx, dy] = [s.wentX * c.tileUnits, s.wentY * c.tileUnits];
+    const [dx, dy] = [s.chosenX * c.tileUnits, s.chosenY * c.tileUnits];
     s.x += dx;
     s.y += dy;
-    if (account !== null) account.advances.push({ what: "hop", dx, dy, gone: c.tileUnits, ended: false });
+    if (account !== null) account.advances.push({ what: "hop", dx, dy, progress: c.tileUnits, ended: false });
   } else if (s.intentX !== 0 || s.intentY !== 0) {
     s.bumping = true;
-    if (!s.bumpedBefore) s.happened(BUMP);
+    if (!s.bumpedBefore) s.emit(BUMP);
   }
 }
 
@@ -35,7 +35,7 @@ function isTried(c: Compiled, s: SimState): boolean {
     return true;
   }
   if (s.rawX === 0 && s.rawY === 0) return false;
-  if (s.rawX !== s.rawBeforeX || s.rawY !== s.rawBeforeY) {
+  if (s.rawX !== s.previousRawX || s.rawY !== s.previousRawY) {
     s.repeatSince = s.frame;
     return false;
   }

@@ -6,7 +6,7 @@ import { PLAIN_BEHAVIOUR } from "../fixture-behaviour.ts";
 export const checkpoint: FixtureBehaviour<CheckpointFixture> = {
   ...PLAIN_BEHAVIOUR,
   touch: (_, s, number) => {
-    if (s.memory.checkpoint !== number) s.happened(CHECKPOINT_TOUCHED, number);
+    if (s.memory.checkpoint !== number) s.emit(CHECKPOINT_TOUCHED, number);
     s.memory.checkpoint = number;
     return false;
   },

@@ -8,10 +8,10 @@ import { respawn } from "../place-walker.ts";
 export const hazard: FixtureBehaviour<HazardFixture> = {
   ...PLAIN_BEHAVIOUR,
   touch: (c, s, number) => {
-    s.happened(HURT, number);
+    s.emit(HURT, number);
     if (c.countsLives && --s.memory.lives === 0) {
       s.status = LOST;
-      s.happened(LOSE);
+      s.emit(LOSE);
     } else respawn(c, s);
     return true;
   },

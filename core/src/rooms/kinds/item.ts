@@ -9,7 +9,7 @@ export const item: FixtureBehaviour<ItemFixture> = {
     memory.setTouched(number, false);
     memory.take(number, true);
     memory.hold(fixture.item, fixture.count);
-    s.happened(TAKE, number);
+    s.emit(TAKE, number);
     return false;
   },
   reset: (memory, number) => memory.take(number, false),

@@ -6,7 +6,7 @@ import { PLAIN_BEHAVIOUR } from "../fixture-behaviour.ts";
 export const marker: FixtureBehaviour<MarkerFixture> = {
   ...PLAIN_BEHAVIOUR,
   touch: (_, s, number) => {
-    s.happened(MARKER_TOUCHED, number);
+    s.emit(MARKER_TOUCHED, number);
     return false;
   },
 };

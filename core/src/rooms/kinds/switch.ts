@@ -6,7 +6,7 @@ export const switchKind: FixtureBehaviour<SwitchFixture> = {
   compile: ({ circuit }, { circuits }) => ({ circuit: circuits.get(circuit)! }),
   touch: (_, s, number, { circuit }) => {
     s.memory.setCircuit(circuit, s.memory.on[circuit] === 0);
-    s.happened(SWITCHED, number);
+    s.emit(SWITCHED, number);
     return false;
   },
   reset: (memory, _, { circuit }) => memory.setCircuit(circuit, false),

@@ -16,7 +16,7 @@ import { useBench, useBoard, useCommandKeys, useProject, useProofs, useSaving } 
 import { runOnServer } from "../../session/proofs.ts";
 import { Board } from "./board.tsx";
 import { LogDetail } from "./log-detail.tsx";
-import { WanderPanel } from "./wander-panel.tsx";
+import { RandomWalksPanel } from "./random-walks-panel.tsx";
 import "./proofs.css";
 
 /** Proofs: do all logs still hold after the last change? */
@@ -58,7 +58,7 @@ export function ProofsPage() {
           )}
           <LogDrop />
         </div>
-        {beside === "wander" ? <WanderPanel world={project.world} /> : log !== null && project.logs.get(log) !== undefined ? <LogDetail key={log} id={log} onOpen={boardHandle.open} /> : <aside className="proof-detail" />}
+        {beside === "wander" ? <RandomWalksPanel world={project.world} /> : log !== null && project.logs.get(log) !== undefined ? <LogDetail key={log} id={log} onOpen={boardHandle.open} /> : <aside className="proof-detail" />}
       </main>
       <Status rows={rows} />
       <ActFinder area="Proofs" commands={PROOFS}>
@@ -92,7 +92,7 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
       <span className="grow" />
       <Tallies verdicts={rows.flatMap(({ proof }) => proof?.checks ?? [])} />
       <span className="bar" />
-      <Button variant="plain" title={`${PROOFS.wander.name} (W)`} onClick={PROOFS.wander.act}>
+      <Button variant="plain" title={`${PROOFS.randomWalks.name} (W)`} onClick={PROOFS.randomWalks.act}>
         <Icon name="walk" /> Wander
       </Button>
       <a className={`btn btn-plain${saving.state === "saved" ? "" : " disabled"}`} href={worldId === null ? undefined : junitAddress(worldId)} download title="The outcomes of the newest revision as JUnit XML">

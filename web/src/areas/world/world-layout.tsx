@@ -5,13 +5,13 @@ import { Notice } from "../../look/notice.tsx";
 import { TopBar, WORLD_AREAS } from "../../look/top-bar.tsx";
 import { startBench } from "../../session/bench.ts";
 import { useProject } from "../../session/hooks.ts";
-import { startMending } from "../../session/mending.ts";
+import { startFixes } from "../../session/fixes.ts";
 import { closeProject, notice, openProject } from "../../session/project-store.ts";
 import { startReEntry } from "../../session/re-entry.ts";
 import { startProofs } from "../../session/proofs.ts";
 import { followSheets } from "../../session/sheets.ts";
 import { startSound } from "../../session/sound.ts";
-import { forgetWandering } from "../../session/wander.ts";
+import { forgetRandomWalks } from "../../session/random-walks.ts";
 import { endWalk, startWalks } from "../../session/walk.ts";
 import { RefusedEdits } from "./refused-edits.tsx";
 import { useAddress } from "./use-address.ts";
@@ -71,11 +71,11 @@ function WorldNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [startBench(), startWalks(), startReEntry(), startProofs(), startMending(), startSound(), followSheets()];
+    const stops = [startBench(), startWalks(), startReEntry(), startProofs(), startFixes(), startSound(), followSheets()];
     void openProject(worldId);
     return () => {
       endWalk();
-      forgetWandering();
+      forgetRandomWalks();
       for (const stop of stops) stop();
       closeProject();
     };

@@ -6,7 +6,7 @@ import { fieldHandle } from "../field-handle.ts";
 import { removeChosenFixtures, takeUpKind } from "../fixtures.ts";
 import { lineHandle } from "../line-handle.ts";
 import { canCut, cutHere } from "../log-edits.ts";
-import { isBroken, searchMends } from "../mending.ts";
+import { isBroken, searchFixes } from "../fixes.ts";
 import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "../painting.ts";
 import { projectStore } from "../project-store.ts";
 import { toggleSound } from "../sound.ts";
@@ -81,7 +81,7 @@ export const BENCH = {
   editLog: { name: "The log as a table and as text", keys: ["D"], can: () => benchStore.getState().walk === null && benchStore.getState().log !== null, act: toggleLogSide },
   cutHere: { name: "Cut the log's end off behind this frame", keys: ["Shift+X"], can: canCut, act: cutHere },
   goOn: { name: "Go on walking from this frame", keys: ["Shift+W"], can: () => hasRun() && benchStore.getState().parsed !== null, act: goOnWalking },
-  mend: { name: "What mends it", keys: ["Y"], can: isBroken, act: () => void searchMends() },
+  fix: { name: "What mends it", keys: ["Y"], can: isBroken, act: () => void searchFixes() },
   grid: overlay("Grid", "G", "grid"),
   solid: overlay("Solid shapes", "X", "solid"),
   clearance: overlay("Where the body does not fit", "C", "clearance"),

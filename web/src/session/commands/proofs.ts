@@ -41,7 +41,7 @@ export const PROOFS = {
     },
   },
   server: { name: "Run all on the server, or take that back", keys: ["S"], can: always, act: () => void runOnServer() },
-  wander: { name: "Random walks", keys: ["W"], can: always, act: () => boardStore.setState(({ beside }) => ({ beside: beside === "wander" ? "log" : "wander" })) },
+  randomWalks: { name: "Random walks", keys: ["W"], can: always, act: () => boardStore.setState(({ beside }) => ({ beside: beside === "wander" ? "log" : "wander" })) },
   takeAway: {
     name: "Take the log away",
     keys: ["Delete"],

@@ -1,5 +1,5 @@
-import type { WanderFinding, WanderTask } from "@keen-pebble/core/analyse";
-import { shortestFindings, wanderTasks } from "@keen-pebble/core/analyse";
+import type { RandomWalkFinding, RandomWalkTask } from "@keen-pebble/core/analyse";
+import { shortestFindings, randomWalkTasks } from "@keen-pebble/core/analyse";
 import { writeLog } from "@keen-pebble/core/check";
 import { toPlain } from "@keen-pebble/core/formats";
 import { compile } from "@keen-pebble/core/simulate";
@@ -8,11 +8,11 @@ import { worldFile, writeWhole } from "../files.ts";
 import { ensureApart } from "../options.ts";
 import { printBeside } from "../standard-output.ts";
 import { Progress } from "../progress.ts";
-import { sideBySide } from "../side-by-side.ts";
+import { mapInThreads } from "../map-in-threads.ts";
 import { STANDARD, UnusableOption } from "../unusable.ts";
-import type { WanderShared } from "../wander.thread.ts";
+import type { RandomWalksShared } from "../random-walks.thread.ts";
 
-export interface WanderOptions {
+export interface RandomWalksOptions {
   readonly runs: string;
   readonly frames: string;
   readonly seed: string;
@@ -25,21 +25,21 @@ export interface WanderOptions {
  * `wander WORLD --runs N --frames M --seed S`: walks at random and looks for broken laws, in threads. Exits 1 where one
  * is broken. The same seed finds the same.
  */
-export async function wander(worldPath: string, options: WanderOptions): Promise<number> {
+export async function randomWalks(worldPath: string, options: RandomWalksOptions): Promise<number> {
   const print = printBeside(options.out);
   ensureApart(options.json ?? false, [["--out", options.out]]);
   const world = worldFile(worldPath);
-  const task: WanderTask = { runs: whole("--runs", options.runs, 1, 10_000_000), frames: whole("--frames", options.frames, 1, 1_000_000), seed: whole("--seed", options.seed, 0, 2_000_000_000) };
+  const task: RandomWalkTask = { runs: whole("--runs", options.runs, 1, 10_000_000), frames: whole("--frames", options.frames, 1, 1_000_000), seed: whole("--seed", options.seed, 0, 2_000_000_000) };
   const rules = options.rules ?? world.activeRules;
   // Refuses a rule set that is not there before any thread is started.
   compile(world, rules);
-  const tasks = wanderTasks(task);
+  const tasks = randomWalkTasks(task);
   const progress = new Progress("walks", task.runs);
-  const found: WanderFinding[] = [];
+  const found: RandomWalkFinding[] = [];
   let done = 0;
-  const shared: WanderShared = { world: toPlain(world), rules };
+  const shared: RandomWalksShared = { world: toPlain(world), rules };
   try {
-    await sideBySide<WanderTask, WanderFinding[]>("./wander.thread.js", shared, tasks, (findings, at) => {
+    await mapInThreads<RandomWalkTask, RandomWalkFinding[]>("./random-walks.thread.js", shared, tasks, (findings, at) => {
       found.push(...findings);
       done += tasks[at]!.runs;
       progress.at(done);

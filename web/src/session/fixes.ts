@@ -1,7 +1,7 @@
 import type { LogFinding, SingleChange, StopCell, Trial } from "@keen-pebble/core/analyse";
 import type { Project } from "@keen-pebble/core/edit";
 import type { Rules } from "@keen-pebble/core/world";
-import { mends, singleChanges } from "@keen-pebble/core/analyse";
+import { isFix, singleChanges } from "@keen-pebble/core/analyse";
 import { logHolds } from "@keen-pebble/core/check";
 import { rulesById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
@@ -11,18 +11,18 @@ import { onProject, projectStore } from "./project-store.ts";
 import { TrialPool } from "./trial-pool.ts";
 
 /** What is wrong with the shown log's walk, and what would mend it. */
-export interface MendingState {
+export interface FixesState {
   /** Mistakes at work in the log; null until they were looked for. */
   readonly findings: readonly LogFinding[] | null;
   /** By finding: its cures under which the log's checks hold, no other log breaks, and the finding is gone. */
   readonly cures: readonly (readonly Trial[])[];
   /** The search over every single change: under way, or done with what mends, smallest first. */
-  readonly search: { readonly done: number; readonly all: number; readonly mending: readonly Trial[]; readonly took: number | null } | null;
+  readonly search: { readonly done: number; readonly all: number; readonly fixes: readonly Trial[]; readonly took: number | null } | null;
 }
 
-const NOTHING: MendingState = { findings: null, cures: [], search: null };
+const NOTHING: FixesState = { findings: null, cures: [], search: null };
 
-export const mendingStore = createStore<MendingState>(() => NOTHING);
+export const fixesStore = createStore<FixesState>(() => NOTHING);
 
 /** A drag of a number makes a run every few ms: findings are looked for once it rests for so long. */
 const REST_MS = 90;
@@ -34,7 +34,7 @@ let asked = 0;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 /** Looks for the findings of each new run, once it rests. Gives back what stops it. */
-export function startMending(): () => void {
+export function startFixes(): () => void {
   let seen = benchStore.getState().run;
   const stop = benchStore.subscribe(({ run, walk }) => {
     if (run === seen) return;
@@ -43,7 +43,7 @@ export function startMending(): () => void {
     asked++;
     begun = null;
     clearTimeout(timer);
-    mendingStore.setState(other || run === null ? NOTHING : { search: null });
+    fixesStore.setState(other || run === null ? NOTHING : { search: null });
     benchStore.setState({ preview: null });
     if (run !== null && walk === null) timer = setTimeout(() => void look(), REST_MS);
   });
@@ -60,7 +60,7 @@ export function startMending(): () => void {
     pool?.close();
     pool = null;
     begun = null;
-    mendingStore.setState(NOTHING);
+    fixesStore.setState(NOTHING);
   };
 }
 
@@ -90,17 +90,17 @@ async function look(): Promise<void> {
   begun = { project, stops: answer?.stops ?? [] };
   const findings = answer?.findings ?? null;
   const all: Trial[][] = (findings ?? []).map(() => []);
-  mendingStore.setState({ findings, cures: all });
+  fixesStore.setState({ findings, cures: all });
   await pool.tryAll(
     // Two findings may name the same change.
     [...new Map((findings ?? []).flatMap((finding) => finding.cures).map((cure) => [JSON.stringify(cure), cure])).values()],
     (trials) => {
       if (mine !== asked) return false;
-      for (const trial of trials) if (mends(trial)) for (const i of trial.cures) if (isCureOf(findings![i]!, trial)) all[i]!.push(trial);
+      for (const trial of trials) if (isFix(trial)) for (const i of trial.cures) if (isCureOf(findings![i]!, trial)) all[i]!.push(trial);
       return true;
     },
   );
-  if (mine === asked) mendingStore.setState({ cures: all.map((cures, i) => inOrder(findings![i]!.cures, cures)) });
+  if (mine === asked) fixesStore.setState({ cures: all.map((cures, i) => inOrder(findings![i]!.cures, cures)) });
 }
 
 const isCureOf = (finding: LogFinding, { change }: Trial): boolean => finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change));
@@ -117,7 +117,7 @@ export function isBroken(): boolean {
 }
 
 /** Tries every single change of the rules on the shown log (interface.md, "What mends it"). */
-export async function searchMends(): Promise<void> {
+export async function searchFixes(): Promise<void> {
   const { project } = projectStore.getState();
   const rules = shownRules();
   const { log } = benchStore.getState();
@@ -130,29 +130,29 @@ export async function searchMends(): Promise<void> {
     const answer = await trials.begin(log);
     if (mine !== asked) return;
     begun = { project, stops: answer?.stops ?? [] };
-    mendingStore.setState({ findings: answer?.findings ?? null, cures: (answer?.findings ?? []).map(() => []) });
+    fixesStore.setState({ findings: answer?.findings ?? null, cures: (answer?.findings ?? []).map(() => []) });
   }
-  const changes = singleChanges(project.world, rules, (mendingStore.getState().findings ?? []).flatMap((finding) => finding.cures), begun.stops);
-  const mending: Trial[] = [];
-  const tell = (done: number, took: number | null): void => mendingStore.setState({ search: { done, all: changes.length, mending: inOrder(changes, mending), took } });
+  const changes = singleChanges(project.world, rules, (fixesStore.getState().findings ?? []).flatMap((finding) => finding.cures), begun.stops);
+  const fixes: Trial[] = [];
+  const tell = (done: number, took: number | null): void => fixesStore.setState({ search: { done, all: changes.length, fixes: inOrder(changes, fixes), took } });
   tell(0, null);
   await trials.tryAll(changes, (tried, done) => {
     if (mine !== asked) return false;
-    mending.push(...tried.filter(mends));
+    fixes.push(...tried.filter(isFix));
     tell(done, null);
     return true;
   });
   if (mine !== asked) return;
   tell(changes.length, performance.now() - began);
   // The same search has tried the findings' cures too.
-  const findings = mendingStore.getState().findings ?? [];
-  mendingStore.setState({ cures: findings.map((finding, i) => inOrder(finding.cures, mending.filter((trial) => trial.cures.includes(i) && isCureOf(finding, trial)))) });
+  const findings = fixesStore.getState().findings ?? [];
+  fixesStore.setState({ cures: findings.map((finding, i) => inOrder(finding.cures, fixes.filter((trial) => trial.cures.includes(i) && isCureOf(finding, trial)))) });
 }
 
 /** Ends the search, or puts its list away. */
 export function endSearch(): void {
   asked++;
-  mendingStore.setState({ search: null });
+  fixesStore.setState({ search: null });
   showPreview(null);
 }
 
@@ -171,7 +171,7 @@ export function showPreview(change: SingleChange | null): void {
 }
 
 /** Makes a change that was found. */
-export function mendWith(change: SingleChange): void {
+export function fixWith(change: SingleChange): void {
   const rules = shownRules();
   showPreview(null);
   if (rules !== null) changeRules(rules.id, change);

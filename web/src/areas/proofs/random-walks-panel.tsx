@@ -4,11 +4,11 @@ import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
 import { boardStore } from "../../session/board.ts";
-import { askWander, chooseWanderRules, keepFinding, stopWandering, wander, wanderStore } from "../../session/wander.ts";
+import { askRandomWalks, chooseRandomWalkRules, keepFinding, stopRandomWalks, randomWalks, randomWalksStore } from "../../session/random-walks.ts";
 
 /** Random walks: seeded inputs look for broken laws, and what breaks one is offered as a short log. */
-export function WanderPanel({ world }: { readonly world: World }) {
-  const { asked, rules, phase, walked, took, findings, refused } = useStore(wanderStore);
+export function RandomWalksPanel({ world }: { readonly world: World }) {
+  const { asked, rules, phase, walked, took, findings, refused } = useStore(randomWalksStore);
   const walking = phase === "walking";
   const number = (label: string, value: number, min: number, max: number, set: (value: number) => void) => (
     <label className="labelled">
@@ -27,12 +27,12 @@ export function WanderPanel({ world }: { readonly world: World }) {
       <div className="detail-scroll wander">
         <p className="quiet">Seeded inputs, pressed as somebody does who tries the world out, look for broken laws: the world&apos;s own, and those of the gait.</p>
         <div className="wander-fields">
-          {number("Walks", asked.runs, 1, 1_000_000, (runs) => askWander({ runs }))}
-          {number("Frames", asked.frames, 1, 100_000, (frames) => askWander({ frames }))}
-          {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => askWander({ seed }))}
+          {number("Walks", asked.runs, 1, 1_000_000, (runs) => askRandomWalks({ runs }))}
+          {number("Frames", asked.frames, 1, 100_000, (frames) => askRandomWalks({ frames }))}
+          {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => askRandomWalks({ seed }))}
           <label className="labelled">
             <span className="name">Rules</span>
-            <select value={rules ?? world.activeRules} disabled={walking} onChange={(event) => chooseWanderRules(event.target.value)}>
+            <select value={rules ?? world.activeRules} disabled={walking} onChange={(event) => chooseRandomWalkRules(event.target.value)}>
               {world.rules.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
@@ -72,11 +72,11 @@ export function WanderPanel({ world }: { readonly world: World }) {
       </div>
       <div className="row-line detail-foot">
         {walking ? (
-          <Button variant="plain" onClick={stopWandering}>
+          <Button variant="plain" onClick={stopRandomWalks}>
             <Icon name="close" /> Call it off
           </Button>
         ) : (
-          <Button variant="main" onClick={() => void wander()}>
+          <Button variant="main" onClick={() => void randomWalks()}>
             <Icon name="walk" /> Wander
           </Button>
         )}

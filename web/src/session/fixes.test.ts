@@ -8,7 +8,7 @@ import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
 import { benchStore } from "./bench-store.ts";
 import { changeSetting, selectLog } from "./bench.ts";
-import { isBroken, mendingStore, searchMends, shownRules, startMending } from "./mending.ts";
+import { isBroken, fixesStore, searchFixes, shownRules, startFixes } from "./fixes.ts";
 import { projectStore, travel } from "./project-store.ts";
 
 /** A speed that does not divide the cell, and a leg that is only over when it comes out even: the classic runaway. */
@@ -21,68 +21,68 @@ const LOG = "keen-pebble-inputs 1\ntitle To the right\ncheck end cell 5 2\ncheck
 
 let opened: Opened;
 beforeEach(async () => {
-  opened = await openHere(runaway, { right: LOG }, [], [startMending]);
+  opened = await openHere(runaway, { right: LOG }, [], [startFixes]);
   // Several of them try changes side by side.
   FakeWorker.ownModules = true;
   selectLog("right");
-  await until(() => mendingStore.getState().findings !== null);
+  await until(() => fixesStore.getState().findings !== null);
 });
 afterEach(() => opened.close());
 
-const mending = () => mendingStore.getState();
+const fixes = () => fixesStore.getState();
 const texts = (changes: readonly { readonly change: unknown }[]): string[] => changes.map(({ change }) => JSON.stringify(change));
-const found = (): number => mending().findings!.findIndex(({ cures }) => cures.length > 0);
+const found = (): number => fixes().findings!.findIndex(({ cures }) => cures.length > 0);
 
 describe("findings of the shown run", () => {
   it("come with the cures that take them away, each once, and go when one of them is made", async () => {
-    await until(() => mending().cures.some((cures) => cures.length > 0));
+    await until(() => fixes().cures.some((cures) => cures.length > 0));
     const at = found();
-    const cures = texts(mending().cures[at]!);
+    const cures = texts(fixes().cures[at]!);
     expect(cures.length).toBeGreaterThan(0);
     expect(new Set(cures).size).toBe(cures.length);
     // Each of them is one of those that the finding names, in its order.
-    const named = mending().findings![at]!.cures.map((cure) => JSON.stringify(cure));
+    const named = fixes().findings![at]!.cures.map((cure) => JSON.stringify(cure));
     expect(cures).toEqual(named.filter((each) => cures.includes(each)));
-    const { kind } = mending().findings![at]!;
+    const { kind } = fixes().findings![at]!;
     changeSetting("main", "glide.arrive", "equal", "land", null);
-    await until(() => mending().findings !== null && !mending().findings!.some((finding) => finding.kind === kind));
+    await until(() => fixes().findings !== null && !fixes().findings!.some((finding) => finding.kind === kind));
     expect(isBroken()).toBe(false);
     travel("undo");
-    await until(() => mending().findings!.some((finding) => finding.kind === kind));
+    await until(() => fixes().findings!.some((finding) => finding.kind === kind));
     expect(isBroken()).toBe(true);
   });
 
   it("are forgotten with the log", async () => {
     selectLog(null);
-    await until(() => mending().findings === null);
-    expect(mending()).toEqual({ findings: null, cures: [], search: null });
+    await until(() => fixes().findings === null);
+    expect(fixes()).toEqual({ findings: null, cures: [], search: null });
   });
 });
 
 describe("every single change", () => {
   it("that mends is listed, smallest first, with how long the search took; nothing is changed by it", async () => {
     const before = projectStore.getState().project;
-    await until(() => mending().cures.some((cures) => cures.length > 0));
-    const cures = mending().cures.map(texts);
-    await searchMends();
-    await until(() => mending().search?.took !== null && mending().search !== null);
-    const { done, all, mending: mends } = mending().search!;
+    await until(() => fixes().cures.some((cures) => cures.length > 0));
+    const cures = fixes().cures.map(texts);
+    await searchFixes();
+    await until(() => fixes().search?.took !== null && fixes().search !== null);
+    const { done, all, fixes: isFix } = fixes().search!;
     expect(done).toBe(all);
-    expect(texts(mends).some((each) => each.includes("glide.arrive") && each.includes("land"))).toBe(true);
-    expect(new Set(texts(mends)).size).toBe(mends.length);
+    expect(texts(isFix).some((each) => each.includes("glide.arrive") && each.includes("land"))).toBe(true);
+    expect(new Set(texts(isFix)).size).toBe(isFix.length);
     expect(projectStore.getState().project).toBe(before);
     // It tried the findings' cures too, and found the same ones.
-    expect(mending().cures.map(texts)).toEqual(cures);
+    expect(fixes().cures.map(texts)).toEqual(cures);
   });
 
   it("is not looked for where no check fails, and what was found goes with the next change", async () => {
-    await searchMends();
-    await until(() => mending().search?.took !== null && mending().search !== null);
+    await searchFixes();
+    await until(() => fixes().search?.took !== null && fixes().search !== null);
     changeSetting("main", "glide.arrive", "equal", "land", null);
     await until(() => benchStore.getState().run?.verdicts.every(({ verdict }) => verdict === "pass"));
-    expect(mending().search).toBeNull();
-    await searchMends();
-    expect(mending().search).toBeNull();
+    expect(fixes().search).toBeNull();
+    await searchFixes();
+    expect(fixes().search).toBeNull();
   });
 
   it("is of the rule set that the shown log goes by", () => {

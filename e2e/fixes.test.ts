@@ -37,12 +37,12 @@ describe("a mistake is found, its cure pressed, the pebble is whole again; undon
     ["a speed that does not fit", "06-uneven-step", () => bench.choose("Arrive", "equal"), "Runs past the cell in 35 frames, first in frame 7: 3 px does not divide 20: 20 = 6 x 3 + 2", "Arrive equal to land"],
     ["a turn that is lost", "02-corner", () => bench.number("Buffer", "0"), "A turn is lost in frame 21: pressed in frame 17, 4 frames before the choice; buffer is 0", "Buffer 0 to 4 frames"],
     ["faster diagonals", "08-open-floor", () => bench.choose("Diagonal", "full"), "Faster diagonally in 31 frames, first in frame 41: 2.83 px a frame, evened 2", "Diagonal full to even"],
-  ])("%s", async (_what, log, spoil, finding, mended) => {
+  ])("%s", async (_what, log, spoil, finding, fixed) => {
     await open(log);
     await spoil();
     await broken();
     await browser.untilText(".findings", (text) => text.includes(finding));
-    await cure(mended);
+    await cure(fixed);
     await whole();
     await browser.wait(async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null);
     await browser.driver.executeScript("document.activeElement.blur()");
