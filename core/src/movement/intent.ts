@@ -16,7 +16,7 @@ export function readIntent(c: Compiled, state: SimState): void {
   const { opposites, ways, prefer } = c.rules.input;
   const pressed = state.held & ~state.heldBefore;
   state.pressed = pressed;
-  for (let button = 0; button < 4; button++) if (pressed & (1 << button)) state.pressedAt[button] = state.frame;
+  rankPresses(state, pressed);
 
   const horizontal = winningButton(state, 0, opposites);
   const vertical = winningButton(state, 2, opposites);
@@ -35,7 +35,7 @@ export function readIntent(c: Compiled, state: SimState): void {
   }
 
   const horizontalFirst =
-    prefer === "latest" ? state.pressedAt[horizontal]! > state.pressedAt[vertical]! : prefer === "horizontal";
+    prefer === "latest" ? state.pressRank[horizontal]! < state.pressRank[vertical]! : prefer === "horizontal";
   if (horizontalFirst) {
     state.intentY = 0;
     state.secondY = state.rawY;
@@ -43,6 +43,25 @@ export function readIntent(c: Compiled, state: SimState): void {
     state.intentX = 0;
     state.secondX = state.rawX;
   }
+}
+
+/** Ranks what is held by when it was pressed, the latest first; what was pressed in the same frame has the same rank. */
+function rankPresses(state: SimState, pressed: number): void {
+  const { held, pressRank } = state;
+  // Five: more than any rank. What was released takes no part any more.
+  for (let button = 0; button < 4; button++) pressRank[button] = (held & (1 << button)) === 0 ? 5 : (pressed & (1 << button)) !== 0 ? 0 : pressRank[button]! + 1;
+  // Ranks close up from 0 on.
+  let next = 0;
+  for (let rank = 0; rank <= 4; rank++) {
+    let met = false;
+    for (let button = 0; button < 4; button++) {
+      if (pressRank[button] !== rank) continue;
+      pressRank[button] = next;
+      met = true;
+    }
+    if (met) next++;
+  }
+  for (let button = 0; button < 4; button++) if (pressRank[button] === 5) pressRank[button] = 0;
 }
 
 function oneOf(pressed: number, a: number, b: number): boolean {
@@ -56,7 +75,7 @@ function winningButton(state: SimState, first: number, opposites: Rules["input"]
   if (one === 0) return other === 0 ? -1 : first + 1;
   if (other === 0) return first;
   if (opposites === "cancel") return -1;
-  const secondIsLater = state.pressedAt[first + 1]! >= state.pressedAt[first]!;
+  const secondIsLater = state.pressRank[first + 1]! <= state.pressRank[first]!;
   return secondIsLater === (opposites === "latest") ? first + 1 : first;
 }
 

@@ -44,6 +44,7 @@ export function compileFixtures(world: World): CompiledFixtures {
     all,
     at,
     following: those(({ lock }) => lock === LOCK_CIRCUIT || lock === LOCK_COLLECTED),
+    doors: those(({ blocks }) => blocks),
     doorRooms: [...new Set(all.filter(({ blocks }) => blocks).map(({ room }) => room))],
     visit: world.rooms.map((_, number) => those(({ room, keeps }) => room === number && keeps === KEEPS_VISIT)),
     life: those(({ keeps }) => keeps === KEEPS_LIFE),

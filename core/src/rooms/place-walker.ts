@@ -26,6 +26,7 @@ export function respawn(c: Compiled, s: SimState): void {
   memory.resetFixtures(c.fixtures.life);
   s.emit(RESPAWN);
   s.bufferedButton = NO_BUTTON;
+  s.bufferedAge = 0;
   s.keepX = 0;
   s.keepY = 0;
   const checkpoint = memory.checkpoint < 0 ? null : c.fixtures.all[memory.checkpoint]!;

@@ -13,9 +13,9 @@ import { step } from "./step.ts";
 
 /** All that a state says of a frame, events included. */
 function told(s: SimState): unknown {
-  const { eventKinds, eventSubjects, pressedAt, ground: _ground, memory, ...numbers } = s;
+  const { eventKinds, eventSubjects, pressRank, ground: _ground, memory, ...numbers } = s;
   const { taken, open, on, bag, touched, passed, lives, checkpoint } = memory;
-  return { ...numbers, events: [...eventKinds.subarray(0, s.eventCount)], subjects: [...eventSubjects.subarray(0, s.eventCount)], pressed: [...pressedAt], memory: [taken, open, on, bag, touched, passed].map((list) => [...list]), lives, checkpoint };
+  return { ...numbers, events: [...eventKinds.subarray(0, s.eventCount)], subjects: [...eventSubjects.subarray(0, s.eventCount)], ranks: [...pressRank], memory: [taken, open, on, bag, touched, passed].map((list) => [...list]), lives, checkpoint };
 }
 
 it("a state copied in any frame goes on as the one that it was copied from, events included, and leaves that one alone", () => {
@@ -86,5 +86,5 @@ it("where what is remembered is another thing there is nothing to take over", ()
     { ...world, rooms: [room!, { ...room!, id: "b" }] },
   ]) expect(carriedState(compile(other), c, state)).toBeNull();
   const painted = { ...world, rooms: [{ ...room!, cells: room!.cells.map(() => 1) }], rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 5 } })) };
-  expect(carriedState(compile(painted), c, state)).toMatchObject({ x: state.x, y: state.y, gone: state.legProgress });
+  expect(carriedState(compile(painted), c, state)).toMatchObject({ x: state.x, y: state.y, legProgress: state.legProgress });
 });

@@ -15,7 +15,7 @@ export function carriedState(c: Compiled, before: Compiled, s: SimState): SimSta
   const carried = new SimState(c);
   carried.copyFrom(s);
   if (c.rules.gait !== before.rules.gait) {
-    Object.assign(carried, { legX: 0, legY: 0, gone: 0, keepX: 0, keepY: 0, vx: 0, vy: 0, bufferedButton: NO_BUTTON });
+    Object.assign(carried, { legX: 0, legY: 0, legProgress: 0, keepX: 0, keepY: 0, vx: 0, vy: 0, bufferedButton: NO_BUTTON, bufferedAge: 0, repeatAge: 0 });
   }
   return carried;
 }

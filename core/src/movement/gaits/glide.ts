@@ -20,6 +20,8 @@ export const glide: GaitMovement = {
 function move(c: Compiled, s: SimState, account: Account | null): void {
   const settings = c.glide;
   const tileUnits = c.tileUnits;
+  // What is remembered for longer than it counts is forgotten.
+  if (s.bufferedButton !== NO_BUTTON && ++s.bufferedAge > settings.bufferFrames) forgetPress(s);
   const beganWithLeg = s.legX !== 0 || s.legY !== 0;
   const turned = beganWithLeg && settings.reverse && turnRound(c, s, account);
   if (beganWithLeg && s.pressed !== 0 && settings.bufferFrames > 0) {
@@ -77,16 +79,21 @@ function rememberPress(s: SimState, pressed: number): void {
   for (let button = 0; button < 4; button++) {
     if (pressed & (1 << button)) {
       s.bufferedButton = button;
-      s.bufferedAt = s.frame;
+      s.bufferedAge = 0;
     }
   }
+}
+
+function forgetPress(s: SimState): void {
+  s.bufferedButton = NO_BUTTON;
+  s.bufferedAge = 0;
 }
 
 /** Steps 2 and 4: chooses a direction and begins a leg along it. A choice that finds nothing free may be a bump. */
 function startLeg(c: Compiled, s: SimState, account: Account | null): boolean {
   const button = s.bufferedButton;
-  const valid = button !== NO_BUTTON && s.frame - s.bufferedAt <= c.glide.bufferFrames && (s.held & (1 << button)) === 0;
-  s.bufferedButton = NO_BUTTON;
+  const valid = button !== NO_BUTTON && (s.held & (1 << button)) === 0;
+  forgetPress(s);
   if (chooseDirection(c, s, c.glide, valid ? button : NO_BUTTON, account)) {
     s.legX = s.chosenX;
     s.legY = s.chosenY;

@@ -31,15 +31,21 @@ function move(c: Compiled, s: SimState, account: Account | null): void {
 function isTried(c: Compiled, s: SimState): boolean {
   const { repeatAfter, repeatEvery } = c.rules.hop;
   if ((s.pressed & buttonsAlong(s.rawX, s.rawY)) !== 0) {
-    s.repeatSince = s.frame;
+    s.repeatAge = 0;
     return true;
   }
-  if (s.rawX === 0 && s.rawY === 0) return false;
-  if (s.rawX !== s.previousRawX || s.rawY !== s.previousRawY) {
-    s.repeatSince = s.frame;
+  if ((s.rawX === 0 && s.rawY === 0) || s.rawX !== s.previousRawX || s.rawY !== s.previousRawY) {
+    s.repeatAge = 0;
     return false;
   }
   if (repeatAfter === 0) return false;
-  const held = s.frame - s.repeatSince - repeatAfter;
-  return held === 0 || (held > 0 && repeatEvery > 0 && held % repeatEvery === 0);
+  s.repeatAge++;
+  if (s.repeatAge <= repeatAfter) return s.repeatAge === repeatAfter;
+  // The timer goes round: where it stands after the first repeat is all that counts.
+  if (s.repeatAge - repeatAfter !== repeatEvery) {
+    if (repeatEvery === 0) s.repeatAge = repeatAfter + 1;
+    return false;
+  }
+  s.repeatAge = repeatAfter;
+  return true;
 }
