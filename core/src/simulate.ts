@@ -17,3 +17,4 @@ export { step } from "./simulation/step.ts";
 export type { TextHash, TraceRows } from "./simulation/trace.ts";
 export { ROW_BUMPING, ROW_MOVING, ROW_ON_LEG, TraceRecorder, fingerprint, traceText } from "./simulation/trace.ts";
 export { withLinesOf } from "./simulation/with-lines.ts";
+export { sameSituation, situationHash } from "./compiled/situation.ts";

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { EMPTY_LOG, flatLog, readLog } from "@keen-pebble/core/check";
 import { writeWorld } from "@keen-pebble/core/formats";
-import { compile, run } from "@keen-pebble/core/simulate";
+import { SimState, compile, run, sameSituation, situationHash, stateAt } from "@keen-pebble/core/simulate";
 import { readWorld } from "@keen-pebble/core/reading";
 import { measure, say, sized } from "./measure.mjs";
 import { logOf, mixedWorld, worldOf } from "./worlds.mjs";
@@ -67,6 +67,20 @@ say("cost of a frame, 4,096 fixtures against 4", "1,000,000 frames", filled[1].m
   const { frames, lineEnds } = run(compiled[0], until);
   const way = { ...flatLog(until, lineEnds), checks: [] };
   const times = Math.ceil(FRAMES / frames / 4);
+  // What a search does for every state that it meets: copy it, hash it, compare it.
+  const [one, other] = [stateAt(compiled[0], until, 300), new SimState(compiled[0])];
+  const COPIES = sized(1_000_000, 10_000);
+  const many = (act) => () => {
+    for (let i = 0; i < COPIES; i++) act();
+  };
+  for (const [what, act] of [
+    ["copy of what a state carries", () => other.copyCarried(one)],
+    ["hash of a situation", () => situationHash(compiled[0], one)],
+    ["comparison of equal situations", () => sameSituation(compiled[0], one, other)],
+  ]) {
+    const { median, best, spread } = await measure(many(act), 9);
+    say(what, "the demo", (median * 1e6) / COPIES, "ns", spread, (best * 1e6) / COPIES);
+  }
   const again = (c, log) => () => {
     for (let i = 0; i < times; i++) run(c, log);
   };

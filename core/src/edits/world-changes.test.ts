@@ -135,6 +135,9 @@ describe("rooms", () => {
     expect(fellAway).toEqual(expect.arrayContaining([`walk: check ever room ${other.id}`, `walk: check never cell 0 0 in ${other.id}`]));
     holdsAsEdits(project, after);
     expect(removeRoom(after, hall.id).project).toBe(after);
+    // The start goes to the first cell of the first room that is left.
+    const without = removeRoom({ world: { ...everything, start: { room: other.id, cell: [1, 1], facing: "left" } }, logs: new Map() }, other.id);
+    expect([without.project.world.start, without.fellAway.includes("the start")]).toEqual([{ room: hall.id, cell: [0, 0], facing: "left" }, true]);
   });
 
   it("that are removed take along the start, the ends of lines and what was set up of logs, each said once", () => {

@@ -11,7 +11,7 @@ import { benchStore } from "./bench-store.ts";
 import { chooseTile, selectLog } from "./bench.ts";
 import { boardStore, chooseCheck, chooseFilter, chooseRow, stepCheck, stepRow, takeLogsIn } from "./board.ts";
 import { addRoomToPlan, chooseNextRoom, chooseRoomOnPlan, dragRoom, dropLink, endRoomDrag, floorplanStore, nudgeRoom, wallChosen, wrapChosen } from "./floorplan.ts";
-import { beginStroke, choosePen, copySelection, finishStroke, moveStroke, pickTile, takeUpPiece } from "./painting.ts";
+import { beginStroke, choosePen, copySelection, finishStroke, moveStroke, pickTile, preview, takeUpPiece } from "./painting.ts";
 import { projectStore, travel } from "./project-store.ts";
 import { proofsStore, startProofs } from "./proofs.ts";
 import { callRoom, copyShownRoom, growRoom, identifyRoom, makeRoom, removeShownRoom } from "./rooms.ts";
@@ -318,5 +318,76 @@ describe("a worker that is ended", () => {
     client.close();
     expect(await Promise.all(asked)).toEqual(asked.map(() => ({ refused: "the world was closed" })));
     expect(await client.run(ALONG)).toEqual({ refused: "the world was closed" });
+  });
+});
+
+describe("what the pointer would do is shown before", () => {
+  const at = (x: number, y: number): void => benchStore.setState({ tool: "paint", pointer: { x: x * world().tileSize + 3, y: y * world().tileSize + 3 }, drag: null, laying: false });
+
+  it.each([
+    [1, { x: 7, y: 5, width: 1, height: 1 }],
+    [2, { x: 7, y: 5, width: 2, height: 2 }],
+    [5, { x: 5, y: 3, width: 5, height: 5 }],
+    [8, { x: 4, y: 2, width: 8, height: 8 }],
+  ])("a brush of %i", (brush, rect) => {
+    for (const pen of ["brush", "erase", "line"] as const) {
+      benchStore.setState({ pen, brush });
+      at(7, 5);
+      expect(preview()).toEqual({ rects: [rect], cells: [] });
+    }
+    benchStore.setState({ pen: "bucket" });
+    expect(preview()).toEqual({ rects: [{ x: 7, y: 5, width: 1, height: 1 }], cells: [] });
+  });
+
+  it("a line and a box under way, a piece in its middle; nothing beyond the room or with another tool", () => {
+    benchStore.setState({ pen: "line", brush: 1 });
+    at(2, 1);
+    benchStore.setState({ drag: { from: { x: 2, y: 1 }, to: { x: 4, y: 1 } } });
+    expect(preview()).toEqual({ rects: [], cells: [22, 23, 24] });
+    benchStore.setState({ pen: "box" });
+    expect(preview()).toEqual({ rects: [{ x: 2, y: 1, width: 3, height: 1 }], cells: [] });
+    choosePen("select");
+    beginStroke({ x: 1, y: 1 });
+    moveStroke({ x: 4, y: 3 });
+    finishStroke();
+    copySelection(false);
+    takeUpPiece();
+    benchStore.setState({ pointer: { x: 10 * world().tileSize, y: 6 * world().tileSize } });
+    expect(preview()).toEqual({ rects: [{ x: 8, y: 5, width: 4, height: 3 }], cells: [] });
+    benchStore.setState({ laying: false, pen: "brush", pointer: { x: -1, y: 4 } });
+    expect(preview()).toBeNull();
+    at(2, 2);
+    benchStore.setState({ tool: "place" });
+    expect(preview()).toBeNull();
+    benchStore.setState({ tool: "paint", pointer: null });
+    expect(preview()).toBeNull();
+  });
+});
+
+describe("what the world asks for", () => {
+  it("goal, lives, items and circuits are set as one act each; what is used stays", () => {
+    let before = project();
+    setLives(3);
+    expect(world().lives).toBe(3);
+    isOneAct(before);
+    before = project();
+    makeCircuit();
+    const circuit = world().circuits.at(-1)!;
+    isOneAct(before);
+    dropCircuit(circuit);
+    expect(world().circuits).not.toContain(circuit);
+    before = project();
+    makeItem("treasure");
+    const item = world().items.at(-1)!.id;
+    isOneAct(before);
+    before = project();
+    setGoal({ kind: "collect", item });
+    expect(world().goal).toEqual({ kind: "collect", item });
+    isOneAct(before);
+    dropItem(item);
+    expect([world().items.some(({ id }) => id === item), notice()]).toEqual([true, expect.stringContaining("is used")]);
+    setGoal(null);
+    dropItem(item);
+    expect(world().items.some(({ id }) => id === item)).toBe(false);
   });
 });

@@ -291,6 +291,21 @@ describe("two tabs", () => {
     expect(other.project).toEqual(one.project);
   });
 
+  it("that cannot take in what was saved say so, wait, and go on once they can", async () => {
+    const server = new FakeServer();
+    const one = new Tab(server);
+    const other = new Tab(server, { openWorld: () => (server.down ? Promise.reject(new OfflineError("no answer")) : Promise.resolve({ revision: server.revision, project: server.project })) });
+    one.edit(paint(one.project, 3, 1));
+    await rest();
+    server.down = true;
+    other.edit(paint(other.project, 4, 1));
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(other.state).toMatchObject({ state: "offline", waiting: 1 });
+    server.down = false;
+    await rest();
+    expect([other.state, [...server.project.world.rooms[0]!.cells.slice(3, 5)]]).toMatchObject([{ state: "saved" }, [1, 1]]);
+  });
+
   it("lose nothing where what stood below the edits cannot be made out: they go on top of the whole world", async () => {
     const server = new FakeServer();
     const [one, other] = [new Tab(server), new Tab(server)];
