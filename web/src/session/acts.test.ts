@@ -1,3 +1,4 @@
+import { removeItem, setGoal, makeItem, removeCircuit, makeCircuit, setLives } from "./fixtures.ts";
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
 import type { Project } from "@keen-pebble/core/edit";
@@ -374,7 +375,7 @@ describe("what the world asks for", () => {
     makeCircuit();
     const circuit = world().circuits.at(-1)!;
     isOneAct(before);
-    dropCircuit(circuit);
+    removeCircuit(circuit);
     expect(world().circuits).not.toContain(circuit);
     before = project();
     makeItem("treasure");
@@ -384,10 +385,10 @@ describe("what the world asks for", () => {
     setGoal({ kind: "collect", item });
     expect(world().goal).toEqual({ kind: "collect", item });
     isOneAct(before);
-    dropItem(item);
-    expect([world().items.some(({ id }) => id === item), notice()]).toEqual([true, expect.stringContaining("is used")]);
+    removeItem(item);
+    expect([world().items.some(({ id }) => id === item), notice()]).toEqual([true, expect.stringContaining("it stays")]);
     setGoal(null);
-    dropItem(item);
+    removeItem(item);
     expect(world().items.some(({ id }) => id === item)).toBe(false);
   });
 });
