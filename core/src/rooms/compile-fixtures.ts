@@ -57,7 +57,7 @@ export function compileFixtures(world: World): CompiledFixtures {
 function compileFixture(fixture: Fixture, room: number, width: number, numbers: WorldNumbers): CompiledFixture {
   const [cx, cy] = fixture.cell;
   const behaviour = BEHAVIOURS[fixture.kind] as FixtureBehaviour<Fixture>;
-  return {
+  const made: CompiledFixture = {
     id: fixture.id,
     kind: FIXTURE_KINDS.indexOf(fixture.kind),
     touch: behaviour.touch,
@@ -84,6 +84,7 @@ function compileFixture(fixture: Fixture, room: number, width: number, numbers: 
     toY: 0,
     toFacing: -1,
     next: -1,
-    ...behaviour.compile(fixture, numbers),
   };
+  // Assigned, not spread: all fixtures stay objects of one shape, which the loop over them is quicker with.
+  return Object.assign(made, behaviour.compile(fixture, numbers));
 }
