@@ -3,7 +3,7 @@ import type { Rules } from "@keen-pebble/core/world";
 import { changeText } from "@keen-pebble/core/analyse";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
-import { pause, showFrame } from "../session/bench.ts";
+import { pause, showFrame } from "../session/playing.ts";
 import { BENCH } from "../session/commands/bench.ts";
 import { useBench, useFixes, useProject } from "../session/hooks.ts";
 import type { FixesState } from "../session/fixes.ts";

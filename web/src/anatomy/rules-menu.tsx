@@ -2,7 +2,7 @@ import type { Rules, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
-import { layBeside } from "../session/bench.ts";
+import { layBeside } from "../session/beside.ts";
 import { useBench } from "../session/hooks.ts";
 import { copyRules, makeWorldsOwn, removeRules, renameRules, goBy } from "../session/rule-sets.ts";
 

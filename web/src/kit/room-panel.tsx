@@ -7,7 +7,7 @@ import { RoomPicture } from "../field/room-picture.ts";
 import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
 import { saveFile } from "../look/save-file.ts";
-import { chooseRoom } from "../session/bench.ts";
+import { chooseRoom } from "../session/shown-room.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { useBench } from "../session/hooks.ts";
 import { callRoom, copyShownRoom, growRoom, identifyRoom, makeRoom, readRoomFile, removeShownRoom } from "../session/rooms.ts";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
-import { chooseTile } from "../session/bench.ts";
+import { chooseTile } from "../session/chosen.ts";
 import { useBench } from "../session/hooks.ts";
 import { copyChosenTile, makeTile, moveChosenTile, removeChosenTiles } from "../session/tiles.ts";
 import { TileSwatch } from "./tile-swatch.tsx";

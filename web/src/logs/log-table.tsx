@@ -5,7 +5,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { Fragment, useEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { FloatingMenu } from "../look/floating-menu.tsx";
-import { pause, showFrame } from "../session/bench.ts";
+import { pause, showFrame } from "../session/playing.ts";
 import { useBench } from "../session/hooks.ts";
 import { changeShownLog } from "../session/log-edits.ts";
 import { untilChoicesOf } from "../session/until.ts";

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
-import { pause, showFrame } from "../session/bench.ts";
+import { pause, showFrame } from "../session/playing.ts";
 import { benchStore } from "../session/bench-store.ts";
 import { useBench, useProject } from "../session/hooks.ts";
 import { drawLanes } from "./draw-lanes.ts";

@@ -1,7 +1,7 @@
 import type { Verdict } from "@keen-pebble/core/check";
 import { useRef, useState } from "react";
 import { Pebble } from "../look/pebble.tsx";
-import { pause, showFrame } from "../session/bench.ts";
+import { pause, showFrame } from "../session/playing.ts";
 import { beginCheck, moveCheck, removeCheck } from "../session/checks.ts";
 import { useBench } from "../session/hooks.ts";
 import { CHECKS_Y } from "./draw-lanes.ts";

@@ -1,5 +1,5 @@
 import { acceptedAt, ProblemError, OfflineError } from "./api-client.ts";
-import { layRevisionBeside } from "./bench.ts";
+import { layRevisionBeside } from "./beside.ts";
 import { notice, projectStore } from "./project-store.ts";
 
 /** Lays the walk that was accepted for a log beside its present one: as it was at the revision that accepted it. */

@@ -6,7 +6,11 @@ import { FakeWorker } from "../test-support/fake-worker.ts";
 import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
 import { benchStore } from "./bench-store.ts";
-import { changeSetting, chooseTile, layBeside, nextMark, selectLog, showAddress, showFrame } from "./bench.ts";
+import { changeSetting } from "./rule-sets.ts";
+import { chooseTile } from "./chosen.ts";
+import { layBeside } from "./beside.ts";
+import { nextMark, showFrame } from "./playing.ts";
+import { selectLog, showAddress } from "./bench.ts";
 import { changeWorld, edit, endStroke, projectStore, travel } from "./project-store.ts";
 
 let opened: Opened;

@@ -7,7 +7,8 @@ import { FakeWorker } from "../test-support/fake-worker.ts";
 import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
 import { benchStore } from "./bench-store.ts";
-import { changeSetting, selectLog } from "./bench.ts";
+import { changeSetting } from "./rule-sets.ts";
+import { selectLog } from "./bench.ts";
 import { isBroken, fixesStore, searchFixes, shownRules, startFixes } from "./fixes.ts";
 import { projectStore, travel } from "./project-store.ts";
 

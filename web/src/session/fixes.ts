@@ -5,7 +5,7 @@ import { isFix, singleChanges } from "@keen-pebble/core/analyse";
 import { logHolds } from "@keen-pebble/core/check";
 import { rulesById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
-import { changeRules } from "./bench.ts";
+import { changeRules } from "./rule-sets.ts";
 import { benchStore } from "./bench-store.ts";
 import { onProject, projectStore } from "./project-store.ts";
 import { TrialPool } from "./trial-pool.ts";

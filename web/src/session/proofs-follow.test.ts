@@ -7,7 +7,7 @@ import { FakeEventSource } from "../test-support/fake-event-source.ts";
 import { ALONG, DOWN, hall } from "../test-support/hall.ts";
 import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
-import { changeSetting } from "./bench.ts";
+import { changeSetting } from "./rule-sets.ts";
 import { edit, notice, projectStore, travel } from "./project-store.ts";
 import { compareWithRevision, proofsStore, runOnServer, searchBreak, startProofs } from "./proofs.ts";
 import { saveStore } from "./saving.ts";

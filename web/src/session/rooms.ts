@@ -4,7 +4,7 @@ import { addRoom, changeRoomId, copyRoom, freeId, layRoomInto, removeRoom, renam
 import { coloursOf, nameOf, pixelColours, readRoomPixels, readRoomTable } from "@keen-pebble/core/formats";
 import { ID_PATTERN, roomById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
-import { chooseRoom } from "./bench.ts";
+import { chooseRoom } from "./shown-room.ts";
 import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, notice, projectStore } from "./project-store.ts";
 

@@ -1,3 +1,5 @@
+import { changedWorld } from "@keen-pebble/core/analyse";
+import type { SingleChange } from "@keen-pebble/core/analyse";
 import { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "@keen-pebble/core/edit";
 import { benchStore } from "./bench-store.ts";
 import { change, changeWorld, edit, projectStore } from "./project-store.ts";
@@ -45,4 +47,15 @@ export function renameRules(id: string, name: string): void {
 /** Takes a rule set away; logs that named it go by the world's own. */
 export function removeRules(id: string): void {
   change((project) => removeRuleSet(project, id));
+}
+
+/** Changes a setting of the shown rule set; a row of changes to it in one `stroke` is undone as one. */
+export function changeSetting(rulesId: string, setting: string, before: number | string | boolean, after: number | string | boolean, stroke: string | null): boolean {
+  if (before === after) return true;
+  return edit({ kind: "change-rules", rules: rulesId, setting, before, after }, stroke);
+}
+
+/** Changes a rule set in one way: a setting, gait, body, or flags that block. */
+export function changeRules(rulesId: string, change: SingleChange, stroke?: string): boolean {
+  return changeWorld((world) => changedWorld(world, rulesId, change), stroke);
 }

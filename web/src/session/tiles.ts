@@ -2,7 +2,7 @@ import type { Look, Shape, Tile } from "@keen-pebble/core/world";
 import { addFlag, addTile, changeTiles, copyTile, freeId, moveTile, removeFlag, removeTiles, renameFlag, setBlockedBy, setFlag } from "@keen-pebble/core/edit";
 import { newTile } from "@keen-pebble/core/formats";
 import { ID_PATTERN } from "@keen-pebble/core/world";
-import { chooseTile } from "./bench.ts";
+import { chooseTile } from "./chosen.ts";
 import { benchStore } from "./bench-store.ts";
 import { changeWorld, notice, projectStore } from "./project-store.ts";
 

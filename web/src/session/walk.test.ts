@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hall } from "../test-support/hall.ts";
 import { benchStore } from "./bench-store.ts";
 import type { OfferedWalk } from "./bench-store.ts";
-import { changeSetting } from "./bench.ts";
+import { changeSetting } from "./rule-sets.ts";
 import { change, changeWorld, closeProject, projectStore } from "./project-store.ts";
 import { keepInLog, keepWalk } from "./offered-walk.ts";
 import { beginWalk, endWalk, goOnWalking, setDown, startWalks } from "./walk.ts";

@@ -1,6 +1,6 @@
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
-import { layRevisionBeside } from "../../session/bench.ts";
+import { layRevisionBeside } from "../../session/beside.ts";
 import { useProofs } from "../../session/hooks.ts";
 import { compareWithRevision, endSearchBreak } from "../../session/proofs.ts";
 

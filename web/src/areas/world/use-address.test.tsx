@@ -4,7 +4,7 @@ import { act, cleanup, render } from "@testing-library/react";
 import { RouterProvider, createMemoryRouter } from "react-router";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { benchStore } from "../../session/bench-store.ts";
-import { showFrame } from "../../session/bench.ts";
+import { showFrame } from "../../session/playing.ts";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";

@@ -1,4 +1,5 @@
-import { nextMark, pause, play, showFrame, toggleOverlay } from "../bench.ts";
+import { nextMark, pause, play, showFrame } from "../playing.ts";
+import { toggleOverlay } from "../shown-room.ts";
 import type { Overlay, Pen } from "../bench-store.ts";
 import { benchStore } from "../bench-store.ts";
 import { beginCheck, canWriteCheck } from "../checks.ts";

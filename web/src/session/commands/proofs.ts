@@ -1,4 +1,4 @@
-import { layBeside, layRevisionBeside } from "../bench.ts";
+import { layBeside, layRevisionBeside } from "../beside.ts";
 import { benchStore } from "../bench-store.ts";
 import { boardHandle } from "../board-handle.ts";
 import { boardStore, chooseFilter, stepCheck, stepRow } from "../board.ts";
