@@ -1,5 +1,5 @@
 import { rulesById } from "@keen-pebble/core/world";
-import { useBench, useProject } from "../session/hooks.ts";
+import { useBench, useProject } from "../use-session.ts";
 import { AftermathCard } from "./aftermath-card.tsx";
 import { BesideTable } from "./beside.tsx";
 import { ContactCard } from "./contact-card.tsx";

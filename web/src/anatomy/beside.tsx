@@ -3,9 +3,9 @@ import type { Rules, World } from "@keen-pebble/core/world";
 import { roundPx } from "@keen-pebble/core/analyse";
 import { FACINGS } from "@keen-pebble/core/world";
 import { Icon } from "../look/icon.tsx";
-import { layBeside } from "../session/beside.ts";
-import { pause, showFrame } from "../session/playing.ts";
-import { useBench } from "../session/hooks.ts";
+import { layBeside } from "../session/bench/beside.ts";
+import { pause, showFrame } from "../session/bench/playing.ts";
+import { useBench } from "../use-session.ts";
 import { directionWord } from "./arrow.tsx";
 import "./findings.css";
 

@@ -7,8 +7,8 @@ import { Icon } from "../look/icon.tsx";
 import type { NumberRange } from "../look/number-field.tsx";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { changeRules } from "../session/rule-sets.ts";
-import { endStroke } from "../session/project-store.ts";
+import { changeRules } from "../session/bench/rule-sets.ts";
+import { endStroke } from "../session/project/project.ts";
 
 /** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
 export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {

@@ -3,11 +3,11 @@ import type { Rules } from "@keen-pebble/core/world";
 import { changeText } from "@keen-pebble/core/analyse";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
-import { pause, showFrame } from "../session/playing.ts";
+import { pause, showFrame } from "../session/bench/playing.ts";
 import { BENCH } from "../session/commands/bench.ts";
-import { useBench, useFixes, useProject } from "../session/hooks.ts";
-import type { FixesState } from "../session/fixes.ts";
-import { endSearch, isBroken, fixWith, showPreview } from "../session/fixes.ts";
+import { useBench, useFixes, useProject } from "../use-session.ts";
+import type { FixesState } from "../session/bench/fixes.ts";
+import { endSearch, isBroken, fixWith, showPreview } from "../session/bench/fixes.ts";
 import "./findings.css";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */

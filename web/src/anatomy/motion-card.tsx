@@ -2,7 +2,7 @@ import { GAIT_NAMES, GAITS } from "@keen-pebble/core/world";
 import type { Explanation, Piece } from "@keen-pebble/core/simulate";
 import type { Rules  } from "@keen-pebble/core/world";
 import { roundPx, speedFitText, speedsThatDivide } from "@keen-pebble/core/analyse";
-import { changeRules, changeSetting } from "../session/rule-sets.ts";
+import { changeRules, changeSetting } from "../session/bench/rule-sets.ts";
 import type { CardProps } from "./card-props.ts";
 import { SettingField } from "./setting-field.tsx";
 import { Settings } from "./settings.tsx";

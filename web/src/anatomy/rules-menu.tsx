@@ -2,9 +2,9 @@ import type { Rules, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
-import { layBeside } from "../session/beside.ts";
-import { useBench } from "../session/hooks.ts";
-import { copyRules, makeWorldsOwn, removeRules, renameRules, goBy } from "../session/rule-sets.ts";
+import { layBeside } from "../session/bench/beside.ts";
+import { useBench } from "../use-session.ts";
+import { copyRules, makeWorldsOwn, removeRules, renameRules, goBy } from "../session/bench/rule-sets.ts";
 
 /** The rule set that the shown log goes by: choose another, lay one beside, copy, rename, take away. */
 export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {

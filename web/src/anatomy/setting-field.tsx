@@ -3,9 +3,9 @@ import { settingByPath, settingRange, settingValue } from "@keen-pebble/core/wor
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
-import { changeSetting } from "../session/rule-sets.ts";
-import { useProject, useTried } from "../session/hooks.ts";
-import { endStroke } from "../session/project-store.ts";
+import { changeSetting } from "../session/bench/rule-sets.ts";
+import { useProject, useTried } from "../use-session.ts";
+import { endStroke } from "../session/project/project.ts";
 
 interface Props {
   readonly rules: Rules;

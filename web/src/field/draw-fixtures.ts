@@ -2,7 +2,7 @@ import type { Remembered } from "@keen-pebble/core/simulate";
 import type { Room, World } from "@keen-pebble/core/world";
 import { threadsOf } from "@keen-pebble/core/edit";
 import { palette } from "../look/palette.ts";
-import type { BenchState } from "../session/bench-store.ts";
+import type { BenchState } from "../session/bench/bench-store.ts";
 import { fixturePicture } from "./fixture-art.ts";
 import { shownFixtures } from "./fixture-looks.ts";
 import type { View } from "./view.ts";

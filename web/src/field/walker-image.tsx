@@ -1,7 +1,7 @@
 import type { Facing, World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
-import { sheetStore } from "../session/sheets.ts";
+import { sheetStore } from "../session/bench/sheets.ts";
 import { onWalkerLoaded, walkerPicture } from "./walker-art.ts";
 
 /** The walker's picture by itself. */

@@ -1,7 +1,7 @@
 import type { TraceRows } from "@keen-pebble/core/simulate";
 import type { Facing } from "@keen-pebble/core/world";
 import { FACINGS } from "@keen-pebble/core/world";
-import type { BenchState } from "../session/bench-store.ts";
+import type { BenchState } from "../session/bench/bench-store.ts";
 
 /** The walker in the shown frame, for drawing; x and y in px. */
 export interface WalkerRow {

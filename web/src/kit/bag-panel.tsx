@@ -4,8 +4,8 @@ import { drawingOf } from "../field/fixture-art.ts";
 import type { Remembered } from "@keen-pebble/core/simulate";
 import type { Fixture, World } from "@keen-pebble/core/world";
 import { useState } from "react";
-import { keepFor } from "../session/fixtures.ts";
-import { useBench } from "../session/hooks.ts";
+import { keepFor } from "../session/bench/fixtures.ts";
+import { useBench } from "../use-session.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import "./bag.css";
 

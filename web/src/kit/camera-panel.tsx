@@ -1,8 +1,8 @@
 import type { Camera, World } from "@keen-pebble/core/world";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { setCamera } from "../session/fixtures.ts";
-import { endStroke } from "../session/project-store.ts";
+import { setCamera } from "../session/bench/fixtures.ts";
+import { endStroke } from "../session/project/project.ts";
 import "./fixtures.css";
 
 const MODES: Readonly<Record<string, Camera["mode"]>> = { "whole room": "whole", "by screen": "screen", follow: "follow" };

@@ -2,7 +2,7 @@ import type { Feel } from "@keen-pebble/core/analyse";
 import { roundPx } from "@keen-pebble/core/analyse";
 import { Suspense, lazy, useEffect } from "react";
 import { useStore } from "zustand";
-import { feelStore, startFeel } from "../session/feel.ts";
+import { feelStore, startFeel } from "../session/bench/feel.ts";
 import "./feel.css";
 
 const SpeedChart = lazy(() => import("./speed-chart.tsx"));

@@ -4,8 +4,8 @@ import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
-import { changeChosen, chooseLock, renameChosen } from "../session/fixtures.ts";
-import { endStroke } from "../session/project-store.ts";
+import { changeChosen, chooseLock, renameChosen } from "../session/bench/fixtures.ts";
+import { endStroke } from "../session/project/project.ts";
 
 interface Props {
   readonly world: World;

@@ -3,7 +3,7 @@ import { flagUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
-import { callFlag, dropFlag, makeFlag, toggleBlockedBy, toggleFlag } from "../session/tiles.ts";
+import { callFlag, dropFlag, makeFlag, toggleBlockedBy, toggleFlag } from "../session/bench/tiles.ts";
 
 /** The flags as a row of toggles for all chosen tiles; behind them where each is used and who asks for it. */
 export function FlagList({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {

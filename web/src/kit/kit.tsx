@@ -1,9 +1,9 @@
 import type { World } from "@keen-pebble/core/world";
 import { tileUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
-import { useBench, useProject } from "../session/hooks.ts";
-import { readRoomFile } from "../session/rooms.ts";
-import { bringInSheet } from "../session/sheets.ts";
+import { useBench, useProject } from "../use-session.ts";
+import { readRoomFile } from "../session/bench/rooms.ts";
+import { bringInSheet } from "../session/bench/sheets.ts";
 import { CameraPanel } from "./camera-panel.tsx";
 import { BagPanel } from "./bag-panel.tsx";
 import { FeelPanel } from "./feel-panel.tsx";

@@ -3,8 +3,8 @@ import { useState } from "react";
 import Form from "react-bootstrap/Form";
 import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
-import { bringInSheet } from "../session/sheets.ts";
-import { changeChosen, setLook } from "../session/tiles.ts";
+import { bringInSheet } from "../session/bench/sheets.ts";
+import { changeChosen, setLook } from "../session/bench/tiles.ts";
 import { LookFields } from "./look-fields.tsx";
 import { TileSwatch } from "./tile-swatch.tsx";
 

@@ -2,7 +2,7 @@ import type { Look, Pattern, World } from "@keen-pebble/core/world";
 import { PATTERNS } from "@keen-pebble/core/world";
 import { useRef } from "react";
 import Form from "react-bootstrap/Form";
-import { endStroke } from "../session/project-store.ts";
+import { endStroke } from "../session/project/project.ts";
 import { SheetPlace } from "./sheet-place.tsx";
 
 interface Props {

@@ -3,9 +3,9 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 import { useStore } from "zustand";
-import { useProject } from "../session/hooks.ts";
-import type { Matching } from "../session/rooms.ts";
-import { layMatched, matchStore } from "../session/rooms.ts";
+import { useProject } from "../use-session.ts";
+import type { Matching } from "../session/bench/rooms.ts";
+import { layMatched, matchStore } from "../session/bench/rooms.ts";
 
 /** Asks once which tile each colour of a picture stands for. */
 export function MatchColours() {

@@ -7,10 +7,10 @@ import { RoomPicture } from "../field/room-picture.ts";
 import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
 import { saveFile } from "../look/save-file.ts";
-import { chooseRoom } from "../session/shown-room.ts";
-import { benchStore } from "../session/bench-store.ts";
-import { useBench } from "../session/hooks.ts";
-import { callRoom, copyShownRoom, growRoom, identifyRoom, makeRoom, readRoomFile, removeShownRoom } from "../session/rooms.ts";
+import { chooseRoom } from "../session/bench/shown-room.ts";
+import { benchStore } from "../session/bench/bench-store.ts";
+import { useBench } from "../use-session.ts";
+import { callRoom, copyShownRoom, growRoom, identifyRoom, makeRoom, readRoomFile, removeShownRoom } from "../session/bench/rooms.ts";
 import { roomSvg } from "./room-svg.ts";
 
 const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "East", south: "South", west: "West" };

@@ -4,13 +4,13 @@ import { roomById } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
-import { benchStore } from "../session/bench-store.ts";
-import { useBench, useProject } from "../session/hooks.ts";
-import { outbox } from "../session/outbox.ts";
-import { endStroke, projectStore } from "../session/project-store.ts";
-import type { TypedRoom } from "../session/rooms.ts";
-import { layTyped, lookAtTyped } from "../session/rooms.ts";
-import { makeTileFor } from "../session/tiles.ts";
+import { benchStore } from "../session/bench/bench-store.ts";
+import { useBench, useProject } from "../use-session.ts";
+import { outbox } from "../session/project/outbox.ts";
+import { endStroke, projectStore } from "../session/project/project.ts";
+import type { TypedRoom } from "../session/bench/rooms.ts";
+import { layTyped, lookAtTyped } from "../session/bench/rooms.ts";
+import { makeTileFor } from "../session/bench/tiles.ts";
 
 const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
 

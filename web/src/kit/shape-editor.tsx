@@ -4,8 +4,8 @@ import { useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Icon } from "../look/icon.tsx";
-import { endStroke } from "../session/project-store.ts";
-import { setShape } from "../session/tiles.ts";
+import { endStroke } from "../session/project/project.ts";
+import { setShape } from "../session/bench/tiles.ts";
 import { shapePresets } from "./shape-presets.ts";
 
 const SIDE = 132;

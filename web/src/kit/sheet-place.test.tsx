@@ -5,8 +5,8 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { projectStore } from "../session/project-store.ts";
-import { sheetStore } from "../session/sheets.ts";
+import { projectStore } from "../session/project/project.ts";
+import { sheetStore } from "../session/bench/sheets.ts";
 import { hall } from "../test-support/hall.ts";
 import { SheetPlace } from "./sheet-place.tsx";
 

@@ -2,7 +2,7 @@ import type { Look, World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
-import { cutSheet, sheetStore, sheetTiles } from "../session/sheets.ts";
+import { cutSheet, sheetStore, sheetTiles } from "../session/bench/sheets.ts";
 
 type SheetLook = Extract<Look, { sheet: string }>;
 

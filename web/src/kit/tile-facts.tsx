@@ -1,5 +1,5 @@
 import type { Tile, World } from "@keen-pebble/core/world";
-import { changeChosen } from "../session/tiles.ts";
+import { changeChosen } from "../session/bench/tiles.ts";
 
 /** Name, glyph and use of the chosen tile, or how many are chosen. */
 export function TileFacts({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {

@@ -3,9 +3,9 @@ import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
-import { chooseTile } from "../session/chosen.ts";
-import { useBench } from "../session/hooks.ts";
-import { copyChosenTile, makeTile, moveChosenTile, removeChosenTiles } from "../session/tiles.ts";
+import { chooseTile } from "../session/bench/chosen.ts";
+import { useBench } from "../use-session.ts";
+import { copyChosenTile, makeTile, moveChosenTile, removeChosenTiles } from "../session/bench/tiles.ts";
 import { TileSwatch } from "./tile-swatch.tsx";
 
 /** More tiles than this get a field to search in. */

@@ -3,7 +3,7 @@ import type { ArtSource, SheetImages } from "../field/tile-art.ts";
 import { TileArt } from "../field/tile-art.ts";
 import type { DrawnPictures } from "../look/drawn-image.tsx";
 import { DrawnImage } from "../look/drawn-image.tsx";
-import { sheetStore } from "../session/sheets.ts";
+import { sheetStore } from "../session/bench/sheets.ts";
 
 interface KnownArt {
   readonly source: ArtSource;

@@ -3,7 +3,7 @@ import { allFixtures } from "@keen-pebble/core/world";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { Icon } from "../look/icon.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { makeCircuit, makeItem, removeCircuit, removeItem, setGoal, setItem, setLives } from "../session/fixtures.ts";
+import { makeCircuit, makeItem, removeCircuit, removeItem, setGoal, setItem, setLives } from "../session/bench/fixtures.ts";
 
 /** What fixtures are about: items, circuits, lives and the goal, each with its small editor. */
 export function WorldThings({ world }: { readonly world: World }) {

@@ -1,8 +1,8 @@
 import { ACCEPTED } from "@keen-pebble/core/check";
 import { useMemo, useState } from "react";
-import { changeLog } from "../session/log-edits.ts";
-import { useProject } from "../session/hooks.ts";
-import { readOrNull } from "./read-or-null.ts";
+import { changeLog } from "../session/log/log-edits.ts";
+import { useProject } from "../use-session.ts";
+import { readOrNull } from "../session/log/read-or-null.ts";
 
 /** What a log is called, what it is about, and which rule set it goes by; all of it can be changed in place. */
 export function LogFacts({ id, text }: { readonly id: string; readonly text: string }) {

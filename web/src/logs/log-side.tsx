@@ -1,8 +1,8 @@
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
-import { benchStore } from "../session/bench-store.ts";
-import { useBench, useProject } from "../session/hooks.ts";
+import { benchStore } from "../session/bench/bench-store.ts";
+import { useBench, useProject } from "../use-session.ts";
 import { LogFacts } from "./log-facts.tsx";
 import { LogTable } from "./log-table.tsx";
 import { LogText } from "./log-text.tsx";

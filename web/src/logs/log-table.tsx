@@ -5,10 +5,10 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { Fragment, useEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { FloatingMenu } from "../look/floating-menu.tsx";
-import { pause, showFrame } from "../session/playing.ts";
-import { useBench } from "../session/hooks.ts";
-import { changeShownLog } from "../session/log-edits.ts";
-import { untilChoicesOf } from "../session/until.ts";
+import { pause, showFrame } from "../session/bench/playing.ts";
+import { useBench } from "../use-session.ts";
+import { changeShownLog } from "../session/log/log-edits.ts";
+import { untilChoicesOf } from "../session/log/until.ts";
 
 const ROW = 30;
 

@@ -2,10 +2,10 @@ import type { Refusal } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
-import { useBench } from "../session/hooks.ts";
-import { faultsOf, layTypedLog } from "../session/log-edits.ts";
-import { outbox } from "../session/outbox.ts";
-import { endStroke, projectStore } from "../session/project-store.ts";
+import { useBench } from "../use-session.ts";
+import { faultsOf, layTypedLog } from "../session/log/log-edits.ts";
+import { outbox } from "../session/project/outbox.ts";
+import { endStroke, projectStore } from "../session/project/project.ts";
 
 const NONE: readonly Refusal[] = [];
 

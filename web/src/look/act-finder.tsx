@@ -2,8 +2,8 @@ import type { ReactNode } from "react";
 import { useEffect, useRef, useState } from "react";
 import Modal from "react-bootstrap/Modal";
 import type { Command, Commands } from "../session/commands/command.ts";
-import { isTyping, keyOf, keyText } from "../session/keys.ts";
-import { walkTakesKeys } from "../session/walk.ts";
+import { isTyping, keyOf, keyText } from "../session/commands/keys.ts";
+import { walkTakesKeys } from "../session/walk/walks.ts";
 import "./act-finder.css";
 
 const OPEN = "keen-pebble-acts";

@@ -1,7 +1,7 @@
 import Button from "react-bootstrap/Button";
 import type { IconName } from "./icon.tsx";
 import { Icon } from "./icon.tsx";
-import { keyText } from "../session/keys.ts";
+import { keyText } from "../session/commands/keys.ts";
 import type { Command } from "../session/commands/command.ts";
 
 /** A command as a button with a picture: named for screen readers, its key in the tooltip. */

@@ -1,6 +1,6 @@
 import Alert from "react-bootstrap/Alert";
 import Button from "react-bootstrap/Button";
-import type { Told } from "../session/project-store.ts";
+import type { Told } from "../session/project/project.ts";
 import { Icon } from "./icon.tsx";
 
 /** One thing that must be told, until it is dismissed. */

@@ -1,7 +1,7 @@
 import Dropdown from "react-bootstrap/Dropdown";
 import { Link } from "react-router";
-import { useShelf } from "../session/hooks.ts";
-import { loadShelf } from "../session/shelf-store.ts";
+import { useShelf } from "../use-session.ts";
+import { loadShelf } from "../session/shelf/shelf.ts";
 import { plural } from "./plural.ts";
 
 interface Props {

@@ -4,8 +4,8 @@ import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
-import { endCheck, keepCheck, offerChecks, tryCheck } from "../session/checks.ts";
-import { useBench, useProject } from "../session/hooks.ts";
+import { endCheck, keepCheck, offerChecks, tryCheck } from "../session/log/checks.ts";
+import { useBench, useProject } from "../use-session.ts";
 import "./check-writer.css";
 
 const MOST_OFFERED = 7;

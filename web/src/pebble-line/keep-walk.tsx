@@ -3,8 +3,8 @@ import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Pebble } from "../look/pebble.tsx";
-import { useBench } from "../session/hooks.ts";
-import { discardWalk, keepInLog, keepWalk } from "../session/offered-walk.ts";
+import { useBench } from "../use-session.ts";
+import { discardWalk, keepInLog, keepWalk } from "../session/walk/offered-walk.ts";
 
 /** A walk that just ended, offered to be kept: a title, and checks made from its replay. */
 export function KeepWalk() {

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
-import { pause, showFrame } from "../session/playing.ts";
-import { benchStore } from "../session/bench-store.ts";
-import { useBench, useProject } from "../session/hooks.ts";
+import { pause, showFrame } from "../session/bench/playing.ts";
+import { benchStore } from "../session/bench/bench-store.ts";
+import { useBench, useProject } from "../use-session.ts";
 import { drawLanes } from "./draw-lanes.ts";
 import { WholeLine, useLineHandle, usePart } from "./line-part.tsx";
 import { LinePebbles } from "./line-pebbles.tsx";

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { benchStore } from "../session/bench-store.ts";
+import { benchStore } from "../session/bench/bench-store.ts";
 import { lineHandle } from "../session/line-handle.ts";
 import type { LineScale, LineWindow } from "./line-scale.ts";
 import { frameX, lineWith, movedLine, zoomedLine } from "./line-scale.ts";

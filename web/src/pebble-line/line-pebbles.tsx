@@ -1,9 +1,9 @@
 import type { Verdict } from "@keen-pebble/core/check";
 import { useRef, useState } from "react";
 import { Pebble } from "../look/pebble.tsx";
-import { pause, showFrame } from "../session/playing.ts";
-import { beginCheck, moveCheck, removeCheck } from "../session/checks.ts";
-import { useBench } from "../session/hooks.ts";
+import { pause, showFrame } from "../session/bench/playing.ts";
+import { beginCheck, moveCheck, removeCheck } from "../session/log/checks.ts";
+import { useBench } from "../use-session.ts";
 import { CHECKS_Y } from "./draw-lanes.ts";
 import type { LineScale } from "./line-scale.ts";
 import { frameAt, frameX, isOnLine } from "./line-scale.ts";

@@ -1,9 +1,9 @@
 import type { World } from "@keen-pebble/core/world";
 import { toPlain } from "@keen-pebble/core/formats";
 import { vi } from "vitest";
-import { startBench } from "../session/bench.ts";
-import { benchStore } from "../session/bench-store.ts";
-import { closeProject, openProject, projectStore } from "../session/project-store.ts";
+import { startBench } from "../session/bench/shown-log.ts";
+import { benchStore } from "../session/bench/bench-store.ts";
+import { closeProject, openProject, projectStore } from "../session/project/project.ts";
 import { FakeEventSource } from "./fake-event-source.ts";
 import { FakeLocks } from "./fake-locks.ts";
 import { FakeWorker } from "./fake-worker.ts";

@@ -1,8 +1,8 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { vi } from "vitest";
-import type { Outbox } from "../session/outbox.ts";
-import type * as ProjectStore from "../session/project-store.ts";
-import type * as Saving from "../session/saving.ts";
+import type { Outbox } from "../session/project/outbox.ts";
+import type * as ProjectStore from "../session/project/project.ts";
+import type * as Saving from "../session/project/saving.ts";
 import { FakeEventSource } from "./fake-event-source.ts";
 import type { FakeLocks } from "./fake-locks.ts";
 import { FakeWorker } from "./fake-worker.ts";
@@ -42,7 +42,7 @@ export class Tab {
     vi.stubGlobal("navigator", { locks: locks.of(name), hardwareConcurrency: 2 });
     vi.stubGlobal("fetch", (path: string, init?: RequestInit) => fetchFor(address, path, init));
     vi.resetModules();
-    const [store, saving, { outbox }] = await Promise.all([import("../session/project-store.ts"), import("../session/saving.ts"), import("../session/outbox.ts")]);
+    const [store, saving, { outbox }] = await Promise.all([import("../session/project/project.ts"), import("../session/project/saving.ts"), import("../session/project/outbox.ts")]);
     const tab = new Tab(name, locks, store, saving, outbox);
     const write = outbox.write.bind(outbox);
     outbox.write = (entry) => {

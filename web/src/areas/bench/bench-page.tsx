@@ -7,7 +7,7 @@ import { ActFinder } from "../../look/act-finder.tsx";
 import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
 import { BENCH } from "../../session/commands/bench.ts";
-import { useBench, useCommandKeys } from "../../session/hooks.ts";
+import { useBench, useCommandKeys } from "../../use-session.ts";
 import { StatusLine } from "./status-line.tsx";
 import "./bench.css";
 

@@ -1,8 +1,8 @@
 import { roundPx } from "@keen-pebble/core/analyse";
 import { gridDistance } from "@keen-pebble/core/check";
-import { useBench, useProject } from "../../session/hooks.ts";
+import { useBench, useProject } from "../../use-session.ts";
 import { useStore } from "zustand";
-import { latencyStore } from "../../session/latency.ts";
+import { latencyStore } from "../../session/bench/latency.ts";
 import { walkerRow } from "../../field/walker-row.ts";
 
 /** What is under the pointer, where the walker is, and what the last re-run cost: the field's twin in words. */

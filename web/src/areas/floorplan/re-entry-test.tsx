@@ -4,8 +4,8 @@ import { allFixtures, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Pebble } from "../../look/pebble.tsx";
-import { useBench } from "../../session/hooks.ts";
-import { keepForTheRun, keepReEntry, reEntryStore, testReEntry } from "../../session/re-entry.ts";
+import { useBench } from "../../use-session.ts";
+import { keepForTheRun, keepReEntry, reEntryStore, testReEntry } from "../../session/walk/re-entry.ts";
 
 /** Leaves the walker's room and comes back, in one click, and says what came back with it. */
 export function ReEntryTest({ world }: { readonly world: World }) {

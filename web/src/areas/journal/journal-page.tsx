@@ -7,11 +7,11 @@ import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
-import { journalAddress } from "../../session/api-client.ts";
+import { journalAddress } from "../../session/project/api-client.ts";
 import { JOURNAL } from "../../session/commands/journal.ts";
-import { useCommandKeys, useProject, useProofs, useSaving } from "../../session/hooks.ts";
-import { chooseRevision, journalStore, noteRevision, readJournal, readOlder, restoreRevision } from "../../session/journal.ts";
-import { compareWithRevision } from "../../session/proofs.ts";
+import { useCommandKeys, useProject, useProofs, useSaving } from "../../use-session.ts";
+import { chooseRevision, journalStore, noteRevision, readJournal, readOlder, restoreRevision } from "../../session/journal/journal.ts";
+import { compareWithRevision } from "../../session/proofs/proofs.ts";
 import "./journal.css";
 
 const ASK_AGAIN_MS = 2000;

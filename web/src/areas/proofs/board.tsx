@@ -1,13 +1,13 @@
 import type { Verdict } from "@keen-pebble/core/check";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef } from "react";
-import type { ShownHistory } from "../../session/proofs.ts";
+import type { ShownHistory } from "../../session/proofs/proofs.ts";
 import { Pebble, PebbleShape } from "../../look/pebble.tsx";
 import type { PebbleKind } from "../../look/pebble.tsx";
-import type { BoardRow } from "../../session/board.ts";
-import { chooseRow, isFailing } from "../../session/board.ts";
-import { compareWithRevision } from "../../session/proofs.ts";
-import { useBench, useProofs } from "../../session/hooks.ts";
+import type { BoardRow } from "../../session/proofs/board.ts";
+import { chooseRow, isFailing } from "../../session/proofs/board.ts";
+import { compareWithRevision } from "../../session/proofs/proofs.ts";
+import { useBench, useProofs } from "../../use-session.ts";
 import { pathText } from "./path-text.ts";
 
 const ROW = 40;

@@ -1,6 +1,6 @@
 import type { PathDifference } from "@keen-pebble/core/check";
 import { roundPx } from "@keen-pebble/core/analyse";
-import type { BoardRow } from "../../session/board.ts";
+import type { BoardRow } from "../../session/proofs/board.ts";
 
 /** What a row says of its path: a few words, and how they are to be looked at. */
 export function pathText({ proof, path }: BoardRow): { readonly text: string; readonly kind: "same" | "differs" | "bad" } | null {

@@ -3,8 +3,8 @@ import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
-import { boardStore } from "../../session/board.ts";
-import { askRandomWalks, chooseRandomWalkRules, keepFinding, stopRandomWalks, randomWalks, randomWalksStore } from "../../session/random-walks.ts";
+import { boardStore } from "../../session/proofs/board.ts";
+import { askRandomWalks, chooseRandomWalkRules, keepFinding, stopRandomWalks, randomWalks, randomWalksStore } from "../../session/proofs/random-walks.ts";
 
 /** Random walks: seeded inputs look for broken laws, and what breaks one is offered as a short log. */
 export function RandomWalksPanel({ world }: { readonly world: World }) {

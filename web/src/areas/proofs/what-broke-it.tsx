@@ -1,8 +1,8 @@
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
-import { layRevisionBeside } from "../../session/beside.ts";
-import { useProofs } from "../../session/hooks.ts";
-import { compareWithRevision, endSearchBreak } from "../../session/proofs.ts";
+import { layRevisionBeside } from "../../session/bench/beside.ts";
+import { useProofs } from "../../use-session.ts";
+import { compareWithRevision, endSearchBreak } from "../../session/proofs/proofs.ts";
 
 /** The search over the revisions for the first one at which a check fails: how far it is, or what it found. */
 export function WhatBrokeIt({ id }: { readonly id: string }) {

@@ -1,8 +1,8 @@
 import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
-import { useShelf } from "../../session/hooks.ts";
-import { ENDINGS, FILE_KINDS } from "../../session/shelf-files.ts";
-import { bringIn } from "../../session/shelf-store.ts";
+import { useShelf } from "../../use-session.ts";
+import { ENDINGS, FILE_KINDS } from "../../session/shelf/shelf-files.ts";
+import { bringIn } from "../../session/shelf/shelf.ts";
 import { MakeWorld } from "./make-world.tsx";
 
 /** How worlds come to be here: made, dropped anywhere on the Shelf, or chosen. */

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
-import { useShelf } from "../../session/hooks.ts";
-import { putBack } from "../../session/shelf-store.ts";
+import { useShelf } from "../../use-session.ts";
+import { putBack } from "../../session/shelf/shelf.ts";
 import { agoText } from "./ago-text.ts";
 
 /** So many are shown without asking. */

@@ -3,7 +3,7 @@ import { cleanup, render, screen, within } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { readWorld } from "@keen-pebble/core/reading";
-import { shelfStore } from "../../session/shelf-store.ts";
+import { shelfStore } from "../../session/shelf/shelf.ts";
 import { until } from "../../test-support/opened.ts";
 import { MakeWorld } from "./make-world.tsx";
 import { WorldName } from "./world-name.tsx";

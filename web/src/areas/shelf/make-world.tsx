@@ -3,9 +3,9 @@ import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../../field/room-picture.ts";
-import { useShelf } from "../../session/hooks.ts";
-import type { TypedWorld } from "../../session/make-world.ts";
-import { SIZES, TEMPLATES, makeEmptyWorld, makeTryingGrounds, makeTypedWorld, readTyped } from "../../session/make-world.ts";
+import { useShelf } from "../../use-session.ts";
+import type { TypedWorld } from "../../session/shelf/make-world.ts";
+import { SIZES, TEMPLATES, makeEmptyWorld, makeTryingGrounds, makeTypedWorld, readTyped } from "../../session/shelf/make-world.ts";
 
 /** Makes a world: by typing its first room, or an empty one. */
 export function MakeWorld() {

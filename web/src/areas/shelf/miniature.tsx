@@ -4,7 +4,7 @@ import { RoomPicture } from "../../field/room-picture.ts";
 import { makeTrail, strokeTrail } from "../../field/trail.ts";
 import { drawPebble } from "../../look/draw-pebble.ts";
 import { onPaletteChange, palette } from "../../look/palette.ts";
-import type { ShelfPicture } from "../../session/shelf-pictures.ts";
+import type { ShelfPicture } from "../../session/shelf/shelf-pictures.ts";
 
 const MARGIN = 8;
 const GAP = 12;

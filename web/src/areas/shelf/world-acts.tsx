@@ -3,9 +3,9 @@ import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import type { IconName } from "../../look/icon.tsx";
 import { Icon } from "../../look/icon.tsx";
-import { bundleAddress, worldFileAddress } from "../../session/api-client.ts";
-import { useShelf } from "../../session/hooks.ts";
-import { copyOfWorld, takeOffShelf } from "../../session/shelf-store.ts";
+import { bundleAddress, worldFileAddress } from "../../session/project/api-client.ts";
+import { useShelf } from "../../use-session.ts";
+import { copyOfWorld, takeOffShelf } from "../../session/shelf/shelf.ts";
 
 /** What can be done with a world on the shelf; all of it can be undone. */
 export function WorldActs({ world, onRename }: { readonly world: WorldEntry; readonly onRename: () => void }) {

@@ -1,6 +1,6 @@
 import type { WorldEntry } from "@keen-pebble/server/api";
 import { Link } from "react-router";
-import { renameWorld } from "../../session/shelf-store.ts";
+import { renameWorld } from "../../session/shelf/shelf.ts";
 
 /** A world's name, which opens it; or a field to give it another one. */
 export function WorldName({ world, naming, onDone }: { readonly world: WorldEntry; readonly naming: boolean; readonly onDone: () => void }) {

@@ -3,8 +3,8 @@ import Alert from "react-bootstrap/Alert";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
-import { useProject, useSaving } from "../../session/hooks.ts";
-import { discardRefused, keepRefused, undoRefused } from "../../session/project-store.ts";
+import { useProject, useSaving } from "../../use-session.ts";
+import { discardRefused, keepRefused, undoRefused } from "../../session/project/project.ts";
 
 const MOST_LISTED = 3;
 

@@ -1,10 +1,10 @@
 import { useEffect, useRef } from "react";
 import { useNavigation, useSearchParams } from "react-router";
-import { showAddress } from "../../session/bench.ts";
-import { benchStore } from "../../session/bench-store.ts";
-import { useProject } from "../../session/hooks.ts";
-import { offerKeptWalk } from "../../session/offered-walk.ts";
-import { notice, projectStore } from "../../session/project-store.ts";
+import { showAddress } from "../../session/bench/shown-log.ts";
+import { benchStore } from "../../session/bench/bench-store.ts";
+import { useProject } from "../../use-session.ts";
+import { offerKeptWalk } from "../../session/walk/offered-walk.ts";
+import { notice, projectStore } from "../../session/project/project.ts";
 
 /** The address carries room, log and frame: read when a world was opened, written when they change. */
 export function useAddress(): void {

@@ -1,4 +1,4 @@
-import { chooseNextRoom, floorplanStore, nudgeRoom } from "../floorplan.ts";
+import { chooseNextRoom, floorplanStore, nudgeRoom } from "../floorplan/floorplan.ts";
 import { BENCH } from "./bench.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";

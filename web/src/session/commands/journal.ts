@@ -1,5 +1,5 @@
-import { journalStore, restoreRevision, stepRevision } from "../journal.ts";
-import { compareWithRevision } from "../proofs.ts";
+import { journalStore, restoreRevision, stepRevision } from "../journal/journal.ts";
+import { compareWithRevision } from "../proofs/proofs.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";
 import { UNDO } from "./undo.ts";

@@ -1,9 +1,9 @@
-import { layBeside, layRevisionBeside } from "../beside.ts";
-import { benchStore } from "../bench-store.ts";
+import { layBeside, layRevisionBeside } from "../bench/beside.ts";
+import { benchStore } from "../bench/bench-store.ts";
 import { boardHandle } from "../board-handle.ts";
-import { boardStore, chooseFilter, stepCheck, stepRow } from "../board.ts";
-import { takeLogAway } from "../log-edits.ts";
-import { proofsStore, runOnServer, searchBreak } from "../proofs.ts";
+import { boardStore, chooseFilter, stepCheck, stepRow } from "../proofs/board.ts";
+import { takeLogAway } from "../log/log-edits.ts";
+import { proofsStore, runOnServer, searchBreak } from "../proofs/proofs.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";
 import { UNDO } from "./undo.ts";

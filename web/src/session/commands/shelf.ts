@@ -1,5 +1,5 @@
 import { shelfHandle } from "../shelf-handle.ts";
-import { travelOnShelf } from "../shelf-store.ts";
+import { travelOnShelf } from "../shelf/shelf.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";
 

@@ -1,5 +1,5 @@
-import { travel } from "../project-store.ts";
-import { canTakeWalkBack, takeWalkBack } from "../offered-walk.ts";
+import { travel } from "../project/project.ts";
+import { canTakeWalkBack, takeWalkBack } from "../walk/offered-walk.ts";
 import type { Commands } from "./command.ts";
 
 /** Undo and redo: the same in every area of a world. A walk that was discarded comes back first. */

@@ -1,0 +1,138 @@
+import type { Check, InputLog } from "@keen-pebble/core/check";
+import type { FixtureKindName } from "@keen-pebble/core/world";
+import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
+import { createStore } from "zustand/vanilla";
+import type { Cell, Rect } from "./paint-cells.ts";
+import type { Piece } from "./piece.ts";
+import type { Elsewhere, RunAnswer } from "../../workers/simulation.ts";
+
+/** The run of the selected log, as it stands after the last change. */
+export interface ShownRun extends RunAnswer {
+  readonly log: string;
+  /** When the change was made that it follows, by the page's clock; null for a log that was chosen. */
+  readonly changedAt: number | null;
+}
+
+/** The shown log's run elsewhere: under another rule set, or as it was at an earlier revision. */
+export interface Beside {
+  readonly where: Elsewhere;
+  /** What it is called. */
+  readonly name: string;
+  /** The log's text there: a revision may have had another one. */
+  readonly text: string | null;
+  readonly rows: TraceRows | null;
+  /** The first frame in which the two runs differ; null where they do not. */
+  readonly differs: number | null;
+  /** What the shown frame is there. */
+  readonly explanation: Explanation | null;
+}
+
+/** Live play: under way, or stopped and offered to be kept. */
+interface WalkState {
+  readonly phase: "walking" | "offered";
+  readonly room: number;
+  readonly rows: TraceRows;
+  readonly log: InputLog;
+  /** The log that it goes on from, or null for one of its own. */
+  readonly onto: string | null;
+}
+
+/** Live play that stopped, replayed under the rules as they are at its end, and offered to be kept. */
+export interface OfferedWalk extends WalkState {
+  readonly phase: "offered";
+  /** Checks that hold in it. */
+  readonly checks: readonly Check[];
+  /** The first frame that differs from what was seen: settings changed while it was walked. Null where none does. */
+  readonly differs: number | null;
+}
+
+export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "camera", "clearance"] as const;
+export type Overlay = (typeof OVERLAYS)[number];
+export type Tool = "look" | "walk" | "paint" | "place";
+
+/** Ways to paint. */
+export const PENS = ["brush", "line", "box", "bucket", "erase", "select"] as const;
+export type Pen = (typeof PENS)[number];
+export const LARGEST_BRUSH = 9;
+
+/** What the Bench shows: a view of the project that is never saved. */
+export interface BenchState {
+  readonly room: string;
+  readonly log: string | null;
+  readonly parsed: InputLog | null;
+  readonly frame: number;
+  readonly playing: boolean;
+  /** Frames shown a frame: 1 is the world's frame rate. */
+  readonly rate: number;
+  readonly tool: Tool;
+  readonly pen: Pen;
+  /** The kind of fixture that Place lays, or null to choose and move only; and the chosen fixtures. */
+  readonly placing: FixtureKindName | null;
+  readonly fixtures: readonly string[];
+  /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
+  readonly brush: number;
+  /** Id of the tile to paint with, and all tiles that are chosen in the Kit. */
+  readonly tile: string;
+  readonly chosenTiles: readonly string[];
+  /** Line, box or rectangle under way. */
+  readonly drag: { readonly from: Cell; readonly to: Cell } | null;
+  /** The chosen rectangle of cells. */
+  readonly selection: Rect | null;
+  /** What was copied, and whether it is taken up to be laid down. */
+  readonly piece: Piece | null;
+  readonly laying: boolean;
+  readonly overlays: Readonly<Record<Overlay, boolean>>;
+  readonly run: ShownRun | null;
+  /** Why the selected log cannot be run. */
+  readonly refused: string | null;
+  readonly ghost: TraceRows | null;
+  /** The walk under a change that is looked at, before it is made. */
+  readonly preview: TraceRows | null;
+  /** Another run of the shown log that is laid beside. */
+  readonly beside: Beside | null;
+  readonly explanation: Explanation | null;
+  readonly walk: (WalkState & { readonly phase: "walking" }) | OfferedWalk | null;
+  /** A walk that was discarded, for as long as nothing was edited since: undo brings it back. */
+  readonly discarded: OfferedWalk | null;
+  /** Of the shown room: 1 for each cell whose tile is free but in which the body does not fit; null until it is asked for. */
+  readonly clearance: { readonly room: string; readonly cells: Uint8Array } | null;
+  /** Room pixel under the pointer, or null. */
+  readonly pointer: { readonly x: number; readonly y: number } | null;
+  /** What the left side shows: the frame's anatomy, the log as a table and as text, or the room as text. */
+  readonly side: "anatomy" | "log" | "room";
+  /** The check that is being written: its text, and which of the log's checks it takes the place of. */
+  readonly writing: { readonly text: string; readonly replaces: number | null } | null;
+}
+
+export const benchStore = createStore<BenchState>(() => ({
+  room: "",
+  log: null,
+  parsed: null,
+  frame: 0,
+  playing: false,
+  rate: 1,
+  tool: "paint",
+  pen: "brush",
+  placing: null,
+  fixtures: [],
+  brush: 1,
+  tile: "",
+  chosenTiles: [],
+  drag: null,
+  selection: null,
+  piece: null,
+  laying: false,
+  overlays: { grid: false, solid: false, body: true, velocity: false, trail: true, ghost: true, camera: false, clearance: false },
+  run: null,
+  refused: null,
+  ghost: null,
+  preview: null,
+  beside: null,
+  explanation: null,
+  walk: null,
+  discarded: null,
+  clearance: null,
+  pointer: null,
+  side: "anatomy",
+  writing: null,
+}));

@@ -1,0 +1,97 @@
+import type { Project } from "@keen-pebble/core/edit";
+import type { Sheet, World } from "@keen-pebble/core/world";
+import { freeId } from "@keen-pebble/core/edit";
+import { createStore } from "zustand/vanilla";
+import { freeSlug } from "../log/log-title.ts";
+import { putSheet, sheetAddress } from "../project/api-client.ts";
+import { changeWorld, notice, onProject, projectStore } from "../project/project.ts";
+
+/** Largest width and height of a sheet, in px. */
+const MOST_SIDE = 4096;
+
+/** Pictures of the open world's image sheets, by their ids; those that could not be loaded are missing. */
+export const sheetStore = createStore<{ readonly images: ReadonlyMap<string, ImageBitmap> }>(() => ({ images: new Map() }));
+
+const asked = new Set<string>();
+
+/** Loads the pictures of the open world's sheets as they come. Gives back what stops it. */
+export function followSheets(): () => void {
+  const stop = onProject((project, steps) => {
+    if (steps === null) {
+      asked.clear();
+      sheetStore.setState({ images: new Map() });
+    }
+    loadMissing(project);
+  });
+  return stop;
+}
+
+function loadMissing({ world }: Project): void {
+  for (const sheet of world.sheets) {
+    if (asked.has(sheet.id)) continue;
+    asked.add(sheet.id);
+    void loadImage(world.id, sheet);
+  }
+}
+
+async function loadImage(world: string, sheet: Sheet): Promise<void> {
+  const image = await fetchSheet(world, sheet);
+  if (projectStore.getState().project?.world.id !== world) return;
+  if (image === null) {
+    // Something that was told before is of more use; the Kit says it too.
+    if (projectStore.getState().notice === null) notice(`The image sheet ${sheet.file} is not here; its tiles are shown as checks.`);
+  } else sheetStore.setState(({ images }) => ({ images: new Map(images).set(sheet.id, image) }));
+}
+
+/** The picture of a sheet, or null where it cannot be had. */
+async function fetchSheet(world: string, sheet: Sheet): Promise<ImageBitmap | null> {
+  const response = await fetch(sheetAddress(world, sheet.file)).catch(() => null);
+  if (!response?.ok) return null;
+  return createImageBitmap(await response.blob(), { premultiplyAlpha: "none", colorSpaceConversion: "none" }).catch(() => null);
+}
+
+/** The pictures of a world's sheets, for a world that is not open. */
+export async function sheetImages({ id, sheets }: Pick<World, "id" | "sheets">): Promise<ReadonlyMap<string, ImageBitmap>> {
+  const images = new Map<string, ImageBitmap>();
+  for (const sheet of sheets) {
+    const image = await fetchSheet(id, sheet);
+    if (image !== null) images.set(sheet.id, image);
+  }
+  return images;
+}
+
+/** How many tiles a sheet has across and down, and the px that are left over. */
+export function sheetTiles(width: number, height: number, { tile, margin, spacing }: Pick<Sheet, "tile" | "margin" | "spacing">): { readonly across: number; readonly down: number; readonly overX: number; readonly overY: number } {
+  const count = (side: number): number => Math.max(0, Math.floor((side - 2 * margin + spacing) / (tile + spacing)));
+  const over = (side: number, n: number): number => side - 2 * margin - (n * (tile + spacing) - (n > 0 ? spacing : 0));
+  const [across, down] = [count(width), count(height)];
+  return { across, down, overX: over(width, across), overY: over(height, down) };
+}
+
+/** Brings in a PNG as an image sheet of the open world. */
+export async function bringInSheet(file: File): Promise<void> {
+  const { project } = projectStore.getState();
+  if (project === null) return;
+  const { world } = project;
+  try {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const { readPng } = await import("@keen-pebble/core/reading");
+    const { width, height } = readPng(bytes, MOST_SIDE, file.name);
+    const id = freeId(freeSlug(file.name.replace(/\.png$/i, ""), []), world.sheets.map((sheet) => sheet.id));
+    const sheet: Sheet = { id, file: `${id}.png`, tile: world.tileSize, margin: 0, spacing: 0 };
+    // The picture is there before anything names it.
+    await putSheet(world.id, sheet.file, bytes);
+    if (!changeWorld((w) => ({ ...w, sheets: [...w.sheets, sheet] }))) return;
+    const { across, down, overX, overY } = sheetTiles(width, height, sheet);
+    const over = overX !== 0 || overY !== 0 ? ` ${overX} px at the right and ${overY} px below are left over: set its tile, margin and spacing.` : "";
+    notice(`${file.name}: ${width}x${height} px, ${across} x ${down} tiles of ${sheet.tile} px.${over}`, over === "" ? "info" : "attention");
+  } catch (error) {
+    if (!(error instanceof Error)) throw error;
+    notice(`${error.message}. No sheet was added.`);
+  }
+}
+
+/** Changes how a sheet is cut. */
+export function cutSheet(id: string, cut: Partial<Pick<Sheet, "tile" | "margin" | "spacing">>): void {
+  changeWorld((w) => ({ ...w, sheets: w.sheets.map((sheet) => (sheet.id === id ? { ...sheet, ...cut } : sheet)) }));
+}

@@ -1,0 +1,71 @@
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { EventName } from "@keen-pebble/core/world";
+import { EVENT_NAMES } from "@keen-pebble/core/world";
+import { createStore } from "zustand/vanilla";
+import { benchStore } from "./bench-store.ts";
+import { keepSetting, keptSetting } from "../project/local-settings.ts";
+
+const KEPT_AS = "keen-pebble-sound";
+
+/** Whether events are heard: off until asked for, and kept in this browser. */
+export const soundStore = createStore<{ readonly on: boolean }>(() => ({ on: keptSetting(KEPT_AS) === "on" }));
+
+let audio: AudioContext | null = null;
+
+/** Turns sound on or off. */
+export function toggleSound(): void {
+  const on = !soundStore.getState().on;
+  keepSetting(KEPT_AS, on ? "on" : "off");
+  soundStore.setState({ on });
+  if (on) sound("bump");
+}
+
+/** A tone that glides from one pitch to another while it fades; pitches in Hz, length in s. */
+interface Tone {
+  readonly shape: OscillatorType;
+  readonly from: number;
+  readonly to: number;
+  readonly length: number;
+  readonly loud: number;
+}
+
+/** How each event sounds: a dull knock, a bright rise, two falls, a low buzz. */
+const TONES: Readonly<Partial<Record<EventName, Tone>>> = {
+  bump: { shape: "triangle", from: 150, to: 60, length: 0.12, loud: 0.25 },
+  take: { shape: "sine", from: 620, to: 1240, length: 0.16, loud: 0.2 },
+  open: { shape: "sine", from: 330, to: 520, length: 0.26, loud: 0.2 },
+  refused: { shape: "square", from: 190, to: 150, length: 0.14, loud: 0.07 },
+  hurt: { shape: "sawtooth", from: 320, to: 70, length: 0.32, loud: 0.12 },
+};
+
+/** Sounds the events of the frames that are played or walked. Gives back what stops it. */
+export function startSound(): () => void {
+  let heard = benchStore.getState().frame;
+  return benchStore.subscribe(({ frame, playing, walk, run }) => {
+    const rows = walk?.rows ?? run?.rows ?? null;
+    const live = playing || walk?.phase === "walking";
+    if (rows !== null && live && frame > heard && soundStore.getState().on) for (const name of eventsWithin(rows, heard + 1, frame)) sound(name);
+    heard = frame;
+  });
+}
+
+/** The kinds of events in these frames, each once: events are in the order of their frames, the last ones asked for most. */
+export function eventsWithin(rows: Pick<TraceRows, "events">, from: number, to: number): ReadonlySet<EventName> {
+  const names = new Set<EventName>();
+  for (let i = rows.events.length - 3; i >= 0 && rows.events[i]! >= from; i -= 3) if (rows.events[i]! <= to) names.add(EVENT_NAMES[rows.events[i + 1]!]!);
+  return names;
+}
+
+function sound(name: EventName): void {
+  const tone = TONES[name];
+  if (tone === undefined) return;
+  audio ??= new AudioContext();
+  const now = audio.currentTime;
+  const made = new OscillatorNode(audio, { type: tone.shape, frequency: tone.from });
+  const loud = new GainNode(audio, { gain: tone.loud });
+  made.frequency.exponentialRampToValueAtTime(tone.to, now + tone.length);
+  loud.gain.exponentialRampToValueAtTime(0.001, now + tone.length);
+  made.connect(loud).connect(audio.destination);
+  made.start(now);
+  made.stop(now + tone.length + 0.01);
+}

@@ -1,0 +1,148 @@
+import type { Proof } from "@keen-pebble/core/check";
+import type { Project } from "@keen-pebble/core/edit";
+import { readLog, writeLog } from "@keen-pebble/core/check";
+import { RefusedError } from "@keen-pebble/core/world";
+import { createStore } from "zustand/vanilla";
+import { freeSlug, logOrder, logTitle } from "../log/log-title.ts";
+import type { PathAnswer } from "../../workers/proofs.ts";
+import { pause, showFrame } from "../bench/playing.ts";
+import { selectLog } from "../bench/shown-log.ts";
+import { benchStore } from "../bench/bench-store.ts";
+import { change, notice, projectStore } from "../project/project.ts";
+import type { ProofsState } from "./proofs.ts";
+import { proofsStore } from "./proofs.ts";
+
+export const FILTERS = ["all", "failing", "path"] as const;
+export type BoardFilter = (typeof FILTERS)[number];
+
+/** What the board of logs shows. */
+export interface BoardState {
+  readonly filter: BoardFilter;
+  readonly sought: string;
+  /** Which check of the shown log is looked at; null looks at none. */
+  readonly check: number | null;
+  /** What stands beside the board. */
+  readonly beside: "log" | "wander";
+}
+
+export const boardStore = createStore<BoardState>(() => ({ filter: "all", sought: "", check: null, beside: "log" }));
+
+/** A log as a row of the board. */
+export interface BoardRow {
+  readonly log: string;
+  readonly title: string;
+  readonly rules: string;
+  readonly tags: readonly string[];
+  readonly proof: Proof | null;
+  readonly path: PathAnswer | null;
+}
+
+/** The board's rows: logs that do not hold come first, so that one sees them without looking; then by title. */
+export function boardRows({ world, logs }: Project, { proofs, paths }: Pick<ProofsState, "proofs" | "paths">): BoardRow[] {
+  const names = new Map(world.rules.map(({ id, name }) => [id, name]));
+  const rows = logOrder(logs).map((log): BoardRow => {
+    const text = logs.get(log)!;
+    const head = text.slice(0, text.indexOf("\n---"));
+    const rules = /^rules (.+)$/m.exec(head)?.[1] ?? world.activeRules;
+    return { log, title: logTitle(text, log), rules: names.get(rules) ?? rules, tags: [...head.matchAll(/^tag (.+)$/gm)].map((match) => match[1]!), proof: proofs.get(log) ?? null, path: paths.get(log) ?? null };
+  });
+  return [...rows.filter(isFailing), ...rows.filter((row) => !isFailing(row))];
+}
+
+export const isFailing = ({ proof }: BoardRow): boolean => proof !== null && !proof.holds;
+export const pathDiffers = ({ path }: BoardRow): boolean => path?.kind === "differs";
+
+/** The rows that pass the filter and hold what is sought: in title, id, tags, rules or a check's words. */
+export function shownRows(rows: readonly BoardRow[], { filter, sought }: Pick<BoardState, "filter" | "sought">): readonly BoardRow[] {
+  const words = sought.trim().toLowerCase();
+  return rows.filter((row) => {
+    if ((filter === "failing" && !isFailing(row)) || (filter === "path" && !pathDiffers(row))) return false;
+    if (words === "") return true;
+    return [row.title, row.log, row.rules, ...row.tags, ...(row.proof?.checks.map(({ check }) => check) ?? [])].some((text) => text.toLowerCase().includes(words));
+  });
+}
+
+/** Number of the check of a proof that is to be looked at first: the failing one that is decided first, else none. */
+export function firstMissed(proof: Proof | null): number | null {
+  if (proof === null) return null;
+  let first: number | null = null;
+  proof.checks.forEach(({ verdict, frame }, i) => {
+    if (verdict !== "pass" && (first === null || frame < proof.checks[first]!.frame)) first = i;
+  });
+  return first;
+}
+
+/** Shows a log of the board, at the frame that breaks it. */
+export function chooseRow(log: string): void {
+  const proof = proofsStore.getState().proofs.get(log) ?? null;
+  const check = firstMissed(proof);
+  boardStore.setState({ check, beside: "log" });
+  selectLog(log, check === null ? (proof?.frames ?? 0) : proof!.checks[check]!.frame);
+}
+
+/** Looks at one check of the shown log, at the frame that decides it. */
+export function chooseCheck(check: number): void {
+  const { log } = benchStore.getState();
+  const verdict = log === null ? undefined : proofsStore.getState().proofs.get(log)?.checks[check];
+  if (verdict === undefined) return;
+  boardStore.setState({ check });
+  pause();
+  showFrame(verdict.frame);
+}
+
+/** Goes through the rows that are shown; `by` is how many, infinite for the first or last. */
+export function stepRow(by: number): void {
+  const { project } = projectStore.getState();
+  if (project === null) return;
+  const rows = shownRows(boardRows(project, proofsStore.getState()), boardStore.getState());
+  if (rows.length === 0) return;
+  const at = rows.findIndex(({ log }) => log === benchStore.getState().log);
+  const next = at < 0 ? 0 : Math.max(0, Math.min(rows.length - 1, at + by));
+  if (next !== at) chooseRow(rows[next]!.log);
+}
+
+/** Goes through the checks of the shown log. */
+export function stepCheck(by: 1 | -1): void {
+  const { log } = benchStore.getState();
+  const checks = log === null ? [] : (proofsStore.getState().proofs.get(log)?.checks ?? []);
+  if (checks.length === 0) return;
+  const { check } = boardStore.getState();
+  chooseCheck(check === null ? (by > 0 ? 0 : checks.length - 1) : Math.max(0, Math.min(checks.length - 1, check + by)));
+}
+
+export function chooseFilter(filter: BoardFilter): void {
+  boardStore.setState({ filter });
+}
+
+/** Takes log files in, all of them or none: input logs, and CSV of what was pressed. One of a log that is here takes its place. */
+export async function takeLogsIn(files: readonly File[]): Promise<void> {
+  const { project } = projectStore.getState();
+  if (project === null || files.length === 0) return;
+  const logs = new Map<string, string>();
+  try {
+    for (const file of files) {
+      const ending = /\.(inputs|csv)$/.exec(file.name)?.[1];
+      if (ending === undefined) throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" }]);
+      const text = await textOf(file);
+      const id = freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
+      const log = ending === "inputs" ? readLog(text, file.name) : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
+      logs.set(id, writeLog(log));
+    }
+  } catch (error) {
+    if (!(error instanceof RefusedError)) throw error;
+    notice(`${error.message}. ${files.length > 1 ? "None of the files was taken in" : "It was not taken in"}.`);
+    return;
+  }
+  if (!change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
+  const ids = [...logs.keys()];
+  notice(`${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`, "info");
+  chooseRow(ids[0]!);
+}
+
+async function textOf(file: File): Promise<string> {
+  try {
+    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(await file.arrayBuffer());
+  } catch {
+    throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "it is not UTF-8 text" }]);
+  }
+}

@@ -1,0 +1,88 @@
+import type { World } from "@keen-pebble/core/world";
+import { layRoom, writeWorld } from "@keen-pebble/core/formats";
+import { emptyWorld } from "@keen-pebble/core/world";
+import { freeSlug } from "../log/log-title.ts";
+import { bringIn, shelfStore } from "./shelf.ts";
+import type { TypedRoom } from "../bench/rooms.ts";
+
+/** What the form for an empty world takes. */
+export const SIZES = { cells: [1, 512], tileSize: [4, 128] } as const;
+
+/** What a typed room is read as: a world with that room, or what is not in order. */
+export type TypedWorld = { readonly world: World } | TypedRoom;
+
+/** Rooms to begin with and to type on. */
+export const TEMPLATES: readonly { readonly name: string; readonly text: string }[] = [
+  {
+    name: "Round a pillar",
+    text: `############
+#..........#
+#.S........#
+#....##....#
+#....##....#
+#..........#
+############
+
+S = start on floor facing=down
+`,
+  },
+  {
+    name: "Two halls and a gap",
+    text: `###############
+#......#......#
+#.S....#......#
+#.............#
+#......#......#
+#......#......#
+###############
+
+S = start on floor facing=right
+`,
+  },
+  {
+    name: "Winding way",
+    text: `#############
+#S..#...#...#
+#.#.#.#.#.#.#
+#.#...#...#.#
+#.#########.#
+#...........#
+#############
+
+S = start on floor facing=down
+`,
+  },
+];
+
+/** Reads a typed room into a new world of its own. */
+export async function readTyped(text: string): Promise<TypedWorld> {
+  const { readRoomText } = await import("@keen-pebble/core/reading");
+  const base = emptyWorld("typed", "Typed", 16);
+  const result = readRoomText(text, base, "room-1");
+  return "refusals" in result ? result : { world: layRoom(base, "room-1", result.draft) };
+}
+
+/** Puts an empty world of one room on the shelf. */
+export function makeEmptyWorld(name: string, width: number, height: number, tileSize: number): void {
+  const id = idFor(name);
+  put(emptyWorld(id, name, tileSize, [width, height]));
+}
+
+/** Puts a world with a typed room on the shelf. */
+export function makeTypedWorld(name: string, world: World): void {
+  put({ ...world, id: idFor(name), name });
+}
+
+/** Puts a copy of the Trying grounds on the shelf. */
+export async function makeTryingGrounds(name: string): Promise<void> {
+  const { tryingGrounds } = await import("./trying-grounds.ts");
+  bringIn(await tryingGrounds(idFor(name), name), null, "made");
+}
+
+function idFor(name: string): string {
+  return freeSlug(name, (shelfStore.getState().worlds ?? []).map((world) => world.id));
+}
+
+function put(world: World): void {
+  bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null, "made");
+}

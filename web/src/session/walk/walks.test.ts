@@ -1,0 +1,203 @@
+// @vitest-environment happy-dom
+import type { World } from "@keen-pebble/core/world";
+import { checkText, parseCheck, readLog } from "@keen-pebble/core/check";
+import { compile, run } from "@keen-pebble/core/simulate";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { hall } from "../../test-support/hall.ts";
+import { benchStore } from "../bench/bench-store.ts";
+import type { OfferedWalk } from "../bench/bench-store.ts";
+import { changeSetting } from "../bench/rule-sets.ts";
+import { change, changeWorld, closeProject, projectStore } from "../project/project.ts";
+import { keepInLog, keepWalk } from "./offered-walk.ts";
+import { beginWalk, endWalk, goOnWalking, setDown, startWalks } from "./walks.ts";
+
+const frames: FrameRequestCallback[] = [];
+let now = 0;
+let stopWalks: () => void;
+
+beforeEach(() => {
+  now = 0;
+  frames.length = 0;
+  vi.spyOn(performance, "now").mockImplementation(() => now);
+  vi.stubGlobal("requestAnimationFrame", (callback: FrameRequestCallback) => frames.push(callback));
+  projectStore.setState({ phase: "ready", project: { world: hall(), logs: new Map() }, worldId: null });
+  benchStore.setState({ log: null, parsed: null, run: null, walk: null, frame: 0, room: hall().rooms[0]!.id, explanation: null });
+  stopWalks = startWalks();
+});
+afterEach(() => {
+  endWalk();
+  stopWalks();
+  closeProject();
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
+
+/** Shows a log that goes by a rule set. */
+function show(rules: string): void {
+  const text = `keen-pebble-inputs 1\nrules ${rules}\n---\n1 .\n`;
+  projectStore.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
+  benchStore.setState({ log: "old", parsed: readLog(text) });
+}
+const press = (code: string): void => void window.dispatchEvent(new KeyboardEvent("keydown", { code }));
+const letGo = (code: string): void => void window.dispatchEvent(new KeyboardEvent("keyup", { code }));
+
+/** Lets so many frames of 1/60 s pass. */
+function pass(count: number): void {
+  for (let i = 0; i < count; i++) {
+    now += 1000 / 60 + 0.001;
+    for (const callback of frames.splice(0)) callback(now);
+  }
+}
+const place = (): readonly [number, number] => {
+  const { rows } = benchStore.getState().walk!;
+  return [rows.x[rows.count - 1]! / 256, rows.y[rows.count - 1]! / 256];
+};
+const offered = (): OfferedWalk => {
+  const { walk } = benchStore.getState();
+  if (walk?.phase !== "offered") throw new Error("no walk is offered");
+  return walk;
+};
+const checks = (): string[] => offered().checks.map(checkText);
+const world = (): World => projectStore.getState().project!.world;
+
+describe("a walk", () => {
+  it("goes by the rule set that is shown, and is kept with it", () => {
+    show("free");
+    beginWalk();
+    press("ArrowRight");
+    pass(7);
+    endWalk();
+    // Roaming at 1 px a frame, not gliding at 2.
+    expect(place()).toEqual([39, 32]);
+    keepWalk("Free", offered().checks);
+    expect(readLog([...projectStore.getState().project!.logs].find(([id]) => id === "free")![1])).toMatchObject({ rules: "free", title: "Free" });
+  });
+
+  it("is offered with checks that it passes and that can be read again: none of the grid where the walker leaves it", () => {
+    for (const [rules, expected] of [
+      ["main", ["end cell 3 2", "always aligned"]],
+      ["free", ["end cell 2 2", "never overlap"]],
+      ["ice", ["end cell 4 2", "never overlap"]],
+    ] as const) {
+      show(rules);
+      beginWalk();
+      press("ArrowRight");
+      pass(7);
+      letGo("ArrowRight");
+      pass(60);
+      endWalk();
+      expect(checks()).toEqual(expected);
+      const log = { ...offered().log, checks: offered().checks };
+      expect(run(compile(world(), rules), log, { checks: true }).verdicts.every(({ verdict }) => verdict === "pass")).toBe(true);
+      benchStore.setState({ walk: null });
+    }
+  });
+
+  it("ends outside the map without a check on a cell that no check can name", () => {
+    const open = hall();
+    projectStore.setState({ project: { world: { ...open, rooms: [{ ...open.rooms[0]!, cells: new Uint16Array(open.rooms[0]!.cells.length) }], start: { ...open.start, cell: [0, 2] }, rules: [{ ...open.rules[1]!, walker: { ...open.rules[1]!.walker, body: { kind: "probes", points: [[20, 8]], flush: "free" } } }], activeRules: "free" }, logs: new Map() } });
+    beginWalk();
+    press("ArrowLeft");
+    pass(40);
+    expect(checks()).toEqual(["end status escaped", "always aligned"]);
+    for (const check of checks()) expect(parseCheck(check.split(" "))).toHaveProperty("check");
+  });
+
+  it("goes by a setting from the next frame on, and says the first frame that its replay differs in", () => {
+    beginWalk();
+    press("ArrowRight");
+    pass(8);
+    const [before] = place();
+    expect(before).toBe(32 + 2 * 8);
+    expect(changeSetting("main", "glide.speed", 2, 4, null)).toBe(true);
+    pass(4);
+    expect(place()[0]).toBe(before + 4 * 4);
+    endWalk();
+    // All of it at 4 px a frame: what was kept is what the log says.
+    expect(place()[0]).toBe(32 + 4 * 12);
+    expect(offered().differs).toBe(1);
+    expect(checks()).toContain("end cell 5 2");
+  });
+
+  it("that nothing changed under is its own replay", () => {
+    beginWalk();
+    press("ArrowDown");
+    pass(30);
+    endWalk();
+    expect(offered().differs).toBeNull();
+  });
+
+  it("loses no tap that is shorter than a frame", () => {
+    beginWalk();
+    pass(2);
+    press("ArrowRight");
+    letGo("ArrowRight");
+    pass(20);
+    // One frame held, and the leg that it began.
+    expect([...benchStore.getState().walk!.rows.keys].filter((keys) => keys !== 0)).toEqual([2]);
+    expect(place()).toEqual([48, 32]);
+  });
+
+  it("goes on where it is under another gait, on no leg", () => {
+    beginWalk();
+    press("ArrowRight");
+    pass(3);
+    expect(place()[0]).toBe(38);
+    changeWorld((old) => ({ ...old, rules: old.rules.map((rules) => (rules.id === "main" ? { ...rules, gait: "roam" as const } : rules)) }));
+    letGo("ArrowRight");
+    press("ArrowDown");
+    pass(5);
+    expect(place()).toEqual([38, 37]);
+  });
+
+  it("is walked again up to here where what it remembers is another thing now", () => {
+    const [room] = hall().rooms;
+    beginWalk();
+    press("ArrowRight");
+    pass(10);
+    change((project) => ({ ...project, world: { ...project.world, items: [{ id: "bead", name: "Bead", role: "treasure", colour: "#5fb7a5" }], rooms: [{ ...project.world.rooms[0]!, fixtures: [{ id: "bead-1", kind: "item", cell: [3, 2], touch: "cell", keeps: "run", give: "bead", count: 2 }] }] } }));
+    pass(1);
+    expect(benchStore.getState().explanation?.remembered.bag).toEqual([2]);
+    expect(place()[0]).toBe(32 + 2 * 11);
+    expect(room!.fixtures).toEqual([]);
+  });
+
+  it("stops where nobody can walk any more, and stays in this browser", () => {
+    show("free");
+    beginWalk();
+    press("ArrowRight");
+    pass(5);
+    changeWorld((old) => ({ ...old, rules: old.rules.filter(({ id }) => id !== "free") }));
+    pass(1);
+    expect(benchStore.getState().walk).toBeNull();
+    expect(projectStore.getState().notice?.text).toContain("It stays in this browser");
+  });
+});
+
+it("whoever is set down inside what blocks it is told so, and may walk out all the same", () => {
+  const world = hall();
+  const [room] = world.rooms;
+  const wall = world.tiles.findIndex(({ flags }) => flags.includes("solid"));
+  projectStore.setState({ project: { world: { ...world, rooms: [{ ...room!, cells: room!.cells.map((tile, i) => (i === 3 * room!.width ? wall : tile)) }] }, logs: new Map() } });
+  setDown(0, 3);
+  expect(projectStore.getState().notice).toEqual({ tone: "info", text: "The walker stands in something that blocks it, in cell 0,3." });
+  endWalk();
+  projectStore.setState({ notice: null });
+  setDown(2, 3);
+  expect(projectStore.getState().notice).toBeNull();
+});
+
+it("that goes on from a log's frame is offered to be kept in it, its first part as it was", () => {
+  const text = "keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 .\n";
+  projectStore.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
+  const parsed = readLog(text);
+  const shown = run(compile(world()), parsed, { rows: true, checks: true });
+  benchStore.setState({ log: "old", parsed, frame: 16, run: { log: "old", rows: shown.rows!, verdicts: shown.verdicts, frames: shown.frames, status: shown.status, pathHash: shown.pathHash, lineEnds: shown.lineEnds, took: 0, changedAt: null } });
+  goOnWalking();
+  press("ArrowDown");
+  pass(8);
+  endWalk();
+  expect([offered().onto, offered().differs, place()]).toEqual(["old", null, [64, 48]]);
+  keepInLog();
+  expect(projectStore.getState().project!.logs.get("old")).toBe("keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 D\n");
+});
