@@ -1,3 +1,4 @@
+import { asked } from "../session/commands/asked.ts";
 import type { FixtureKindName } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
@@ -9,7 +10,6 @@ import type { Overlay } from "../session/bench/bench-store.ts";
 import { PENS, benchStore } from "../session/bench/bench-store.ts";
 import { BENCH } from "../session/commands/bench.ts";
 import { KIND_TYPE, beginPlacing, finishPlacing, movePlacing, takeUpKind } from "../session/bench/fixtures.ts";
-import { fieldHandle } from "../session/field-handle.ts";
 import { useBench, useProject } from "../use-session.ts";
 import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/bench/painting.ts";
 import { shownRules } from "../session/bench/fixes.ts";
@@ -103,7 +103,7 @@ function FieldCanvas() {
   useEffect(() => {
     const made = new FieldPainter(canvas.current!);
     painter.current = made;
-    fieldHandle.fit = () => made.fit();
+    const unasked = asked.fitRoom.answer(() => made.fit());
     void document.fonts.ready.then(() => made.pan(0, 0));
     const element = canvas.current!;
     // Not through React: its wheel listener cannot keep the page from scrolling.
@@ -116,7 +116,7 @@ function FieldCanvas() {
     return () => {
       element.removeEventListener("wheel", wheel);
       made.stop();
-      fieldHandle.fit = () => undefined;
+      unasked();
     };
   }, []);
 

@@ -4,7 +4,7 @@ import { pause, showFrame } from "../session/bench/playing.ts";
 import { benchStore } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
 import { drawLanes } from "./draw-lanes.ts";
-import { WholeLine, useLineHandle, usePart } from "./line-part.tsx";
+import { WholeLine, useLineKeys, usePart } from "./line-part.tsx";
 import { LinePebbles } from "./line-pebbles.tsx";
 import type { LineScale } from "./line-scale.ts";
 import { frameAt, frameX, isOnLine, lineScale } from "./line-scale.ts";
@@ -33,7 +33,7 @@ export function Lanes() {
   const log = useBench((state) => state.log);
   const { part, look } = usePart(log, frames, walking);
   const scale = useMemo(() => lineScale(width, frames, part), [width, frames, part]);
-  useLineHandle(box, scale, frames, look);
+  useLineKeys(box, scale, frames, look);
   const parsed = useBench((state) => (state.walk === null ? state.parsed : null));
   const lineEnds = useBench((state) => (state.walk === null ? (state.run?.lineEnds ?? null) : null));
   const untils = useMemo(() => untilEnds(parsed, lineEnds), [parsed, lineEnds]);

@@ -1,6 +1,6 @@
+import { asked } from "../session/commands/asked.ts";
 import { useEffect, useState } from "react";
 import { benchStore } from "../session/bench/bench-store.ts";
-import { lineHandle } from "../session/line-handle.ts";
 import type { LineScale, LineWindow } from "./line-scale.ts";
 import { frameX, lineWith, movedLine, zoomedLine } from "./line-scale.ts";
 
@@ -20,11 +20,11 @@ export function usePart(log: string | null, frames: number, walking: boolean) {
 }
 
 /** Wheel and keys come nearer to the line and move along it. */
-export function useLineHandle(box: React.RefObject<HTMLDivElement | null>, scale: LineScale, frames: number, look: (part: LineWindow | null) => void): void {
+export function useLineKeys(box: React.RefObject<HTMLDivElement | null>, scale: LineScale, frames: number, look: (part: LineWindow | null) => void): void {
   useEffect(() => {
     const { current } = box;
     const part = (): LineWindow | null => (scale.frames >= frames ? null : { from: scale.from, frames: scale.frames });
-    lineHandle.zoom = (factor) => look(zoomedLine(scale, frames, factor, frameX(scale, benchStore.getState().frame)));
+    const unasked = asked.zoomLine.answer((factor) => look(zoomedLine(scale, frames, factor, frameX(scale, benchStore.getState().frame))));
     // React's own listener could not keep the page from zooming.
     const wheel = (event: WheelEvent): void => {
       event.preventDefault();
@@ -34,7 +34,10 @@ export function useLineHandle(box: React.RefObject<HTMLDivElement | null>, scale
       else look(zoomedLine(scale, frames, event.deltaY < 0 ? 1.5 : 1 / 1.5, event.clientX - current!.getBoundingClientRect().left));
     };
     current!.addEventListener("wheel", wheel, { passive: false });
-    return () => current!.removeEventListener("wheel", wheel);
+    return () => {
+      unasked();
+      current!.removeEventListener("wheel", wheel);
+    };
   });
 }
 

@@ -1,4 +1,5 @@
-import { useMemo } from "react";
+import { asked } from "../../session/commands/asked.ts";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
 import { FileButton } from "../../look/file-button.tsx";
@@ -10,7 +11,6 @@ import { useFileDrop } from "../../look/use-file-drop.ts";
 import { junitAddress } from "../../session/project/api-client.ts";
 import type { BoardFilter, BoardRow } from "../../session/proofs/board.ts";
 import { boardRows, boardStore, chooseFilter, isFailing, pathDiffers, shownRows, takeLogsIn } from "../../session/proofs/board.ts";
-import { boardHandle } from "../../session/board-handle.ts";
 import { PROOFS } from "../../session/commands/proofs.ts";
 import { useBench, useBoard, useCommandKeys, useProject, useProofs, useSaving } from "../../use-session.ts";
 import { runOnServer } from "../../session/proofs/proofs.ts";
@@ -33,9 +33,8 @@ export function ProofsPage() {
   const { over, handlers } = useFileDrop((files) => void takeLogsIn(files));
   const rows = useMemo(() => (project === null ? [] : boardRows(project, { proofs, paths })), [project, proofs, paths]);
   const shown = useMemo(() => shownRows(rows, { filter, sought }), [rows, filter, sought]);
-  boardHandle.open = () => {
-    void navigate({ pathname: `/w/${worldId ?? ""}/bench`, search: window.location.search });
-  };
+  const openOnBench = useCallback(() => void navigate({ pathname: `/w/${worldId ?? ""}/bench`, search: window.location.search }), [navigate, worldId]);
+  useEffect(() => asked.openOnBench.answer(openOnBench), [openOnBench]);
   useCommandKeys(PROOFS);
   if (project === null) return <main className="area" />;
   const longest = Math.max(0, ...rows.map(({ proof }) => proof?.frames ?? 0));
@@ -52,13 +51,13 @@ export function ProofsPage() {
             </div>
           ) : (
             <>
-              <Board rows={shown} longest={longest} onOpen={boardHandle.open} />
+              <Board rows={shown} longest={longest} onOpen={openOnBench} />
               {shown.length === 0 && <p className="quiet board-none">No log is like that.</p>}
             </>
           )}
           <LogDrop />
         </div>
-        {beside === "wander" ? <RandomWalksPanel world={project.world} /> : log !== null && project.logs.get(log) !== undefined ? <LogDetail key={log} id={log} onOpen={boardHandle.open} /> : <aside className="proof-detail" />}
+        {beside === "wander" ? <RandomWalksPanel world={project.world} /> : log !== null && project.logs.get(log) !== undefined ? <LogDetail key={log} id={log} onOpen={openOnBench} /> : <aside className="proof-detail" />}
       </main>
       <Status rows={rows} />
       <ActFinder area="Proofs" commands={PROOFS}>
@@ -78,6 +77,8 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
       {name} {n}
     </button>
   );
+  const search = useRef<HTMLInputElement>(null);
+  useEffect(() => asked.searchLogs.answer(() => search.current?.focus()), []);
   return (
     <div className="proof-tools">
       <div className="segments" role="radiogroup" aria-label="Show">
@@ -87,7 +88,7 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
       </div>
       <label className="search">
         <Icon name="search" />
-        <input ref={(field) => void (boardHandle.search = () => field?.focus())} type="search" aria-label="Search" placeholder="Log, tag or check" value={sought} onChange={(event) => boardStore.setState({ sought: event.target.value })} />
+        <input ref={search} type="search" aria-label="Search" placeholder="Log, tag or check" value={sought} onChange={(event) => boardStore.setState({ sought: event.target.value })} />
       </label>
       <span className="grow" />
       <Tallies verdicts={rows.flatMap(({ proof }) => proof?.checks ?? [])} />

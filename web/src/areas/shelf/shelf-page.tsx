@@ -1,3 +1,4 @@
+import { asked } from "../../session/commands/asked.ts";
 import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
@@ -9,7 +10,6 @@ import { useFileDrop } from "../../look/use-file-drop.ts";
 import { TopBar } from "../../look/top-bar.tsx";
 import { SHELF } from "../../session/commands/shelf.ts";
 import { useCommandKeys, useShelf } from "../../use-session.ts";
-import { shelfHandle } from "../../session/shelf-handle.ts";
 import { ShelfPictures } from "../../session/shelf/shelf-pictures.ts";
 import { bringIn, followShelf, loadShelf, shelfStore, takeOffShelf, tellOnShelf } from "../../session/shelf/shelf.ts";
 import { BringIn } from "./bring-in.tsx";
@@ -33,7 +33,7 @@ export function ShelfPage() {
     };
   }, [pictures]);
   useCommandKeys(SHELF);
-  useShelfHandle();
+  useShelfKeys();
   // On a card, loose logs go to its world.
   const { over, handlers } = useFileDrop((files, target) => bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null));
   const words = sought.trim().toLowerCase();
@@ -91,21 +91,23 @@ export function ShelfPage() {
 }
 
 /** What the keys do with the cards: the chosen world is the one whose card has the keyboard. */
-function useShelfHandle(): void {
+function useShelfKeys(): void {
   useEffect(() => {
     const names = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>(".world-card .world-name")];
     const chosen = (): number => names().findIndex((name) => name.closest(".world-card")!.contains(document.activeElement));
-    shelfHandle.choose = (by) => {
+    const choose = (by: number): void => {
       const all = names();
       const at = chosen();
       all[at < 0 ? (by > 0 ? 0 : all.length - 1) : Math.min(Math.max(at + by, 0), all.length - 1)]?.focus();
     };
-    shelfHandle.takeOff = () => {
+    const takeOff = (): void => {
       const id = names()[chosen()]?.closest<HTMLElement>("[data-world]")?.dataset["world"];
       const world = shelfStore.getState().worlds?.find((each) => each.id === id);
       if (world) takeOffShelf(world);
     };
-    shelfHandle.search = () => document.querySelector<HTMLElement>(".search input")?.focus();
+    const search = (): void => document.querySelector<HTMLElement>(".search input")?.focus();
+    const stops = [asked.chooseWorld.answer(choose), asked.takeOffWorld.answer(takeOff), asked.searchWorlds.answer(search)];
+    return () => stops.forEach((stop) => stop());
   }, []);
 }
 

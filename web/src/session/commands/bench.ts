@@ -1,11 +1,10 @@
+import { asked } from "./asked.ts";
 import { nextMark, pause, play, showFrame } from "../bench/playing.ts";
 import { toggleOverlay } from "../bench/shown-room.ts";
 import type { Overlay, Pen } from "../bench/bench-store.ts";
 import { benchStore } from "../bench/bench-store.ts";
 import { beginCheck, canWriteCheck } from "../log/checks.ts";
-import { fieldHandle } from "../field-handle.ts";
 import { removeChosenFixtures, takeUpKind } from "../bench/fixtures.ts";
-import { lineHandle } from "../line-handle.ts";
 import { canCut, cutHere } from "../log/log-edits.ts";
 import { isBroken, searchFixes } from "../bench/fixes.ts";
 import { changeBrush, changePiece, choosePen, copySelection, letGo, pickTile, takeUpPiece } from "../bench/painting.ts";
@@ -74,8 +73,8 @@ export const BENCH = {
   forward: { name: "A frame forward", keys: ["ArrowRight"], can: hasRun, act: stepBy(1) },
   backTen: { name: "Ten frames back", keys: ["Shift+ArrowLeft"], can: hasRun, act: stepBy(-10) },
   forwardTen: { name: "Ten frames forward", keys: ["Shift+ArrowRight"], can: hasRun, act: stepBy(10) },
-  nearer: { name: "Nearer to the line", keys: ["="], can: hasRun, act: () => lineHandle.zoom(2) },
-  farther: { name: "Farther from the line", keys: ["-"], can: hasRun, act: () => lineHandle.zoom(1 / 2) },
+  nearer: { name: "Nearer to the line", keys: ["="], can: hasRun, act: () => asked.zoomLine.ask(2) },
+  farther: { name: "Farther from the line", keys: ["-"], can: hasRun, act: () => asked.zoomLine.ask(1 / 2) },
   nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => nextMark(1)) },
   previousMark: { name: "Pebble or event before", keys: [","], can: hasRun, act: jump(() => nextMark(-1)) },
   addCheck: { name: "Add a check at this frame", keys: ["A"], can: canWriteCheck, act: () => beginCheck() },
@@ -92,7 +91,7 @@ export const BENCH = {
   ghost: overlay("Ghost of the run before the change", "H", "ghost"),
   camera: overlay("What the camera shows", "Q", "camera"),
   sound: { name: "Sound of bumps, doors and hazards", keys: ["U"], can: always, act: toggleSound },
-  fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => fieldHandle.fit() },
+  fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => asked.fitRoom.ask() },
 } satisfies Commands;
 
 function toggleLogSide(): void {

@@ -1,6 +1,6 @@
+import { asked } from "./asked.ts";
 import { layBeside, layRevisionBeside } from "../bench/beside.ts";
 import { benchStore } from "../bench/bench-store.ts";
-import { boardHandle } from "../board-handle.ts";
 import { boardStore, chooseFilter, stepCheck, stepRow } from "../proofs/board.ts";
 import { takeLogAway } from "../log/log-edits.ts";
 import { proofsStore, runOnServer, searchBreak } from "../proofs/proofs.ts";
@@ -19,7 +19,7 @@ const hasLog = (): boolean => benchStore.getState().log !== null;
 /** Every command of Proofs. */
 export const PROOFS = {
   ...UNDO,
-  open: { name: "Open the shown frame on the Bench", keys: ["Enter"], can: hasLog, act: () => boardHandle.open() },
+  open: { name: "Open the shown frame on the Bench", keys: ["Enter"], can: hasLog, act: () => asked.openOnBench.ask() },
   next: { name: "Next log", keys: ["ArrowDown"], can: always, act: () => stepRow(1) },
   previous: { name: "Log before", keys: ["ArrowUp"], can: always, act: () => stepRow(-1) },
   first: { name: "First log", keys: ["Home"], can: always, act: () => stepRow(-Infinity) },
@@ -29,7 +29,7 @@ export const PROOFS = {
   all: { name: "Show all logs", keys: ["1"], can: always, act: () => chooseFilter("all") },
   failing: { name: "Show failing logs", keys: ["2", "F"], can: always, act: () => chooseFilter("failing") },
   path: { name: "Show logs whose path differs", keys: ["3", "P"], can: always, act: () => chooseFilter("path") },
-  search: { name: "Search", keys: ["/"], can: always, act: () => boardHandle.search() },
+  search: { name: "Search", keys: ["/"], can: always, act: () => asked.searchLogs.ask() },
   ghost: { name: "Ghost of the compared revision", keys: ["G"], can: () => hasLog() && proofsStore.getState().compared !== null, act: toggleGhost },
   whatBroke: {
     name: "What broke it",

@@ -1,0 +1,25 @@
+/** Something that a command asks of whoever shows it. While nobody does, nothing happens. */
+export class Asked<A extends readonly unknown[] = []> {
+  private by: ((...what: A) => void) | null = null;
+
+  /** Is answered so from now on, as an effect of a component; gives back what ends that. */
+  readonly answer = (by: (...what: A) => void): (() => void) => {
+    this.by = by;
+    return () => {
+      if (this.by === by) this.by = null;
+    };
+  };
+
+  readonly ask = (...what: A): void => this.by?.(...what);
+}
+
+/** What commands ask of the field, of the pebble line (nearer by a factor, farther below 1), of Proofs and of the Shelf. */
+export const asked = {
+  fitRoom: new Asked(),
+  zoomLine: new Asked<[factor: number]>(),
+  openOnBench: new Asked(),
+  searchLogs: new Asked(),
+  chooseWorld: new Asked<[by: number]>(),
+  takeOffWorld: new Asked(),
+  searchWorlds: new Asked(),
+};
