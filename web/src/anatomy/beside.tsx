@@ -1,10 +1,9 @@
+import { session } from "../page-session.ts";
 import type { Explanation } from "@keen-pebble/core/simulate";
 import type { Rules, World } from "@keen-pebble/core/world";
 import { roundPx } from "@keen-pebble/core/analyse";
 import { FACINGS } from "@keen-pebble/core/world";
 import { Icon } from "../look/icon.tsx";
-import { layBeside } from "../session/bench/beside.ts";
-import { pause, showFrame } from "../session/bench/playing.ts";
 import { useBench } from "../use-session.ts";
 import { directionWord } from "./arrow.tsx";
 import "./findings.css";
@@ -29,15 +28,15 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
             type="button"
             className="link"
             onClick={() => {
-              pause();
-              showFrame(beside.differs!);
+              session.playing.pause();
+              session.playing.showFrame(beside.differs!);
             }}
           >
             First differs at frame {beside.differs}
           </button>
         )}
         <span className="grow" />
-        <button type="button" className="btn btn-bare btn-icon" aria-label="Take the other run away" title="Take the other run away" onClick={() => layBeside(null)}>
+        <button type="button" className="btn btn-bare btn-icon" aria-label="Take the other run away" title="Take the other run away" onClick={() => session.beside.layBeside(null)}>
           <Icon name="close" />
         </button>
       </div>

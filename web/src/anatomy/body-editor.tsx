@@ -1,3 +1,4 @@
+import { session } from "../page-session.ts";
 import type { Body, Rules, World } from "@keen-pebble/core/world";
 import { bodyText } from "@keen-pebble/core/analyse";
 import { bodyReach } from "@keen-pebble/core/formats";
@@ -7,14 +8,12 @@ import { Icon } from "../look/icon.tsx";
 import type { NumberRange } from "../look/number-field.tsx";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { changeRules } from "../session/bench/rule-sets.ts";
-import { endStroke } from "../session/project/project.ts";
 
 /** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
 export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
   const [open, setOpen] = useState(false);
   const { body, blockedBy } = rules.walker;
-  const change = (after: Body, stroke?: string): boolean => changeRules(rules.id, { path: "walker.body", value: after }, stroke);
+  const change = (after: Body, stroke?: string): boolean => session.ruleSets.changeRules(rules.id, { path: "walker.body", value: after }, stroke);
   return (
     <>
       <div className="blocked-by" role="group" aria-label="Blocked by">
@@ -22,7 +21,7 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
         {world.flags.map((flag) => {
           const on = blockedBy.includes(flag);
           return (
-            <button key={flag} type="button" className="flag-toggle" aria-pressed={on} onClick={() => changeRules(rules.id, { path: "walker.blockedBy", value: on ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag] })}>
+            <button key={flag} type="button" className="flag-toggle" aria-pressed={on} onClick={() => session.ruleSets.changeRules(rules.id, { path: "walker.blockedBy", value: on ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag] })}>
               {flag}
             </button>
           );
@@ -73,7 +72,7 @@ function BoxFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { 
           value={body.box[i]!}
           step={1}
           onValue={(value, stroke) => onBody({ ...body, box: body.box.map((v, j) => (i === j ? value : v)) as unknown as typeof body.box }, stroke ?? undefined)}
-          onStrokeEnd={endStroke}
+          onStrokeEnd={session.project.endStroke}
         />
       ))}
     </div>
@@ -89,8 +88,8 @@ function ProbeFields({ body, onBody, tileSize }: { readonly body: Extract<Body, 
     <ol className="probes">
       {body.points.map(([x, y], i) => (
         <li key={i}>
-          <NumberField label={`${i + 1} x`} range={range} value={x} step={1} onValue={(value, stroke) => set(i, 0, value, stroke)} onStrokeEnd={endStroke} />
-          <NumberField label="y" range={range} value={y} step={1} onValue={(value, stroke) => set(i, 1, value, stroke)} onStrokeEnd={endStroke} />
+          <NumberField label={`${i + 1} x`} range={range} value={x} step={1} onValue={(value, stroke) => set(i, 0, value, stroke)} onStrokeEnd={session.project.endStroke} />
+          <NumberField label="y" range={range} value={y} step={1} onValue={(value, stroke) => set(i, 1, value, stroke)} onStrokeEnd={session.project.endStroke} />
           <button type="button" className="btn btn-bare btn-icon" aria-label={`Take probe ${i + 1} away`} title={`Take probe ${i + 1} away`} disabled={body.points.length === 1} onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}>
             <Icon name="close" />
           </button>

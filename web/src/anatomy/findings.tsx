@@ -1,13 +1,11 @@
+import { session } from "../page-session.ts";
 import type { LogFinding, Trial } from "@keen-pebble/core/analyse";
 import type { Rules } from "@keen-pebble/core/world";
 import { changeText } from "@keen-pebble/core/analyse";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
-import { pause, showFrame } from "../session/bench/playing.ts";
-import { BENCH } from "../session/commands/bench.ts";
 import { useBench, useFixes, useProject } from "../use-session.ts";
 import type { FixesState } from "../session/bench/fixes.ts";
-import { endSearch, isBroken, fixWith, showPreview } from "../session/bench/fixes.ts";
 import "./findings.css";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
@@ -15,7 +13,7 @@ export function Findings({ rules }: { readonly rules: Rules }) {
   const findings = useFixes((state) => state.findings);
   const cures = useFixes((state) => state.cures);
   const search = useFixes((state) => state.search);
-  const broken = useBench((state) => state.run !== null && isBroken());
+  const broken = useBench((state) => state.run !== null && session.fixes.isBroken());
   // Flags are for other things too: that nobody is stopped by one is told where something is wrong.
   const shown = (findings ?? []).map((finding, i) => ({ finding, i })).filter(({ finding }) => broken || finding.kind !== "unasked flag");
   if (!broken && shown.length === 0) return null;
@@ -25,7 +23,7 @@ export function Findings({ rules }: { readonly rules: Rules }) {
         <Finding key={`${finding.kind} ${finding.path} ${i}`} finding={finding} cures={search === null ? (cures[i] ?? []) : []} rules={rules} />
       ))}
       {broken && search === null && (
-        <button type="button" className="btn btn-plain mend" onClick={BENCH.fix.act}>
+        <button type="button" className="btn btn-plain mend" onClick={session.commands.bench.fix.act}>
           What mends it <kbd>Y</kbd>
         </button>
       )}
@@ -42,8 +40,8 @@ function Finding({ finding, cures, rules }: { readonly finding: LogFinding; read
         className="finding-text"
         title={`Show frame ${finding.frame}`}
         onClick={() => {
-          pause();
-          showFrame(finding.frame);
+          session.playing.pause();
+          session.playing.showFrame(finding.frame);
         }}
       >
         <Icon name="attention" /> {finding.text}
@@ -68,7 +66,7 @@ function Search({ search, rules }: { readonly search: NonNullable<FixesState["se
         <span role="status">{under ? `Tried ${done} of ${all}` : fixes.length === 0 ? `None of ${all} single changes mends it` : `${fixes.length} of ${all} single changes mend it`}</span>
         {!under && <span className="mono quiet">{(took / 1000).toFixed(2)} s</span>}
         <span className="grow" />
-        <button type="button" className="btn btn-bare btn-icon" aria-label={under ? "Stop the search" : "Put the list away"} title={under ? "Stop the search" : "Put the list away"} onClick={endSearch}>
+        <button type="button" className="btn btn-bare btn-icon" aria-label={under ? "Stop the search" : "Put the list away"} title={under ? "Stop the search" : "Put the list away"} onClick={session.fixes.endSearch}>
           <Icon name="close" />
         </button>
       </div>
@@ -93,11 +91,11 @@ function Cure({ trial, rules }: { readonly trial: Trial; readonly rules: Rules }
       type="button"
       className="cure"
       title="All checks hold and no other log breaks. Point at it to see the walk, press to make the change"
-      onMouseEnter={() => showPreview(trial.change)}
-      onMouseLeave={() => showPreview(null)}
-      onFocus={() => showPreview(trial.change)}
-      onBlur={() => showPreview(null)}
-      onClick={() => fixWith(trial.change)}
+      onMouseEnter={() => session.fixes.showPreview(trial.change)}
+      onMouseLeave={() => session.fixes.showPreview(null)}
+      onFocus={() => session.fixes.showPreview(trial.change)}
+      onBlur={() => session.fixes.showPreview(null)}
+      onClick={() => session.fixes.fixWith(trial.change)}
     >
       <Pebble kind="pass" radius={4} label={null} /> {world && changeText(world, rules, trial.change)}
     </button>

@@ -1,8 +1,8 @@
+import { session } from "../page-session.ts";
 import { GAIT_NAMES, GAITS } from "@keen-pebble/core/world";
 import type { Explanation, Piece } from "@keen-pebble/core/simulate";
 import type { Rules  } from "@keen-pebble/core/world";
 import { roundPx, speedFitText, speedsThatDivide } from "@keen-pebble/core/analyse";
-import { changeRules, changeSetting } from "../session/bench/rule-sets.ts";
 import type { CardProps } from "./card-props.ts";
 import { SettingField } from "./setting-field.tsx";
 import { Settings } from "./settings.tsx";
@@ -19,7 +19,7 @@ export function MotionCard({ rules, explanation, tileSize }: Props) {
     <StageCard name="Motion" idle={!(explanation?.moving ?? false)} value={rules.gait === "glide" ? <Progress explanation={explanation} tileSize={tileSize} /> : <Moved explanation={explanation} />}>
       <div className="segments gaits" role="radiogroup" aria-label="Gait">
         {GAIT_NAMES.map((gait) => (
-          <button key={gait} type="button" role="radio" title={GAITS[gait].label} aria-checked={rules.gait === gait} onClick={() => changeRules(rules.id, { path: "gait", value: gait })}>
+          <button key={gait} type="button" role="radio" title={GAITS[gait].label} aria-checked={rules.gait === gait} onClick={() => session.ruleSets.changeRules(rules.id, { path: "gait", value: gait })}>
             {GAITS[gait].label}
           </button>
         ))}
@@ -48,7 +48,7 @@ function Speed({ rules, tileSize }: { readonly rules: Rules; readonly tileSize: 
           <br />
           <span className="quiet">Speeds that do:</span>
           {speedsThatDivide(tileSize).map((fitting) => (
-            <button key={fitting} type="button" className="fitting" onClick={() => changeSetting(rules.id, "glide.speed", speed, fitting, null)}>
+            <button key={fitting} type="button" className="fitting" onClick={() => session.ruleSets.changeSetting(rules.id, "glide.speed", speed, fitting, null)}>
               {fitting}
             </button>
           ))}

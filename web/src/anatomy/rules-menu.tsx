@@ -1,10 +1,9 @@
+import { session } from "../page-session.ts";
 import type { Rules, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
-import { layBeside } from "../session/bench/beside.ts";
 import { useBench } from "../use-session.ts";
-import { copyRules, makeWorldsOwn, removeRules, renameRules, goBy } from "../session/bench/rule-sets.ts";
 
 /** The rule set that the shown log goes by: choose another, lay one beside, copy, rename, take away. */
 export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {
@@ -21,31 +20,31 @@ export function RulesMenu({ world, rules }: { readonly world: World; readonly ru
       <Dropdown.Menu>
         <Dropdown.Header>This log goes by</Dropdown.Header>
         {world.rules.map(({ id, name, gait }) => (
-          <Dropdown.Item key={id} as="button" active={id === rules.id} aria-current={id === rules.id} onClick={() => goBy(id)}>
+          <Dropdown.Item key={id} as="button" active={id === rules.id} aria-current={id === rules.id} onClick={() => session.ruleSets.goBy(id)}>
             {name} <span className="quiet">{gait}{id === world.activeRules ? ", the world's own" : ""}</span>
           </Dropdown.Item>
         ))}
         <Dropdown.Divider />
         {others.map(({ id, name }) => (
-          <Dropdown.Item key={id} as="button" onClick={() => layBeside(beside === id ? null : id)}>
+          <Dropdown.Item key={id} as="button" onClick={() => session.beside.layBeside(beside === id ? null : id)}>
             {beside === id ? `Take ${name} away from beside` : `Lay ${name} beside`}
           </Dropdown.Item>
         ))}
         {others.length === 0 && <Dropdown.ItemText className="quiet">Copy it, change the copy, and lay one beside the other</Dropdown.ItemText>}
         <Dropdown.Divider />
-        <Dropdown.Item as="button" onClick={() => copyRules(rules.id)}>
+        <Dropdown.Item as="button" onClick={() => session.ruleSets.copyRules(rules.id)}>
           Copy {rules.name}
         </Dropdown.Item>
         <Dropdown.Item as="button" onClick={() => setNaming(true)}>
           Rename {rules.name}
         </Dropdown.Item>
         {rules.id !== world.activeRules && (
-          <Dropdown.Item as="button" onClick={() => makeWorldsOwn(rules.id)}>
+          <Dropdown.Item as="button" onClick={() => session.ruleSets.makeWorldsOwn(rules.id)}>
             Make {rules.name} the world's own
           </Dropdown.Item>
         )}
         {others.length > 0 && (
-          <Dropdown.Item as="button" onClick={() => removeRules(rules.id)}>
+          <Dropdown.Item as="button" onClick={() => session.ruleSets.removeRules(rules.id)}>
             Take {rules.name} away
           </Dropdown.Item>
         )}
@@ -58,7 +57,7 @@ function NameField({ rules, onDone }: { readonly rules: Rules; readonly onDone: 
   const [name, setName] = useState(rules.name);
   const keep = (): void => {
     const text = name.trim();
-    if (text !== "" && text !== rules.name) renameRules(rules.id, text);
+    if (text !== "" && text !== rules.name) session.ruleSets.renameRules(rules.id, text);
     onDone();
   };
   return (

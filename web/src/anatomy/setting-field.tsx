@@ -1,11 +1,10 @@
+import { session } from "../page-session.ts";
 import type { Rules, SettingValue } from "@keen-pebble/core/world";
 import { settingByPath, settingRange, settingValue } from "@keen-pebble/core/world";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
-import { changeSetting } from "../session/bench/rule-sets.ts";
 import { useProject, useTried } from "../use-session.ts";
-import { endStroke } from "../session/project/project.ts";
 
 interface Props {
   readonly rules: Rules;
@@ -28,7 +27,7 @@ function Field({ rules, path, warn }: Props) {
   const tileSize = useProject((state) => state.project?.world.tileSize ?? 16);
   const setting = settingByPath(path)!;
   const value = settingValue(rules, path);
-  const change = (after: SettingValue, stroke: string | null = null): boolean => changeSetting(rules.id, path, value, after, stroke);
+  const change = (after: SettingValue, stroke: string | null = null): boolean => session.ruleSets.changeSetting(rules.id, path, value, after, stroke);
   switch (setting.kind) {
     case "switch":
       return <ToggleField label={setting.label} value={value as boolean} onValue={(after) => change(after)} />;
@@ -39,7 +38,7 @@ function Field({ rules, path, warn }: Props) {
     case "px":
     case "whole": {
       const unit = setting.kind === "px" ? "px" : setting.unit;
-      return <NumberField label={setting.label} range={settingRange(setting, tileSize)} unit={unit === "frames" ? "fr" : unit} value={value as number} step={setting.kind === "px" && (value as number) < 1 ? 0.125 : 1} warn={warn ?? false} onValue={change} onStrokeEnd={endStroke} />;
+      return <NumberField label={setting.label} range={settingRange(setting, tileSize)} unit={unit === "frames" ? "fr" : unit} value={value as number} step={setting.kind === "px" && (value as number) < 1 ? 0.125 : 1} warn={warn ?? false} onValue={change} onStrokeEnd={session.project.endStroke} />;
     }
   }
 }
@@ -55,7 +54,7 @@ function TriedValues({ rules, path }: Pick<Props, "rules" | "path">) {
         const shown = typeof value === "boolean" ? (value ? "on" : "off") : String(value);
         const said = !holdsNow ? "tried before something else was changed" : checks === 0 ? "no checks" : failing === 0 ? `all ${checks} checks hold` : `${failing} of ${checks} checks fail`;
         return (
-          <button key={shown} type="button" className={!holdsNow ? "" : failing > 0 ? "fails" : "holds"} aria-pressed={value === present} title={`${shown}: ${said}`} onClick={() => changeSetting(rules.id, path, present, value, null)}>
+          <button key={shown} type="button" className={!holdsNow ? "" : failing > 0 ? "fails" : "holds"} aria-pressed={value === present} title={`${shown}: ${said}`} onClick={() => session.ruleSets.changeSetting(rules.id, path, present, value, null)}>
             {shown}
           </button>
         );

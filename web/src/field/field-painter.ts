@@ -1,14 +1,10 @@
+import { session } from "../page-session.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
 import type { Room, Rules } from "@keen-pebble/core/world";
 import { ARRIVE } from "@keen-pebble/core/world";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
-import { benchStore } from "../session/bench/bench-store.ts";
-import { notePicture } from "../session/bench/latency.ts";
-import { preview } from "../session/bench/painting.ts";
-import { projectStore } from "../session/project/project.ts";
-import { sheetStore } from "../session/bench/sheets.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { bodyHandles } from "./body-handles.ts";
 import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
@@ -56,7 +52,7 @@ export class FieldPainter {
     sizes.observe(canvas);
     // The picture of a change is there before the next one of the screen, not after it.
     const follow = (state: BenchState, before: BenchState): void => (state.run !== before.run && state.run?.changedAt != null ? this.paint() : this.ask());
-    this.stops = [benchStore.subscribe(follow), projectStore.subscribe(ask), sheetStore.subscribe(ask), onPaletteChange(ask), onWalkerLoaded(ask), () => sizes.disconnect()];
+    this.stops = [session.benchStore.subscribe(follow), session.project.store.subscribe(ask), session.sheets.store.subscribe(ask), onPaletteChange(ask), onWalkerLoaded(ask), () => sizes.disconnect()];
     this.resize();
   }
 
@@ -112,8 +108,8 @@ export class FieldPainter {
   }
 
   private paint(): void {
-    const { project } = projectStore.getState();
-    const state = benchStore.getState();
+    const { project } = session.project.store.getState();
+    const state = session.benchStore.getState();
     const room = project?.world.rooms.find((r) => r.id === state.room);
     const c = this.canvas.getContext("2d");
     if (!project || !room || !c || this.width === 0) return;
@@ -136,7 +132,7 @@ export class FieldPainter {
     const bottom = top + room.height * size * zoom;
 
     this.picture ??= new RoomPicture(world);
-    this.picture.draw(c, world, room, zoom, left, top, this.width, this.height, sheetStore.getState().images);
+    this.picture.draw(c, world, room, zoom, left, top, this.width, this.height, session.sheets.store.getState().images);
     c.strokeStyle = colours.lineStrong;
     c.lineWidth = 1;
     c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);
@@ -159,7 +155,7 @@ export class FieldPainter {
     if (row && row.room === roomNumber && body !== null) {
       const { overlays } = state;
       if (overlays.body && explanation) drawTested(c, explanation, body, this.view, size);
-      const picture = walkerPicture(world, sheetStore.getState().images, row.facing, row.pose);
+      const picture = walkerPicture(world, session.sheets.store.getState().images, row.facing, row.pose);
       c.imageSmoothingEnabled = false;
       if (picture !== null) c.drawImage(picture.image, picture.x, picture.y, picture.side, picture.side, left + (row.x + picture.left) * zoom, top + (row.y + picture.top) * zoom, picture.drawn * zoom, picture.drawn * zoom);
       if (overlays.body) drawBody(c, body, row.x, row.y, this.view);
@@ -179,7 +175,7 @@ export class FieldPainter {
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
     drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null);
     drawAxes(c, this.view, this.width, this.height);
-    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null) notePicture(state.run.changedAt);
+    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null) session.latency.notePicture(state.run.changedAt);
     this.painted = state.run;
   }
 
@@ -248,7 +244,7 @@ export class FieldPainter {
   private drawCamera(c: CanvasRenderingContext2D, frame: CameraFrame, right: number, bottom: number): void {
     const { zoom, left, top } = this.view;
     const [x, y, width, height] = [left + frame.x * zoom, top + frame.y * zoom, frame.width * zoom, frame.height * zoom];
-    c.fillStyle = benchStore.getState().walk?.phase === "walking" ? "rgba(20, 25, 28, 0.92)" : "rgba(20, 25, 28, 0.35)";
+    c.fillStyle = session.benchStore.getState().walk?.phase === "walking" ? "rgba(20, 25, 28, 0.92)" : "rgba(20, 25, 28, 0.35)";
     c.beginPath();
     c.rect(left, top, right - left, bottom - top);
     c.rect(x, y, width, height);
@@ -277,8 +273,8 @@ export class FieldPainter {
 
   /** The handles of the shown body on the canvas; none where it is not shown. */
   handles(): BodyHandle[] {
-    const { project } = projectStore.getState();
-    const state = benchStore.getState();
+    const { project } = session.project.store.getState();
+    const state = session.benchStore.getState();
     const row = walkerRow(state);
     if (project === null || row === null || state.walk !== null || !state.overlays.body) return [];
     if (project.world.rooms[row.room]?.id !== state.room) return [];
@@ -290,7 +286,7 @@ export class FieldPainter {
   private drawBrush(c: CanvasRenderingContext2D, state: BenchState, project: Project, room: Room): void {
     if (state.walk !== null) return;
     const size = project.world.tileSize;
-    const shown = preview();
+    const shown = session.painting.preview();
     if (state.laying && state.piece !== null && shown?.rects[0]) this.drawPiece(c, project, state.piece, shown.rects[0]);
     const { zoom, left, top } = this.view;
     const step = size * zoom;

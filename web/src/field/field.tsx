@@ -1,24 +1,16 @@
-import { asked } from "../session/commands/asked.ts";
+import { session } from "../page-session.ts";
 import type { FixtureKindName } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import { IconButton } from "../look/icon-button.tsx";
 import type { IconName } from "../look/icon.tsx";
-import { changeRules } from "../session/bench/rule-sets.ts";
-import { chooseRoom, pointAt } from "../session/bench/shown-room.ts";
 import type { Overlay } from "../session/bench/bench-store.ts";
-import { PENS, benchStore } from "../session/bench/bench-store.ts";
-import { BENCH } from "../session/commands/bench.ts";
-import { KIND_TYPE, beginPlacing, finishPlacing, movePlacing, takeUpKind } from "../session/bench/fixtures.ts";
+import { PENS  } from "../session/bench/bench-store.ts";
+import { KIND_TYPE  } from "../session/bench/fixtures.ts";
 import { useBench, useProject } from "../use-session.ts";
-import { beginStroke, finishStroke, moveStroke, pickTile } from "../session/bench/painting.ts";
-import { shownRules } from "../session/bench/fixes.ts";
-import { endStroke, projectStore } from "../session/project/project.ts";
-import { setDown, showsField } from "../session/walk/walks.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { handleAt } from "./body-handles.ts";
 import { useStore } from "zustand";
-import { soundStore } from "../session/bench/sound.ts";
 import { FieldPainter } from "./field-painter.ts";
 
 const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
@@ -36,8 +28,8 @@ const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
 export function Field() {
   // A walk stands still while nobody sees it.
   useEffect(() => {
-    showsField(true);
-    return () => showsField(false);
+    session.walks.showsField(true);
+    return () => session.walks.showsField(false);
   }, []);
   return (
     <section className="field" aria-label="Field">
@@ -55,30 +47,30 @@ function ToolRow() {
   const brush = useBench((state) => state.brush);
   const room = useBench((state) => state.room);
   const rooms = useProject((state) => state.project?.world.rooms ?? null);
-  const sound = useStore(soundStore, (state) => state.on);
+  const sound = useStore(session.sound.store, (state) => state.on);
   useBench((state) => state.walk);
   return (
     <div className="tools">
-      <IconButton command={BENCH.walk} icon="walk" variant="plain" pressed={walking} />
+      <IconButton command={session.commands.bench.walk} icon="walk" variant="plain" pressed={walking} />
       <span className="bar" />
       {PENS.map((each) => (
-        <IconButton key={each} command={BENCH[each]} icon={each} variant="plain" pressed={tool === "paint" && pen === each && !walking} badge={each === "brush" ? String(brush) : undefined} />
+        <IconButton key={each} command={session.commands.bench[each]} icon={each} variant="plain" pressed={tool === "paint" && pen === each && !walking} badge={each === "brush" ? String(brush) : undefined} />
       ))}
-      <IconButton command={BENCH.place} icon="place" variant="plain" pressed={tool === "place" && !walking} />
+      <IconButton command={session.commands.bench.place} icon="place" variant="plain" pressed={tool === "place" && !walking} />
       <span className="bar" />
       {OVERLAY_ICONS.map(([name, icon]) => (
-        <IconButton key={name} command={BENCH[name]} icon={icon} pressed={overlays[name]} />
+        <IconButton key={name} command={session.commands.bench[name]} icon={icon} pressed={overlays[name]} />
       ))}
       <span className="grow" />
-      <Form.Select className="room-choice" aria-label="Room" value={room} disabled={walking} onChange={(event) => chooseRoom(event.target.value)}>
+      <Form.Select className="room-choice" aria-label="Room" value={room} disabled={walking} onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}>
         {rooms?.map((r) => (
           <option key={r.id} value={r.id}>
             {r.name}
           </option>
         ))}
       </Form.Select>
-      <IconButton command={BENCH.sound} icon="sound" pressed={sound} />
-      <IconButton command={BENCH.fit} icon="fit" variant="plain" />
+      <IconButton command={session.commands.bench.sound} icon="sound" pressed={sound} />
+      <IconButton command={session.commands.bench.fit} icon="fit" variant="plain" />
     </div>
   );
 }
@@ -103,7 +95,7 @@ function FieldCanvas() {
   useEffect(() => {
     const made = new FieldPainter(canvas.current!);
     painter.current = made;
-    const unasked = asked.fitRoom.answer(() => made.fit());
+    const unasked = session.asked.fitRoom.answer(() => made.fit());
     void document.fonts.ready.then(() => made.pan(0, 0));
     const element = canvas.current!;
     // Not through React: its wheel listener cannot keep the page from scrolling.
@@ -121,7 +113,7 @@ function FieldCanvas() {
   }, []);
 
   const cellAt = (event: React.MouseEvent): { x: number; y: number } | null => {
-    const size = projectStore.getState().project?.world.tileSize;
+    const size = session.project.store.getState().project?.world.tileSize;
     if (size === undefined || painter.current === null) return null;
     const px = painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY);
     return { x: Math.floor(px.x / size), y: Math.floor(px.y / size) };
@@ -144,26 +136,26 @@ function FieldCanvas() {
       return;
     }
     const cell = cellAt(event);
-    const state = benchStore.getState();
+    const state = session.benchStore.getState();
     if (event.button !== 0 || cell === null || state.walk !== null) return;
     if (event.altKey) {
-      pickTile(cell);
+      session.painting.pickTile(cell);
       return;
     }
     if (state.tool === "place") {
       event.currentTarget.setPointerCapture(event.pointerId);
       drag.current = { kind: "place", x: event.clientX, y: event.clientY };
-      beginPlacing(cell, event.shiftKey || event.ctrlKey);
+      session.fixtures.beginPlacing(cell, event.shiftKey || event.ctrlKey);
       return;
     }
     if (state.tool !== "paint") return;
     event.currentTarget.setPointerCapture(event.pointerId);
     drag.current = { kind: "paint", ...cell };
-    beginStroke(cell);
+    session.painting.beginStroke(cell);
   };
 
   const move = (event: React.PointerEvent): void => {
-    if (painter.current !== null) pointAt(painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY));
+    if (painter.current !== null) session.shownRoom.pointAt(painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY));
     const { current } = drag;
     if (current === null) return;
     if (current.kind === "pan") {
@@ -175,20 +167,20 @@ function FieldCanvas() {
     if (current.kind === "body") {
       const zoom = painter.current!.zoomNow();
       const body = current.handle!.drag(Math.round((event.clientX - current.x) / zoom), Math.round((event.clientY - current.y) / zoom));
-      const rules = shownRules();
-      if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body)) changeRules(rules.id, { path: "walker.body", value: body }, current.stroke);
+      const rules = session.fixes.shownRules();
+      if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body)) session.ruleSets.changeRules(rules.id, { path: "walker.body", value: body }, current.stroke);
       return;
     }
     const cell = cellAt(event);
     if (cell === null) return;
-    if (current.kind === "place") movePlacing(cell);
-    else moveStroke(cell);
+    if (current.kind === "place") session.fixtures.movePlacing(cell);
+    else session.painting.moveStroke(cell);
   };
 
   const up = (): void => {
-    if (drag.current?.kind === "paint") finishStroke();
-    if (drag.current?.kind === "body") endStroke();
-    if (drag.current?.kind === "place") finishPlacing();
+    if (drag.current?.kind === "paint") session.painting.finishStroke();
+    if (drag.current?.kind === "body") session.project.endStroke();
+    if (drag.current?.kind === "place") session.fixtures.finishPlacing();
     drag.current = null;
     setPanning(false);
   };
@@ -204,23 +196,23 @@ function FieldCanvas() {
       onPointerMove={move}
       onPointerUp={up}
       onPointerCancel={up}
-      onPointerLeave={() => pointAt(null)}
+      onPointerLeave={() => session.shownRoom.pointAt(null)}
       onDragOver={(event) => {
         if (event.dataTransfer.types.includes(KIND_TYPE)) event.preventDefault();
       }}
       onDrop={(event) => {
         const kind = event.dataTransfer.getData(KIND_TYPE);
         const cell = cellAt(event);
-        if (kind === "" || cell === null || benchStore.getState().walk !== null) return;
+        if (kind === "" || cell === null || session.benchStore.getState().walk !== null) return;
         event.preventDefault();
-        takeUpKind(kind as FixtureKindName);
-        beginPlacing(cell, false);
-        finishPlacing();
+        session.fixtures.takeUpKind(kind as FixtureKindName);
+        session.fixtures.beginPlacing(cell, false);
+        session.fixtures.finishPlacing();
       }}
       onContextMenu={(event) => {
         event.preventDefault();
         const cell = cellAt(event);
-        if (cell !== null && benchStore.getState().walk === null) setDown(cell.x, cell.y, event.shiftKey);
+        if (cell !== null && session.benchStore.getState().walk === null) session.walks.setDown(cell.x, cell.y, event.shiftKey);
       }}
     />
   );

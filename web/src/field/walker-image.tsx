@@ -1,13 +1,13 @@
+import { session } from "../page-session.ts";
 import type { Facing, World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
-import { sheetStore } from "../session/bench/sheets.ts";
 import { onWalkerLoaded, walkerPicture } from "./walker-art.ts";
 
 /** The walker's picture by itself. */
 export function WalkerImage({ world, facing, pose, size }: { readonly world: World; readonly facing: Facing; readonly pose: number; readonly size: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const images = useStore(sheetStore, (state) => state.images);
+  const images = useStore(session.sheets.store, (state) => state.images);
   useEffect(
     () =>
       onWalkerLoaded(() => {

@@ -1,10 +1,10 @@
+import { session } from "../page-session.ts";
 import { KEEPS, kindOfFixture } from "@keen-pebble/core/world";
 import { stateText, lookOf } from "../field/fixture-looks.ts";
 import { drawingOf } from "../field/fixture-art.ts";
 import type { Remembered } from "@keen-pebble/core/simulate";
 import type { Fixture, World } from "@keen-pebble/core/world";
 import { useState } from "react";
-import { keepFor } from "../session/bench/fixtures.ts";
 import { useBench } from "../use-session.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import "./bag.css";
@@ -102,7 +102,7 @@ function MemoryRow({ world, remembered, wide, fixture, number }: { readonly worl
         <td>
           <span className="keeps" role="radiogroup" aria-label={`What ${fixture.id} keeps for`} onMouseLeave={() => setLooked(null)}>
             {KEEPS.map((each) => (
-              <button key={each} type="button" role="radio" aria-checked={fixture.keeps === each} onMouseEnter={() => setLooked(each)} onFocus={() => setLooked(each)} onBlur={() => setLooked(null)} onClick={() => keepFor(fixture.id, each)}>
+              <button key={each} type="button" role="radio" aria-checked={fixture.keeps === each} onMouseEnter={() => setLooked(each)} onFocus={() => setLooked(each)} onBlur={() => setLooked(null)} onClick={() => session.fixtures.keepFor(fixture.id, each)}>
                 {each}
               </button>
             ))}

@@ -1,8 +1,7 @@
+import { session } from "../page-session.ts";
 import type { Camera, World } from "@keen-pebble/core/world";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { setCamera } from "../session/bench/fixtures.ts";
-import { endStroke } from "../session/project/project.ts";
 import "./fixtures.css";
 
 const MODES: Readonly<Record<string, Camera["mode"]>> = { "whole room": "whole", "by screen": "screen", follow: "follow" };
@@ -11,10 +10,10 @@ const MODES: Readonly<Record<string, Camera["mode"]>> = { "whole room": "whole",
 export function CameraPanel({ world }: { readonly world: World }) {
   const { camera } = world;
   const set = (part: Partial<Camera>): true => {
-    setCamera({ ...camera, ...part });
+    session.fixtures.setCamera({ ...camera, ...part });
     return true;
   };
-  const cells = (label: string, value: number, min: number, max: number, part: (value: number) => Partial<Camera>) => <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => set(part(next))} onStrokeEnd={endStroke} />;
+  const cells = (label: string, value: number, min: number, max: number, part: (value: number) => Partial<Camera>) => <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => set(part(next))} onStrokeEnd={session.project.endStroke} />;
   return (
     <section className="kit-part" aria-label="Camera">
       <h3>Camera</h3>

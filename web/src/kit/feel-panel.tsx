@@ -1,18 +1,18 @@
+import { session } from "../page-session.ts";
 import type { Feel } from "@keen-pebble/core/analyse";
 import { roundPx } from "@keen-pebble/core/analyse";
 import { Suspense, lazy, useEffect } from "react";
 import { useStore } from "zustand";
-import { feelStore, startFeel } from "../session/bench/feel.ts";
 import "./feel.css";
 
 const SpeedChart = lazy(() => import("./speed-chart.tsx"));
 
 /** How the shown rule set feels: measured by running it on grounds made for it, with the change since the last edit. */
 export function FeelPanel() {
-  useEffect(startFeel, []);
-  const rules = useStore(feelStore, (state) => state.rules);
-  const now = useStore(feelStore, (state) => state.now);
-  const before = useStore(feelStore, (state) => state.before);
+  useEffect(session.feel.startFeel, []);
+  const rules = useStore(session.feel.store, (state) => state.rules);
+  const now = useStore(session.feel.store, (state) => state.now);
+  const before = useStore(session.feel.store, (state) => state.before);
   if (rules === null || now === null) return null;
   const uneven = new Set(now.straight).size > 1;
   return (

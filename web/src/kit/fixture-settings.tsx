@@ -1,11 +1,10 @@
+import { session } from "../page-session.ts";
 import type { Field, Place, Fixture, Lock, World } from "@keen-pebble/core/world";
 import { opensByItself, fieldsOf, TOUCHES, KEEPS, kindOfFixture } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
-import { changeChosen, chooseLock, renameChosen } from "../session/bench/fixtures.ts";
-import { endStroke } from "../session/project/project.ts";
 
 interface Props {
   readonly world: World;
@@ -21,9 +20,9 @@ export function FixtureSettings({ world, fixture, several }: Props) {
       {!several && <IdField id={fixture.id} />}
       {!several && <KindSettings world={world} fixture={fixture} />}
       {(several || kindOfFixture(fixture.kind).returns(fixture) || kindOfFixture(fixture.kind).alone) && (
-        <SelectField label="Keeps" value={fixture.keeps} choices={KEEPS} onValue={(keeps) => changeChosen((each) => ({ ...each, keeps: keeps as Fixture["keeps"] }))} />
+        <SelectField label="Keeps" value={fixture.keeps} choices={KEEPS} onValue={(keeps) => session.fixtures.changeChosen((each) => ({ ...each, keeps: keeps as Fixture["keeps"] }))} />
       )}
-      {(several || kindOfFixture(fixture.kind).touched) && <SelectField label="Touch" value={fixture.touch} choices={TOUCHES} onValue={(touch) => changeChosen((each) => ({ ...each, touch: touch as Fixture["touch"] }))} />}
+      {(several || kindOfFixture(fixture.kind).touched) && <SelectField label="Touch" value={fixture.touch} choices={TOUCHES} onValue={(touch) => session.fixtures.changeChosen((each) => ({ ...each, touch: touch as Fixture["touch"] }))} />}
       <p className="quiet small">{KEEPS_TEXT[fixture.keeps]}</p>
     </div>
   );
@@ -46,7 +45,7 @@ function IdField({ id }: { readonly id: string }) {
         maxLength={40}
         spellCheck={false}
         onChange={(event) => setDraft(event.target.value)}
-        onBlur={() => renameChosen(id, draft.trim())}
+        onBlur={() => session.fixtures.renameChosen(id, draft.trim())}
         onKeyDown={(event) => {
           if (event.key === "Enter") event.currentTarget.blur();
           else if (event.key === "Escape") setDraft(id);
@@ -61,7 +60,7 @@ function KindSettings({ world, fixture }: Omit<Props, "several">) {
   const values = fixture as unknown as Record<string, unknown>;
   return Object.entries(fieldsOf(fixture.kind)).map(([name, field]) =>
     fixture.kind === "door" && name !== "lock" && opensByItself(fixture) ? null : (
-      <FieldSetting key={name} world={world} fixture={fixture} field={field} value={values[name]} onValue={(value) => changeChosen((each) => ({ ...each, [name]: value }))} />
+      <FieldSetting key={name} world={world} fixture={fixture} field={field} value={values[name]} onValue={(value) => session.fixtures.changeChosen((each) => ({ ...each, [name]: value }))} />
     ),
   );
 }
@@ -97,7 +96,7 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
       const values = value as { readonly kind: string } & Record<string, unknown>;
       return (
         <>
-          <SelectField label={label} value={values.kind} choices={Object.keys(field.kinds)} onValue={(kind) => chooseLock(kind as Lock["kind"])} />
+          <SelectField label={label} value={values.kind} choices={Object.keys(field.kinds)} onValue={(kind) => session.fixtures.chooseLock(kind as Lock["kind"])} />
           {Object.entries(field.kinds[values.kind]!).map(([name, inner]) => (
             <FieldSetting key={name} world={world} fixture={fixture} field={inner} value={values[name]} onValue={(next) => onValue({ ...values, [name]: next })} />
           ))}
@@ -108,7 +107,7 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
 }
 
 function WholeField({ label, range: [min, max], value, onValue }: { readonly label: string; readonly range: readonly [number, number]; readonly value: number; readonly onValue: (value: number) => void }) {
-  return <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => (onValue(next), true)} onStrokeEnd={endStroke} />;
+  return <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => (onValue(next), true)} onStrokeEnd={session.project.endStroke} />;
 }
 
 function NameField({ label, value, onValue }: { readonly label: string; readonly value: string; readonly onValue: (value: string) => void }) {

@@ -1,9 +1,9 @@
+import { session } from "../page-session.ts";
 import type { Tile, World } from "@keen-pebble/core/world";
 import { flagUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
-import { callFlag, dropFlag, makeFlag, toggleBlockedBy, toggleFlag } from "../session/bench/tiles.ts";
 
 /** The flags as a row of toggles for all chosen tiles; behind them where each is used and who asks for it. */
 export function FlagList({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {
@@ -24,7 +24,7 @@ export function FlagList({ world, tiles, uses }: { readonly world: World; readon
           const state = carriers === 0 ? "false" : carriers === tiles.length ? "true" : "mixed";
           const asked = rules?.walker.blockedBy.includes(flag) ?? false;
           return (
-            <button key={flag} type="button" className="flag" role="checkbox" aria-checked={state} disabled={fixed} title={asked ? `${flag}: stops the walker` : `${flag}: the walker does not ask for it`} onClick={() => toggleFlag(flag, state !== "true")}>
+            <button key={flag} type="button" className="flag" role="checkbox" aria-checked={state} disabled={fixed} title={asked ? `${flag}: stops the walker` : `${flag}: the walker does not ask for it`} onClick={() => session.tiles.toggleFlag(flag, state !== "true")}>
               <i className={asked ? "blocking" : ""} />
               {flag}
             </button>
@@ -60,19 +60,19 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
           return (
             <tr key={flag}>
               <td>
-                <input className="form-control" aria-label={`Name of flag ${flag}`} defaultValue={flag} maxLength={40} onBlur={(event) => callFlag(flag, event.target.value.trim())} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+                <input className="form-control" aria-label={`Name of flag ${flag}`} defaultValue={flag} maxLength={40} onBlur={(event) => session.tiles.callFlag(flag, event.target.value.trim())} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
               </td>
               <td className="mono" title={`in ${tiles} tiles`}>
                 {cells}
               </td>
               <td>
                 <label className="row-line">
-                  <input type="checkbox" className="form-check-input m-0" aria-label={`${flag} stops the walker`} checked={on} onChange={(event) => toggleBlockedBy(rules.id, flag, event.target.checked)} />
+                  <input type="checkbox" className="form-check-input m-0" aria-label={`${flag} stops the walker`} checked={on} onChange={(event) => session.tiles.toggleBlockedBy(rules.id, flag, event.target.checked)} />
                   <span className={askedBy.length === 0 ? "attention" : "quiet"}>{askedBy.length === 0 ? "nobody asks" : on ? "yes" : "no"}</span>
                 </label>
               </td>
               <td>
-                <Button variant="bare" className="btn-icon" aria-label={`Take flag ${flag} away from ${tiles} tiles`} title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`} onClick={() => dropFlag(flag)}>
+                <Button variant="bare" className="btn-icon" aria-label={`Take flag ${flag} away from ${tiles} tiles`} title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`} onClick={() => session.tiles.dropFlag(flag)}>
                   <Icon name="bin" />
                 </Button>
               </td>
@@ -97,7 +97,7 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
 
   function add(): void {
     if (name.trim() === "") return;
-    makeFlag(name.trim());
+    session.tiles.makeFlag(name.trim());
     setName("");
   }
 }

@@ -1,9 +1,8 @@
+import { session } from "../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { tileUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import { useBench, useProject } from "../use-session.ts";
-import { readRoomFile } from "../session/bench/rooms.ts";
-import { bringInSheet } from "../session/bench/sheets.ts";
 import { CameraPanel } from "./camera-panel.tsx";
 import { BagPanel } from "./bag-panel.tsx";
 import { FeelPanel } from "./feel-panel.tsx";
@@ -34,7 +33,7 @@ export function Kit() {
         event.preventDefault();
         const [file] = event.dataTransfer.files;
         if (!file || walking) return;
-        void (tab === "room" ? readRoomFile(file) : bringInSheet(file));
+        void (tab === "room" ? session.rooms.readRoomFile(file) : session.sheets.bringInSheet(file));
       }}
     >
       <div className="kit-head" role="tablist" aria-label="Kit">

@@ -1,10 +1,9 @@
+import { session } from "../page-session.ts";
 import type { Look, Tile, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Form from "react-bootstrap/Form";
 import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
-import { bringInSheet } from "../session/bench/sheets.ts";
-import { changeChosen, setLook } from "../session/bench/tiles.ts";
 import { LookFields } from "./look-fields.tsx";
 import { TileSwatch } from "./tile-swatch.tsx";
 
@@ -17,11 +16,11 @@ export function LookEditor({ world, tiles }: { readonly world: World; readonly t
     <section className="kit-part" aria-label="Look">
       <div className="row-line">
         <h3 className="grow">Look</h3>
-        <FileButton name="Image sheet" accept=".png" variant="bare" className="text-button" title="A PNG that is cut into tiles" onFiles={([file]) => void bringInSheet(file!)}>
+        <FileButton name="Image sheet" accept=".png" variant="bare" className="text-button" title="A PNG that is cut into tiles" onFiles={([file]) => void session.sheets.bringInSheet(file!)}>
           <Icon name="bringIn" /> sheet
         </FileButton>
       </div>
-      <LookFields world={world} look={tile.look} name="the look" onLook={setLook} />
+      <LookFields world={world} look={tile.look} name="the look" onLook={session.tiles.setLook} />
       <Joins world={world} tile={tile} />
     </section>
   );
@@ -33,10 +32,10 @@ function Joins({ world, tile }: { readonly world: World; readonly tile: Tile }) 
   const { joins } = tile;
   const number = world.tiles.indexOf(tile);
   const choose = (to: string): void => {
-    changeChosen((each) => ({ ...each, joins: to === "" ? null : { to, looks: each.joins?.looks ?? MASKS.map((m) => lookFor(each.look, m)) } }));
+    session.tiles.changeChosen((each) => ({ ...each, joins: to === "" ? null : { to, looks: each.joins?.looks ?? MASKS.map((m) => lookFor(each.look, m)) } }));
   };
   const setJoined = (look: Look, stroke?: string): void => {
-    changeChosen((each) => (each.joins === null ? each : { ...each, joins: { ...each.joins, looks: each.joins.looks.map((old, m) => (m === mask ? look : old)) } }), stroke);
+    session.tiles.changeChosen((each) => (each.joins === null ? each : { ...each, joins: { ...each.joins, looks: each.joins.looks.map((old, m) => (m === mask ? look : old)) } }), stroke);
   };
   return (
     <>

@@ -1,8 +1,8 @@
+import { session } from "../page-session.ts";
 import type { Look, Pattern, World } from "@keen-pebble/core/world";
 import { PATTERNS } from "@keen-pebble/core/world";
 import { useRef } from "react";
 import Form from "react-bootstrap/Form";
-import { endStroke } from "../session/project/project.ts";
 import { SheetPlace } from "./sheet-place.tsx";
 
 interface Props {
@@ -43,7 +43,7 @@ export function LookFields({ world, look, name, onLook }: Props) {
               value={look.fill}
               onFocus={() => (stroke.current = crypto.randomUUID())}
               onChange={(event) => onLook({ ...look, fill: event.target.value }, stroke.current)}
-              onBlur={endStroke}
+              onBlur={session.project.endStroke}
             />
           </label>
           {look.pattern && (

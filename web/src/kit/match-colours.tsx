@@ -1,3 +1,4 @@
+import { session } from "../page-session.ts";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
@@ -5,11 +6,10 @@ import Modal from "react-bootstrap/Modal";
 import { useStore } from "zustand";
 import { useProject } from "../use-session.ts";
 import type { Matching } from "../session/bench/rooms.ts";
-import { layMatched, matchStore } from "../session/bench/rooms.ts";
 
 /** Asks once which tile each colour of a picture stands for. */
 export function MatchColours() {
-  const matching = useStore(matchStore, (state) => state.matching);
+  const matching = useStore(session.rooms.store, (state) => state.matching);
   return matching && <Match key={matching.name} matching={matching} />;
 }
 
@@ -18,7 +18,7 @@ function Match({ matching }: { readonly matching: Matching }) {
   const [matched, setMatched] = useState<ReadonlyMap<string, string>>(new Map());
   const { width, height } = matching.pixels;
   return (
-    <Modal show onHide={() => layMatched(null)} aria-labelledby="match-colours" centered animation={false}>
+    <Modal show onHide={() => session.rooms.layMatched(null)} aria-labelledby="match-colours" centered animation={false}>
       <Modal.Header closeButton>
         <Modal.Title id="match-colours" as="h2">
           Which tiles are these colours?
@@ -49,10 +49,10 @@ function Match({ matching }: { readonly matching: Matching }) {
         </ul>
       </Modal.Body>
       <Modal.Footer>
-        <Button variant="plain" onClick={() => layMatched(null)}>
+        <Button variant="plain" onClick={() => session.rooms.layMatched(null)}>
           Let it go
         </Button>
-        <Button variant="main" onClick={() => layMatched(matched)}>
+        <Button variant="main" onClick={() => session.rooms.layMatched(matched)}>
           Lay it down
         </Button>
       </Modal.Footer>

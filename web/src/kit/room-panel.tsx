@@ -1,3 +1,4 @@
+import { session } from "../page-session.ts";
 import type { SideName, World } from "@keen-pebble/core/world";
 import { writeRoomPixels, writeRoomTable, writeRoomText } from "@keen-pebble/core/formats";
 import { SIDES, roomById } from "@keen-pebble/core/world";
@@ -7,10 +8,7 @@ import { RoomPicture } from "../field/room-picture.ts";
 import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
 import { saveFile } from "../look/save-file.ts";
-import { chooseRoom } from "../session/bench/shown-room.ts";
-import { benchStore } from "../session/bench/bench-store.ts";
 import { useBench } from "../use-session.ts";
-import { callRoom, copyShownRoom, growRoom, identifyRoom, makeRoom, readRoomFile, removeShownRoom } from "../session/bench/rooms.ts";
 import { roomSvg } from "./room-svg.ts";
 
 const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "East", south: "South", west: "West" };
@@ -33,31 +31,31 @@ export function RoomPanel({ world }: { readonly world: World }) {
   return (
     <>
       <div className="row-line">
-        <Form.Select aria-label="Shown room" value={id} onChange={(event) => chooseRoom(event.target.value)}>
+        <Form.Select aria-label="Shown room" value={id} onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}>
           {world.rooms.map((each) => (
             <option key={each.id} value={each.id}>
               {each.name}
             </option>
           ))}
         </Form.Select>
-        <Button variant="bare" className="btn-icon" title="New room" aria-label="New room" onClick={makeRoom}>
+        <Button variant="bare" className="btn-icon" title="New room" aria-label="New room" onClick={session.rooms.makeRoom}>
           <Icon name="plus" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Copy this room" aria-label="Copy this room" onClick={copyShownRoom}>
+        <Button variant="bare" className="btn-icon" title="Copy this room" aria-label="Copy this room" onClick={session.rooms.copyShownRoom}>
           <Icon name="copy" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Take this room away" aria-label="Take this room away" disabled={world.rooms.length === 1} onClick={removeShownRoom}>
+        <Button variant="bare" className="btn-icon" title="Take this room away" aria-label="Take this room away" disabled={world.rooms.length === 1} onClick={session.rooms.removeShownRoom}>
           <Icon name="bin" />
         </Button>
       </div>
       <section className="kit-part" aria-label="Name and size">
         <label className="labelled">
           <span className="name">Name</span>
-          <input aria-label="Room name" key={`${id} ${room.name}`} defaultValue={room.name} maxLength={80} onBlur={(event) => callRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+          <input aria-label="Room name" key={`${id} ${room.name}`} defaultValue={room.name} maxLength={80} onBlur={(event) => session.rooms.callRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
         </label>
         <label className="labelled">
           <span className="name">Id</span>
-          <input aria-label="Room id" className="mono" title="What files, links and checks name it by; all of them follow" key={id} defaultValue={id} maxLength={40} spellCheck={false} onBlur={(event) => identifyRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+          <input aria-label="Room id" className="mono" title="What files, links and checks name it by; all of them follow" key={id} defaultValue={id} maxLength={40} spellCheck={false} onBlur={(event) => session.rooms.identifyRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
         </label>
         <div className="row-line">
           <h3 className="grow">Size</h3>
@@ -68,10 +66,10 @@ export function RoomPanel({ world }: { readonly world: World }) {
         {SIDES.map((side) => (
           <div key={side} className="row-line">
             <span className="grow">{SIDE_NAMES[side]}</span>
-            <Button variant="plain" className="btn-icon" aria-label={`Cut a row at the ${side}`} title="Cut one" onClick={() => growRoom({ [side]: -1 })}>
+            <Button variant="plain" className="btn-icon" aria-label={`Cut a row at the ${side}`} title="Cut one" onClick={() => session.rooms.growRoom({ [side]: -1 })}>
               <Icon name="minus" />
             </Button>
-            <Button variant="plain" className="btn-icon" aria-label={`Add a row at the ${side}`} title="Add one" onClick={() => growRoom({ [side]: 1 })}>
+            <Button variant="plain" className="btn-icon" aria-label={`Add a row at the ${side}`} title="Add one" onClick={() => session.rooms.growRoom({ [side]: 1 })}>
               <Icon name="plus" />
             </Button>
           </div>
@@ -79,7 +77,7 @@ export function RoomPanel({ world }: { readonly world: World }) {
       </section>
       <section className="kit-part" aria-label="Text, table, picture">
         <h3>Text, table, picture</h3>
-        <Button variant={typing ? "main" : "plain"} aria-pressed={typing} onClick={() => benchStore.setState({ side: typing ? "anatomy" : "room" })}>
+        <Button variant={typing ? "main" : "plain"} aria-pressed={typing} onClick={() => session.benchStore.setState({ side: typing ? "anatomy" : "room" })}>
           {typing ? "Close the text" : "Type this room as text"}
         </Button>
         <div className="save-as">
@@ -99,7 +97,7 @@ export function RoomPanel({ world }: { readonly world: World }) {
             SVG
           </Button>
         </div>
-        <FileButton name="Room file" accept=".txt,.csv,.png" onFiles={([file]) => void readRoomFile(file!)}>
+        <FileButton name="Room file" accept=".txt,.csv,.png" onFiles={([file]) => void session.rooms.readRoomFile(file!)}>
           <Icon name="bringIn" /> Read text, table or cells
         </FileButton>
       </section>

@@ -1,12 +1,11 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { session } from "../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { writeRoomText } from "@keen-pebble/core/formats";
 import { cleanup, render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { outbox } from "../session/project/outbox.ts";
-import { changeWorld, projectStore, travel } from "../session/project/project.ts";
 import { ALONG, hall } from "../test-support/hall.ts";
 import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
@@ -21,7 +20,7 @@ afterEach(() => {
   opened.close();
 });
 
-const world = (): World => projectStore.getState().project!.world;
+const world = (): World => session.project.store.getState().project!.world;
 const cell = (x: number, y: number): number => world().rooms[0]!.cells[y * 20 + x]!;
 const whole = (): string => writeRoomText(world(), world().rooms[0]!);
 
@@ -51,9 +50,9 @@ describe("a room as text", () => {
     await until(() => cell(6, 5) === wall);
     // One stroke of typing is undone as one.
     await user.tab();
-    expect(travel("undo")).toBe(true);
+    expect(session.project.travel("undo")).toBe(true);
     expect([cell(5, 5), cell(6, 5)]).toEqual([1, 1]);
-    expect(travel("undo", true)).toBe(false);
+    expect(session.project.travel("undo", true)).toBe(false);
   });
 
   it("that does not read stays as typed and is told by line and column; the room stays as it was", async () => {
@@ -66,7 +65,7 @@ describe("a room as text", () => {
     expect(says()).toMatch(/4:8 nothing explains "\?"/);
     expect(area.getAttribute("aria-invalid")).toBe("true");
     expect(whole()).toBe(before);
-    await until(async () => (await outbox.keptDraft("hall", "room/room-1")) !== null);
+    await until(async () => (await session.outbox.keptDraft("hall", "room/room-1")) !== null);
     // What it does not know it can make a tile of.
     await user.click(screen.getByRole("button", { name: "Make ? a tile" }));
     await until(() => world().tiles.some(({ glyph }) => glyph === "?"));
@@ -79,20 +78,20 @@ describe("a room as text", () => {
     await until(() => first.area.value !== "");
     mark(first.area, 7, 3);
     await first.user.keyboard("?");
-    await until(async () => (await outbox.keptDraft("hall", "room/room-1")) !== null);
+    await until(async () => (await session.outbox.keptDraft("hall", "room/room-1")) !== null);
     cleanup();
     const { user, area, says } = shown();
     await until(() => area.value.includes("?"));
     await until(() => says()?.includes("nothing explains"));
     await user.click(screen.getByRole("button", { name: "Back to the room as it is" }));
     await until(() => area.value === whole());
-    await vi.waitFor(async () => expect(await outbox.keptDraft("hall", "room/room-1")).toBeNull());
+    await vi.waitFor(async () => expect(await session.outbox.keptDraft("hall", "room/room-1")).toBeNull());
   });
 
   it("follows what is painted elsewhere while nobody types", async () => {
     const { area } = shown();
     await until(() => area.value !== "");
-    changeWorld((now) => ({ ...now, rooms: now.rooms.map((room) => ({ ...room, cells: room.cells.map((tile, i) => (i === 5 * 20 + 5 ? 2 : tile)) })) }));
+    session.project.changeWorld((now) => ({ ...now, rooms: now.rooms.map((room) => ({ ...room, cells: room.cells.map((tile, i) => (i === 5 * 20 + 5 ? 2 : tile)) })) }));
     await until(() => area.value === whole());
     expect(area.value[5 * 21 + 5]).toBe("#");
   });

@@ -1,16 +1,13 @@
+import { session } from "../page-session.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import { writeRoomText } from "@keen-pebble/core/formats";
 import { roomById } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
-import { benchStore } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
-import { outbox } from "../session/project/outbox.ts";
-import { endStroke, projectStore } from "../session/project/project.ts";
 import type { TypedRoom } from "../session/bench/rooms.ts";
-import { layTyped, lookAtTyped } from "../session/bench/rooms.ts";
-import { makeTileFor } from "../session/bench/tiles.ts";
+import { lookAtTyped  } from "../session/bench/rooms.ts";
 
 const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
 
@@ -34,9 +31,9 @@ export function RoomText() {
   }, [world, room, unfinished]);
   useEffect(() => {
     let wanted = true;
-    const { worldId, project } = projectStore.getState();
+    const { worldId, project } = session.project.store.getState();
     if (worldId === null || project === null) return;
-    void outbox.keptDraft(worldId, draft).then(async (kept) => {
+    void session.outbox.keptDraft(worldId, draft).then(async (kept) => {
       if (kept === null || !wanted) return;
       const result = await lookAtTyped(kept, project, id);
       if (!wanted) return;
@@ -50,14 +47,14 @@ export function RoomText() {
     };
   }, [draft, id]);
   const remember = (next: string | null): void => {
-    const { worldId } = projectStore.getState();
+    const { worldId } = session.project.store.getState();
     setUnfinished(next !== null);
-    if (worldId !== null) void outbox.keepDraft(worldId, draft, next);
+    if (worldId !== null) void session.outbox.keepDraft(worldId, draft, next);
   };
   const lay = (next: string): void => {
-    typing.current ??= { began: projectStore.getState().project!, stroke: crypto.randomUUID() };
+    typing.current ??= { began: session.project.store.getState().project!, stroke: crypto.randomUUID() };
     const mine = ++asked.current;
-    void layTyped(next, typing.current.began, id, typing.current.stroke).then((result) => {
+    void session.rooms.layTyped(next, typing.current.began, id, typing.current.stroke).then((result) => {
       if (mine !== asked.current) return;
       setSaid(result);
       // What does not read yet is kept over a closed tab; what does is the room itself.
@@ -66,13 +63,13 @@ export function RoomText() {
   };
   const finish = (): void => {
     typing.current = null;
-    endStroke();
+    session.project.endStroke();
   };
   return (
     <section className="room-text" aria-label="Room as text">
       <div className="row-line">
         <h2 className="grow">{room?.name} as text</h2>
-        <Button variant="bare" className="btn-icon" aria-label="Close the text" title="Close the text" onClick={() => benchStore.setState({ side: "anatomy" })}>
+        <Button variant="bare" className="btn-icon" aria-label="Close the text" title="Close the text" onClick={() => session.benchStore.setState({ side: "anatomy" })}>
           <Icon name="close" />
         </Button>
       </div>
@@ -120,7 +117,7 @@ export function RoomText() {
                 variant="plain"
                 onMouseDown={(event) => event.preventDefault()}
                 onClick={() => {
-                  makeTileFor(character);
+                  session.tiles.makeTileFor(character);
                   typing.current = null;
                   lay(text);
                 }}

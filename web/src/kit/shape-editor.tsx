@@ -1,11 +1,10 @@
+import { session } from "../page-session.ts";
 import type { Shape, Tile } from "@keen-pebble/core/world";
 import { isConvexClockwise } from "@keen-pebble/core/formats";
 import { useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Icon } from "../look/icon.tsx";
-import { endStroke } from "../session/project/project.ts";
-import { setShape } from "../session/bench/tiles.ts";
 import { shapePresets } from "./shape-presets.ts";
 
 const SIDE = 132;
@@ -17,10 +16,10 @@ export function ShapeEditor({ tileSize, tiles }: { readonly tileSize: number; re
   const mixed = tiles.some((tile) => JSON.stringify(tile.shape) !== JSON.stringify(shape));
   const presets = shapePresets(tileSize);
   const choose = (kind: string): void => {
-    if (kind === "full") setShape({ kind: "full" });
-    else if (kind === "boxes") setShape({ kind: "boxes", boxes: [[0, Math.floor(tileSize / 2), tileSize, Math.ceil(tileSize / 2)]] });
-    else if (kind === "poly") setShape({ kind: "poly", points: [[0, 0], [tileSize, tileSize], [0, tileSize]] });
-    else setShape(presets.find((preset) => preset.name === kind)!.shape);
+    if (kind === "full") session.tiles.setShape({ kind: "full" });
+    else if (kind === "boxes") session.tiles.setShape({ kind: "boxes", boxes: [[0, Math.floor(tileSize / 2), tileSize, Math.ceil(tileSize / 2)]] });
+    else if (kind === "poly") session.tiles.setShape({ kind: "poly", points: [[0, 0], [tileSize, tileSize], [0, tileSize]] });
+    else session.tiles.setShape(presets.find((preset) => preset.name === kind)!.shape);
   };
   return (
     <section className="kit-part" aria-label="Shape">
@@ -66,19 +65,19 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
     const clamp = (v: number): number => Math.min(Math.max(Math.round(v), 0), size);
     const points = shape.points.map((point, i) => (i === corner ? ([clamp(x), clamp(y)] as const) : point));
     // A corner that would make the shape hollow stays where it is.
-    if (isConvexClockwise(points)) setShape({ kind: "poly", points }, stroke);
+    if (isConvexClockwise(points)) session.tiles.setShape({ kind: "poly", points }, stroke);
   };
   const add = (): void => {
     const next = (at + 1) % shape.points.length;
     for (const points of outwards(shape.points, at, next, size)) {
       if (!isConvexClockwise(points)) continue;
-      setShape({ kind: "poly", points });
+      session.tiles.setShape({ kind: "poly", points });
       setChosen(at + 1);
       return;
     }
   };
   const remove = (): void => {
-    setShape({ kind: "poly", points: shape.points.filter((_, i) => i !== at) });
+    session.tiles.setShape({ kind: "poly", points: shape.points.filter((_, i) => i !== at) });
   };
   return (
     <div className="corners">
@@ -96,7 +95,7 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
         }}
         onPointerUp={() => {
           drag.current = null;
-          endStroke();
+          session.project.endStroke();
         }}
       >
         <rect className="cell" width={SIDE} height={SIDE} />
@@ -173,7 +172,7 @@ const BOX_KEYS = ["x", "y", "w", "h"] as const;
 
 function Boxes({ shape, size }: { readonly shape: BoxesShape; readonly size: number }) {
   const set = (boxes: BoxesShape["boxes"]): void => {
-    if (boxes.length > 0) setShape({ kind: "boxes", boxes });
+    if (boxes.length > 0) session.tiles.setShape({ kind: "boxes", boxes });
   };
   return (
     <div className="boxes">

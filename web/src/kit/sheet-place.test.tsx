@@ -1,12 +1,11 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { session } from "../page-session.ts";
 import type { Look, World } from "@keen-pebble/core/world";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { projectStore } from "../session/project/project.ts";
-import { sheetStore } from "../session/bench/sheets.ts";
 import { hall } from "../test-support/hall.ts";
 import { SheetPlace } from "./sheet-place.tsx";
 
@@ -15,8 +14,8 @@ const world: World = { ...hall(), sheets: [{ id: "stones", file: "stones.png", t
 const image = { width: 1 + 4 * 16 + 3 * 2 + 1, height: 1 + 3 * 16 + 2 * 2 + 1 };
 
 beforeEach(() => {
-  projectStore.setState({ phase: "ready", project: { world, logs: new Map() }, worldId: null });
-  sheetStore.setState({ images: new Map([["stones", image as ImageBitmap]]) });
+  session.project.store.setState({ phase: "ready", project: { world, logs: new Map() }, worldId: null });
+  session.sheets.store.setState({ images: new Map([["stones", image as ImageBitmap]]) });
   vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue({ clearRect: () => undefined, drawImage: () => undefined, strokeRect: () => undefined } as never);
 });
 afterEach(() => {
@@ -30,7 +29,7 @@ function shown(box = { left: 10, top: 20, width: image.width, height: image.heig
   chosen.length = 0;
   function Shown() {
     const [look, setLook] = useState<Extract<Look, { sheet: string }>>({ sheet: "stones", at: [1, 1] });
-    const shownWorld = projectStore.getState().project!.world;
+    const shownWorld = session.project.store.getState().project!.world;
     return (
       <SheetPlace
         world={shownWorld}
@@ -109,7 +108,7 @@ describe("how a sheet is cut", () => {
     const before = field.value;
     await user.clear(field);
     await user.type(field, keys);
-    const sheet = projectStore.getState().project!.world.sheets[0]!;
+    const sheet = session.project.store.getState().project!.world.sheets[0]!;
     expect(sheet).toEqual({ ...world.sheets[0]!, ...changed });
     // What may not be is what it was again.
     if (Object.keys(changed).length === 0) expect(field.value).toBe(before);
@@ -119,7 +118,7 @@ describe("how a sheet is cut", () => {
     shown();
     expect(screen.getByText("4 x 3 tiles")).toBeTruthy();
     cleanup();
-    sheetStore.setState({ images: new Map([["stones", { width: image.width + 5, height: image.height + 1 } as ImageBitmap]]) });
+    session.sheets.store.setState({ images: new Map([["stones", { width: image.width + 5, height: image.height + 1 } as ImageBitmap]]) });
     shown();
     expect(screen.getByText(/4 x 3 tiles, \d+ and \d+ px left over/)).toBeTruthy();
   });

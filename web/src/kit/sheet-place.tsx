@@ -1,8 +1,9 @@
+import { session } from "../page-session.ts";
 import type { Look, World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
-import { cutSheet, sheetStore, sheetTiles } from "../session/bench/sheets.ts";
+import { sheetTiles  } from "../session/bench/sheets.ts";
 
 type SheetLook = Extract<Look, { sheet: string }>;
 
@@ -12,7 +13,7 @@ const MOST_SHOWN = 232;
 /** A place in an image sheet, chosen on its picture; and how the sheet is cut. */
 export function SheetPlace({ world, look, onLook }: { readonly world: World; readonly look: SheetLook; readonly onLook: (look: Look) => void }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const image = useStore(sheetStore, (state) => state.images.get(look.sheet));
+  const image = useStore(session.sheets.store, (state) => state.images.get(look.sheet));
   const sheet = world.sheets.find((each) => each.id === look.sheet);
   const zoom = image ? (image.width <= MOST_SHOWN ? Math.floor(MOST_SHOWN / image.width) : MOST_SHOWN / image.width) : 1;
   useEffect(() => {
@@ -79,7 +80,7 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
               defaultValue={sheet[key]}
               onBlur={(event) => {
                 const value = Number(event.target.value);
-                if (/^\d{1,3}$/.test(event.target.value) && value >= min && value <= 512) cutSheet(sheet.id, { [key]: value });
+                if (/^\d{1,3}$/.test(event.target.value) && value >= min && value <= 512) session.sheets.cutSheet(sheet.id, { [key]: value });
                 else event.target.value = String(sheet[key]);
               }}
               onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}

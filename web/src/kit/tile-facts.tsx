@@ -1,5 +1,5 @@
+import { session } from "../page-session.ts";
 import type { Tile, World } from "@keen-pebble/core/world";
-import { changeChosen } from "../session/bench/tiles.ts";
 
 /** Name, glyph and use of the chosen tile, or how many are chosen. */
 export function TileFacts({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {
@@ -26,7 +26,7 @@ export function TileFacts({ world, tiles, uses }: { readonly world: World; reado
           maxLength={80}
           onBlur={(event) => {
             const name = event.target.value.trim();
-            if (name !== "" && name !== tile.name) changeChosen((each) => ({ ...each, name }));
+            if (name !== "" && name !== tile.name) session.tiles.changeChosen((each) => ({ ...each, name }));
           }}
           onKeyDown={(event) => {
             if (event.key === "Enter") event.currentTarget.blur();
@@ -44,7 +44,7 @@ export function TileFacts({ world, tiles, uses }: { readonly world: World; reado
             const last = [...event.currentTarget.value.trim()].at(-1) ?? "";
             event.currentTarget.value = last;
             const glyph = last === "" ? null : last;
-            if (glyph !== tile.glyph && (glyph === null || !taken(glyph))) changeChosen((each) => ({ ...each, glyph }));
+            if (glyph !== tile.glyph && (glyph === null || !taken(glyph))) session.tiles.changeChosen((each) => ({ ...each, glyph }));
           }}
         />
       </label>

@@ -1,11 +1,10 @@
+import { session } from "../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
-import { chooseTile } from "../session/bench/chosen.ts";
 import { useBench } from "../use-session.ts";
-import { copyChosenTile, makeTile, moveChosenTile, removeChosenTiles } from "../session/bench/tiles.ts";
 import { TileSwatch } from "./tile-swatch.tsx";
 
 /** More tiles than this get a field to search in. */
@@ -24,16 +23,16 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
     <>
       <div className="row-line">
         {world.tiles.length >= SEARCH_FROM ? <input type="search" className="form-control grow" aria-label="Search tiles" title="Name, id or flag" placeholder="Find" value={sought} onChange={(event) => setSought(event.target.value)} /> : <span className="quiet grow">{world.tiles.length} tiles</span>}
-        <Button variant="bare" className="btn-icon" title="New tile" aria-label="New tile" onClick={makeTile}>
+        <Button variant="bare" className="btn-icon" title="New tile" aria-label="New tile" onClick={session.tiles.makeTile}>
           <Icon name="plus" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Copy this tile" aria-label="Copy this tile" onClick={copyChosenTile}>
+        <Button variant="bare" className="btn-icon" title="Copy this tile" aria-label="Copy this tile" onClick={session.tiles.copyChosenTile}>
           <Icon name="copy" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Move back in the list" aria-label="Move back in the list" disabled={at < 2} onClick={() => moveChosenTile(-1)}>
+        <Button variant="bare" className="btn-icon" title="Move back in the list" aria-label="Move back in the list" disabled={at < 2} onClick={() => session.tiles.moveChosenTile(-1)}>
           <Icon name="back" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Move on in the list" aria-label="Move on in the list" disabled={at < 1 || at === world.tiles.length - 1} onClick={() => moveChosenTile(1)}>
+        <Button variant="bare" className="btn-icon" title="Move on in the list" aria-label="Move on in the list" disabled={at < 1 || at === world.tiles.length - 1} onClick={() => session.tiles.moveChosenTile(1)}>
           <Icon name="forward" />
         </Button>
         <RemoveTiles world={world} chosen={chosen} used={used} />
@@ -50,7 +49,7 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
               aria-selected={chosen.includes(each.id)}
               aria-label={`${each.name}${each.flags.length > 0 ? `, ${each.flags.join(", ")}` : ""}`}
               title={each.name}
-              onClick={(event) => chooseTile(each.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only")}
+              onClick={(event) => session.chosen.chooseTile(each.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only")}
             >
               <TileSwatch source={world} tile={i} size={32} />
               {each.flags.length > 0 && (
@@ -75,7 +74,7 @@ function RemoveTiles({ world, chosen, used }: { readonly world: World; readonly 
   const name = chosen.length > 1 ? "Take these tiles away" : "Take this tile away";
   if (used === 0) {
     return (
-      <Button variant="bare" className="btn-icon" title={name} aria-label={name} disabled={!can} onClick={() => removeChosenTiles(empty)}>
+      <Button variant="bare" className="btn-icon" title={name} aria-label={name} disabled={!can} onClick={() => session.tiles.removeChosenTiles(empty)}>
         <Icon name="bin" />
       </Button>
     );
@@ -89,7 +88,7 @@ function RemoveTiles({ world, chosen, used }: { readonly world: World; readonly 
         <Dropdown.Header>{used} cells have {chosen.length > 1 ? "them" : "it"}. They get</Dropdown.Header>
         {world.tiles.map((tile, i) =>
           chosen.includes(tile.id) && tile.id !== empty ? null : (
-            <Dropdown.Item key={tile.id} as="button" type="button" onClick={() => removeChosenTiles(tile.id)}>
+            <Dropdown.Item key={tile.id} as="button" type="button" onClick={() => session.tiles.removeChosenTiles(tile.id)}>
               <TileSwatch source={world} tile={i} size={16} /> {tile.name}
             </Dropdown.Item>
           ),

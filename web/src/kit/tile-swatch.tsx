@@ -1,9 +1,9 @@
+import { session } from "../page-session.ts";
 import { useStore } from "zustand";
 import type { ArtSource, SheetImages } from "../field/tile-art.ts";
 import { TileArt } from "../field/tile-art.ts";
 import type { DrawnPictures } from "../look/drawn-image.tsx";
 import { DrawnImage } from "../look/drawn-image.tsx";
-import { sheetStore } from "../session/bench/sheets.ts";
 
 interface KnownArt {
   readonly source: ArtSource;
@@ -22,7 +22,7 @@ function artOf(source: ArtSource, images: SheetImages): KnownArt {
 
 /** A tile's picture, `size` screen px wide; `mask` picks a look of one that joins. */
 export function TileSwatch({ source, tile, size, mask = -1 }: { readonly source: ArtSource; readonly tile: number; readonly size: number; readonly mask?: number }) {
-  const images = useStore(sheetStore, (state) => state.images);
+  const images = useStore(session.sheets.store, (state) => state.images);
   const { art, pictures } = artOf(source, images);
   return <DrawnImage className="swatch" size={size} name={`${tile} ${mask}`} kept={pictures} draw={(c) => c.drawImage(art.picture(tile, 1, mask), 0, 0, size, size)} />;
 }

@@ -1,9 +1,9 @@
+import { session } from "../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { allFixtures } from "@keen-pebble/core/world";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { Icon } from "../look/icon.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { makeCircuit, makeItem, removeCircuit, removeItem, setGoal, setItem, setLives } from "../session/bench/fixtures.ts";
 
 /** What fixtures are about: items, circuits, lives and the goal, each with its small editor. */
 export function WorldThings({ world }: { readonly world: World }) {
@@ -15,18 +15,18 @@ export function WorldThings({ world }: { readonly world: World }) {
       {world.items.map((item) => (
         <div key={item.id} className="row-line">
           <FixtureImage look={{ kind: "item", on: false, item }} size={16} />
-          <input className="form-control grow" aria-label={`Name of ${item.id}`} title={item.id} maxLength={80} value={item.name} onChange={(event) => event.target.value.trim() !== "" && setItem(item.id, { name: event.target.value })} />
-          <input type="color" aria-label={`Colour of ${item.id}`} value={item.colour} onChange={(event) => setItem(item.id, { colour: event.target.value })} />
-          <button type="button" className="btn btn-bare btn-icon" aria-label={`Take ${item.id} away`} title={`Take ${item.id} away`} onClick={() => removeItem(item.id)}>
+          <input className="form-control grow" aria-label={`Name of ${item.id}`} title={item.id} maxLength={80} value={item.name} onChange={(event) => event.target.value.trim() !== "" && session.fixtures.setItem(item.id, { name: event.target.value })} />
+          <input type="color" aria-label={`Colour of ${item.id}`} value={item.colour} onChange={(event) => session.fixtures.setItem(item.id, { colour: event.target.value })} />
+          <button type="button" className="btn btn-bare btn-icon" aria-label={`Take ${item.id} away`} title={`Take ${item.id} away`} onClick={() => session.fixtures.removeItem(item.id)}>
             <Icon name="close" />
           </button>
         </div>
       ))}
       <div className="row-line">
-        <button type="button" className="btn btn-plain" onClick={() => makeItem("key")}>
+        <button type="button" className="btn btn-plain" onClick={() => session.fixtures.makeItem("key")}>
           <Icon name="plus" /> key
         </button>
-        <button type="button" className="btn btn-plain" onClick={() => makeItem("treasure")}>
+        <button type="button" className="btn btn-plain" onClick={() => session.fixtures.makeItem("treasure")}>
           <Icon name="plus" /> treasure
         </button>
       </div>
@@ -35,22 +35,22 @@ export function WorldThings({ world }: { readonly world: World }) {
         {world.circuits.map((circuit) => (
           <span key={circuit} className="pill">
             {circuit}
-            <button type="button" className="btn btn-bare btn-icon" aria-label={`Take ${circuit} away`} title={`Take ${circuit} away`} onClick={() => removeCircuit(circuit)}>
+            <button type="button" className="btn btn-bare btn-icon" aria-label={`Take ${circuit} away`} title={`Take ${circuit} away`} onClick={() => session.fixtures.removeCircuit(circuit)}>
               <Icon name="close" />
             </button>
           </span>
         ))}
-        <button type="button" className="btn btn-plain" onClick={makeCircuit}>
+        <button type="button" className="btn btn-plain" onClick={session.fixtures.makeCircuit}>
           <Icon name="plus" /> circuit
         </button>
       </div>
       <div className="fixture-settings">
-        <SelectField label="Lives" value={world.lives === null ? "not counted" : String(world.lives)} choices={["not counted", "1", "2", "3", "5", "9"]} onValue={(lives) => setLives(lives === "not counted" ? null : Number(lives))} />
+        <SelectField label="Lives" value={world.lives === null ? "not counted" : String(world.lives)} choices={["not counted", "1", "2", "3", "5", "9"]} onValue={(lives) => session.fixtures.setLives(lives === "not counted" ? null : Number(lives))} />
         <SelectField
           label="Goal"
           value={goal}
           choices={["none", ...markers, ...world.items.map(({ id }) => `all ${id}`)]}
-          onValue={(chosen) => setGoal(chosen === "none" ? null : markers.includes(chosen) ? { kind: "marker", fixture: chosen } : { kind: "collect", item: chosen.slice("all ".length) })}
+          onValue={(chosen) => session.fixtures.setGoal(chosen === "none" ? null : markers.includes(chosen) ? { kind: "marker", fixture: chosen } : { kind: "collect", item: chosen.slice("all ".length) })}
         />
       </div>
     </section>

@@ -1,13 +1,10 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { session } from "../page-session.ts";
 import { cleanup, render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { benchStore } from "../session/bench/bench-store.ts";
-import { selectLog } from "../session/bench/shown-log.ts";
 import { useProject } from "../use-session.ts";
-import { outbox } from "../session/project/outbox.ts";
-import { edit, projectStore, travel } from "../session/project/project.ts";
 import { ALONG, DOWN, hall } from "../test-support/hall.ts";
 import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
@@ -20,8 +17,8 @@ beforeEach(async () => {
   // A list is drawn as far as it is seen: without a layout nothing is.
   vi.spyOn(HTMLElement.prototype, "clientHeight", "get").mockReturnValue(300);
   vi.spyOn(HTMLElement.prototype, "clientWidth", "get").mockReturnValue(300);
-  selectLog("along");
-  await until(() => benchStore.getState().run !== null);
+  session.shownLog.selectLog("along");
+  await until(() => session.benchStore.getState().run !== null);
 });
 afterEach(() => {
   cleanup();
@@ -29,7 +26,7 @@ afterEach(() => {
   vi.restoreAllMocks();
 });
 
-const text = (): string => projectStore.getState().project!.logs.get("along")!;
+const text = (): string => session.project.store.getState().project!.logs.get("along")!;
 const lines = (): string => text().split("---\n")[1]!.trim().replaceAll("\n", ", ");
 
 function Text() {
@@ -60,11 +57,11 @@ describe("a log as text", () => {
     expect(lines()).toBe("3 R, 8 .");
     await user.keyboard("0");
     expect(lines()).toBe("30 R, 8 .");
-    await until(() => benchStore.getState().run?.frames === 38);
+    await until(() => session.benchStore.getState().run?.frames === 38);
     await user.tab();
-    expect(travel("undo")).toBe(true);
+    expect(session.project.travel("undo")).toBe(true);
     expect(text()).toBe(ALONG);
-    expect(travel("undo", true)).toBe(false);
+    expect(session.project.travel("undo", true)).toBe(false);
   });
 
   it("that is not in order stays as typed, is marked at its line, and leaves the log as it was", async () => {
@@ -85,14 +82,14 @@ describe("a log as text", () => {
     const { user, area } = shownText();
     behind(area, "32 R");
     await user.keyboard("Q");
-    await until(async () => (await outbox.keptDraft("hall", "log/along")) !== null);
+    await until(async () => (await session.outbox.keptDraft("hall", "log/along")) !== null);
     cleanup();
     const again = shownText();
     await until(() => again.area.value.includes("32 RQ"));
     expect(again.area.getAttribute("aria-invalid")).toBe("true");
     await again.user.click(screen.getByRole("button", { name: "Back to the log as it is" }));
     expect(again.area.value).toBe(ALONG);
-    await vi.waitFor(async () => expect(await outbox.keptDraft("hall", "log/along")).toBeNull());
+    await vi.waitFor(async () => expect(await session.outbox.keptDraft("hall", "log/along")).toBeNull());
   });
 
   it("says why it cannot be run, where it is in order and no run comes of it", async () => {
@@ -105,7 +102,7 @@ describe("a log as text", () => {
 
   it("follows what is changed elsewhere while nobody types", async () => {
     const { area } = shownText();
-    edit({ kind: "change-log", log: "along", before: ALONG, after: ALONG.replace("32 R", "5 L") });
+    session.project.edit({ kind: "change-log", log: "along", before: ALONG, after: ALONG.replace("32 R", "5 L") });
     await until(() => area.value.includes("5 L"));
     expect(area.value).toBe(text());
   });
@@ -165,7 +162,7 @@ describe("a log's runs of keys", () => {
     const { user } = table();
     await until(() => document.querySelectorAll(".log-row").length === 3);
     await user.click(screen.getByTitle("Frames 33 to 40: show the last one"));
-    expect(benchStore.getState().frame).toBe(40);
+    expect(session.benchStore.getState().frame).toBe(40);
     await until(() => document.querySelectorAll(".log-row")[2]!.classList.contains("on"));
   });
 });

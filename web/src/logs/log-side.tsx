@@ -1,7 +1,7 @@
+import { session } from "../page-session.ts";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
-import { benchStore } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
 import { LogFacts } from "./log-facts.tsx";
 import { LogTable } from "./log-table.tsx";
@@ -27,7 +27,7 @@ export function LogSide() {
           ))}
         </div>
         <span className="grow" />
-        <Button variant="bare" className="btn-icon" aria-label="Back to the anatomy" title="Back to the anatomy (D)" onClick={() => benchStore.setState({ side: "anatomy" })}>
+        <Button variant="bare" className="btn-icon" aria-label="Back to the anatomy" title="Back to the anatomy (D)" onClick={() => session.benchStore.setState({ side: "anatomy" })}>
           <Icon name="close" />
         </Button>
       </div>

@@ -1,3 +1,4 @@
+import { session } from "../page-session.ts";
 import type { KeyRun, UntilChoice } from "@keen-pebble/core/check";
 import { MOST_LINE_FRAMES, asFrames, keyRuns, conditionText, withLine, withLineAfter } from "@keen-pebble/core/check";
 import { keysFromText, keysText } from "@keen-pebble/core/world";
@@ -5,10 +6,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { Fragment, useEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { FloatingMenu } from "../look/floating-menu.tsx";
-import { pause, showFrame } from "../session/bench/playing.ts";
 import { useBench } from "../use-session.ts";
-import { changeShownLog } from "../session/log/log-edits.ts";
-import { untilChoicesOf } from "../session/log/until.ts";
 
 const ROW = 30;
 
@@ -62,14 +60,14 @@ function Row({ run, shown }: { readonly run: KeyRun; readonly shown: boolean }) 
         disabled={to === null}
         title={from === null || to === null ? "The run ended before" : `Frames ${from + 1} to ${to}: show the last one`}
         onClick={() => {
-          pause();
-          showFrame(to!);
+          session.playing.pause();
+          session.playing.showFrame(to!);
         }}
       >
         {to ?? "none"}
       </button>
-      <Cell label="Frames" value={String(line.count)} faultOf={(text) => (/^\d{1,7}$/.test(text) && Number(text) >= 1 && Number(text) <= MOST_LINE_FRAMES ? null : `1 to ${MOST_LINE_FRAMES} frames`)} onValue={(text) => changeShownLog((log) => withLine(log, at, { ...line, count: Number(text) }))} />
-      <Cell label="Keys" value={keysText(line.keys)} faultOf={(text) => (keysFromText(ordered(text)) < 0 ? "letters out of LRUDAB, or ." : null)} onValue={(text) => changeShownLog((log) => withLine(log, at, { ...line, keys: keysFromText(ordered(text)) }))} />
+      <Cell label="Frames" value={String(line.count)} faultOf={(text) => (/^\d{1,7}$/.test(text) && Number(text) >= 1 && Number(text) <= MOST_LINE_FRAMES ? null : `1 to ${MOST_LINE_FRAMES} frames`)} onValue={(text) => session.logEdits.changeShownLog((log) => withLine(log, at, { ...line, count: Number(text) }))} />
+      <Cell label="Keys" value={keysText(line.keys)} faultOf={(text) => (keysFromText(ordered(text)) < 0 ? "letters out of LRUDAB, or ." : null)} onValue={(text) => session.logEdits.changeShownLog((log) => withLine(log, at, { ...line, keys: keysFromText(ordered(text)) }))} />
       <span role="cell" className="log-until mono" title={line.until === null ? undefined : conditionText(line.until)}>
         {line.until === null ? "" : conditionText(line.until)}
       </span>
@@ -120,7 +118,7 @@ function RowMenu({ run }: { readonly run: KeyRun }) {
   );
   return (
     <span role="cell">
-      <FloatingMenu label={`More about frames ${from === null || to === null ? "not reached" : `${from + 1} to ${to}`}`} onOpen={() => line.until === null && void untilChoicesOf(at).then(setChoices)}>
+      <FloatingMenu label={`More about frames ${from === null || to === null ? "not reached" : `${from + 1} to ${to}`}`} onOpen={() => line.until === null && void session.untilLines.untilChoicesOf(at).then(setChoices)}>
         {line.until === null ? (
           <>
             <h3 className="dropdown-header">Hold until, so that it survives another speed</h3>
@@ -132,17 +130,17 @@ function RowMenu({ run }: { readonly run: KeyRun }) {
                   <>
                     <span className="mono">{choice.text}</span> <span className={choice.holds ? "quiet" : "attention"}>{choice.same ? "same walk" : choice.holds ? `${choice.sooner} frames sooner, checks hold` : `${choice.sooner} frames sooner, breaks a check`}</span>
                   </>,
-                  () => changeShownLog(() => choice.log),
+                  () => session.logEdits.changeShownLog(() => choice.log),
                 )}
               </Fragment>
             ))}
           </>
         ) : (
-          item(`Back to ${lasted ?? line.count} frames`, () => changeShownLog((log) => withLine(log, at, asFrames(run))))
+          item(`Back to ${lasted ?? line.count} frames`, () => session.logEdits.changeShownLog((log) => withLine(log, at, asFrames(run))))
         )}
         <hr className="dropdown-divider" />
-        {item("Add 16 frames of nothing behind", () => changeShownLog((log) => withLineAfter(log, at, { kind: "keys", count: 16, keys: 0, pointer: null, until: null })))}
-        {item("Take this run away", () => changeShownLog((log) => withLine(log, at, null)))}
+        {item("Add 16 frames of nothing behind", () => session.logEdits.changeShownLog((log) => withLineAfter(log, at, { kind: "keys", count: 16, keys: 0, pointer: null, until: null })))}
+        {item("Take this run away", () => session.logEdits.changeShownLog((log) => withLine(log, at, null)))}
       </FloatingMenu>
     </span>
   );

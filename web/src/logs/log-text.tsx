@@ -1,11 +1,10 @@
+import { session } from "../page-session.ts";
 import type { Refusal } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
-import { faultsOf, layTypedLog } from "../session/log/log-edits.ts";
-import { outbox } from "../session/project/outbox.ts";
-import { endStroke, projectStore } from "../session/project/project.ts";
+import { faultsOf  } from "../session/log/log-edits.ts";
 
 const NONE: readonly Refusal[] = [];
 
@@ -23,13 +22,13 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
   const gutter = useRef<HTMLPreElement>(null);
   const value = typed ?? text;
   const faulty = new Set(refusals.flatMap(({ line }) => (line === null ? [] : [line])));
-  useEffect(() => () => endStroke(), []);
+  useEffect(() => () => session.project.endStroke(), []);
   const draft = `log/${id}`;
   useEffect(() => {
     let wanted = true;
-    const { worldId } = projectStore.getState();
+    const { worldId } = session.project.store.getState();
     if (worldId === null) return;
-    void outbox.keptDraft(worldId, draft).then((kept) => {
+    void session.outbox.keptDraft(worldId, draft).then((kept) => {
       if (kept === null || !wanted) return;
       setTyped(kept);
       setRefusals(faultsOf(kept));
@@ -39,8 +38,8 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
     };
   }, [draft]);
   const remember = (next: string | null): void => {
-    const { worldId } = projectStore.getState();
-    if (worldId !== null) void outbox.keepDraft(worldId, draft, next);
+    const { worldId } = session.project.store.getState();
+    if (worldId !== null) void session.outbox.keepDraft(worldId, draft, next);
   };
   return (
     <div className="log-text">
@@ -67,13 +66,13 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
           onChange={(event) => {
             const next = event.target.value;
             setTyped(next);
-            const found = layTypedLog(id, next.endsWith("\n") ? next : `${next}\n`, stroke.current);
+            const found = session.logEdits.layTypedLog(id, next.endsWith("\n") ? next : `${next}\n`, stroke.current);
             setRefusals(found);
             // What does not read yet is kept over a closed tab; what does is the log itself.
             remember(found.length > 0 ? next : null);
           }}
           onBlur={() => {
-            endStroke();
+            session.project.endStroke();
             // What is not in order stays to be mended; what is, is the log's own text again.
             if (refusals.length === 0) setTyped(null);
           }}

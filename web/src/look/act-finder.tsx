@@ -1,9 +1,9 @@
+import { session } from "../page-session.ts";
 import type { ReactNode } from "react";
 import { useEffect, useRef, useState } from "react";
 import Modal from "react-bootstrap/Modal";
 import type { Command, Commands } from "../session/commands/command.ts";
 import { isTyping, keyOf, keyText } from "../session/commands/keys.ts";
-import { walkTakesKeys } from "../session/walk/walks.ts";
 import "./act-finder.css";
 
 const OPEN = "keen-pebble-acts";
@@ -33,7 +33,7 @@ export function ActFinder({ area, commands, children }: Props) {
       setShown(true);
     };
     const press = (event: KeyboardEvent): void => {
-      if (walkTakesKeys() || document.querySelector(".modal.show")) return;
+      if (session.walks.walkTakesKeys() || document.querySelector(".modal.show")) return;
       const key = keyOf(event);
       if (key !== "Ctrl+K" && (key !== "?" || isTyping(event))) return;
       event.preventDefault();

@@ -1,7 +1,6 @@
+import { session } from "../page-session.ts";
 import Button from "react-bootstrap/Button";
 import { Link, useLocation } from "react-router";
-import { BENCH } from "../session/commands/bench.ts";
-import { SHELF } from "../session/commands/shelf.ts";
 import { useProject, useProofs, useSaving, useShelf } from "../use-session.ts";
 import { tally } from "../session/proofs/proofs.ts";
 import type { SaveState } from "../session/project/saving.ts";
@@ -79,8 +78,8 @@ function ShelfTools() {
         <Icon name={busy ? "waiting" : unsaved > 0 ? "attention" : "check"} />
         {busy ? "at work" : unsaved > 0 ? `${plural(unsaved, "edit")} not saved yet` : "all saved"}
       </span>
-      <IconButton command={SHELF.undo} icon="undo" />
-      <IconButton command={SHELF.redo} icon="redo" />
+      <IconButton command={session.commands.shelf.undo} icon="undo" />
+      <IconButton command={session.commands.shelf.redo} icon="redo" />
       <HelpButton />
     </>
   );
@@ -104,8 +103,8 @@ function BenchTools() {
         <Icon name={!isCalm(saving) ? "attention" : saving.state === "saved" ? "check" : "waiting"} />
         {savingText(saving)}
       </span>
-      <IconButton command={BENCH.undo} icon="undo" />
-      <IconButton command={BENCH.redo} icon="redo" />
+      <IconButton command={session.commands.bench.undo} icon="undo" />
+      <IconButton command={session.commands.bench.redo} icon="redo" />
       <HelpButton />
     </>
   );

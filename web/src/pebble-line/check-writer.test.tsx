@@ -1,15 +1,11 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { session } from "../page-session.ts";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
-import { benchStore } from "../session/bench/bench-store.ts";
-import { selectLog } from "../session/bench/shown-log.ts";
-import { showFrame } from "../session/bench/playing.ts";
-import { beginCheck } from "../session/log/checks.ts";
 import { useBench } from "../use-session.ts";
-import { projectStore } from "../session/project/project.ts";
 import { ALONG, hall } from "../test-support/hall.ts";
 import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
@@ -18,8 +14,8 @@ import { CheckWriter } from "./check-writer.tsx";
 let opened: Opened;
 beforeEach(async () => {
   opened = await openHere(hall(), { along: ALONG });
-  selectLog("along", 8);
-  await until(() => benchStore.getState().run !== null);
+  session.shownLog.selectLog("along", 8);
+  await until(() => session.benchStore.getState().run !== null);
 });
 afterEach(() => {
   cleanup();
@@ -32,11 +28,11 @@ function Shown() {
 
 /** The writer, begun, with what one types into and reads. */
 function writer(replaces: number | null = null) {
-  beginCheck(replaces);
+  session.checks.beginCheck(replaces);
   render(<Shown />);
   return { user: userEvent.setup(), input: screen.getByLabelText<HTMLInputElement>("Check"), says: () => screen.getByRole("status").textContent, words: () => screen.queryAllByRole("option").map((each) => each.textContent) };
 }
-const checks = (): string[] => writeLog(readLog(projectStore.getState().project!.logs.get("along")!)).split("\n").filter((line) => line.startsWith("check "));
+const checks = (): string[] => writeLog(readLog(session.project.store.getState().project!.logs.get("along")!)).split("\n").filter((line) => line.startsWith("check "));
 
 describe("a check that is written", () => {
   it("has the keyboard, says at once what it says of the run, and is kept with Enter", async () => {
@@ -120,15 +116,15 @@ describe("a check that is written", () => {
     await user.click(offers.getByRole("button", { name: "at 8 cell 3 2" }));
     await screen.findByText("closed");
     expect(checks().at(-1)).toBe("check at 8 cell 3 2");
-    await until(() => benchStore.getState().run?.verdicts.length === 3);
-    expect(benchStore.getState().run!.verdicts.at(-1)).toMatchObject({ verdict: "pass", frame: 8 });
+    await until(() => session.benchStore.getState().run?.verdicts.length === 3);
+    expect(session.benchStore.getState().run!.verdicts.at(-1)).toMatchObject({ verdict: "pass", frame: 8 });
   });
 
   it("is offered anew for another frame", async () => {
     writer();
     const offers = within(screen.getByRole("group", { name: "True in this frame" }));
     await until(() => offers.queryByText(/at 8 cell/) !== null);
-    showFrame(30);
+    session.playing.showFrame(30);
     await until(() => offers.queryByText(/at 30 cell 6 2/) !== null);
     expect(offers.queryByText(/at 8 cell/)).toBeNull();
   });

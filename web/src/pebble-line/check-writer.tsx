@@ -1,10 +1,10 @@
+import { session } from "../page-session.ts";
 import type { Check, Verdict } from "@keen-pebble/core/check";
 import { checkFault, checkText, completeCheck } from "@keen-pebble/core/check";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
-import { endCheck, keepCheck, offerChecks, tryCheck } from "../session/log/checks.ts";
 import { useBench, useProject } from "../use-session.ts";
 import "./check-writer.css";
 
@@ -32,14 +32,14 @@ export function CheckWriter() {
   useEffect(() => field.current?.focus(), []);
   useEffect(() => {
     let wanted = true;
-    void offerChecks().then((checks) => wanted && setOffered(checks));
+    void session.checks.offerChecks().then((checks) => wanted && setOffered(checks));
     return () => {
       wanted = false;
     };
   }, [frame, run]);
   useEffect(() => {
     let wanted = true;
-    void tryCheck(text).then((said) => wanted && setVerdict(said));
+    void session.checks.tryCheck(text).then((said) => wanted && setVerdict(said));
     return () => {
       wanted = false;
     };
@@ -64,13 +64,13 @@ export function CheckWriter() {
     setOpen(true);
   };
   const keep = (value: string): void => {
-    if (keepCheck(value)) field.current?.blur();
+    if (session.checks.keepCheck(value)) field.current?.blur();
   };
   const press = (event: React.KeyboardEvent): void => {
     if (event.key === "Escape") {
       event.stopPropagation();
       if (open && words.length > 0) setOpen(false);
-      else endCheck();
+      else session.checks.endCheck();
     } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
       setOpen(true);
@@ -128,7 +128,7 @@ export function CheckWriter() {
         <Button variant="main" disabled={fault !== null || text.trim() === ""} onClick={() => keep(text)}>
           {begun.replaces === null ? "Add it" : "Change it"}
         </Button>
-        <Button variant="bare" className="btn-icon" aria-label="Close" title="Close (Esc)" onClick={endCheck}>
+        <Button variant="bare" className="btn-icon" aria-label="Close" title="Close (Esc)" onClick={session.checks.endCheck}>
           <Icon name="close" />
         </Button>
       </div>

@@ -1,10 +1,10 @@
+import { session } from "../page-session.ts";
 import { checkText } from "@keen-pebble/core/check";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Pebble } from "../look/pebble.tsx";
 import { useBench } from "../use-session.ts";
-import { discardWalk, keepInLog, keepWalk } from "../session/walk/offered-walk.ts";
 
 /** A walk that just ended, offered to be kept: a title, and checks made from its replay. */
 export function KeepWalk() {
@@ -22,7 +22,7 @@ export function KeepWalk() {
       aria-label="Keep this walk"
       onSubmit={(event) => {
         event.preventDefault();
-        keepWalk(title, checks.filter((_, i) => !off.has(i)));
+        session.offeredWalk.keepWalk(title, checks.filter((_, i) => !off.has(i)));
       }}
     >
       <div>
@@ -40,14 +40,14 @@ export function KeepWalk() {
         ))}
       </div>
       {walk.onto !== null && (
-        <Button variant="main" title="What it pressed after this frame before is cut away" onClick={keepInLog}>
+        <Button variant="main" title="What it pressed after this frame before is cut away" onClick={session.offeredWalk.keepInLog}>
           Keep in this log
         </Button>
       )}
       <Button type="submit" variant={walk.onto === null ? "main" : "plain"}>
         {walk.onto === null ? "Keep it" : "Keep as a new log"}
       </Button>
-      <Button variant="plain" onClick={discardWalk}>
+      <Button variant="plain" onClick={session.offeredWalk.discardWalk}>
         Let it go
       </Button>
     </Form>

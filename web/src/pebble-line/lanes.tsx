@@ -1,7 +1,6 @@
+import { session } from "../page-session.ts";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
-import { pause, showFrame } from "../session/bench/playing.ts";
-import { benchStore } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
 import { drawLanes } from "./draw-lanes.ts";
 import { WholeLine, useLineKeys, usePart } from "./line-part.tsx";
@@ -67,7 +66,7 @@ export function Lanes() {
 
   const scrub = (event: React.PointerEvent): void => {
     if (walking || (event.buttons & 1) === 0) return;
-    showFrame(frameAt(scale, event.clientX - box.current!.getBoundingClientRect().left));
+    session.playing.showFrame(frameAt(scale, event.clientX - box.current!.getBoundingClientRect().left));
   };
 
   return (
@@ -77,7 +76,7 @@ export function Lanes() {
       onPointerDown={(event) => {
         if (event.button !== 0 || (event.target as Element).closest("button")) return;
         event.currentTarget.setPointerCapture(event.pointerId);
-        pause();
+        session.playing.pause();
         scrub(event);
       }}
       onPointerMove={(event) => {
@@ -122,8 +121,8 @@ function Differs({ scale }: { readonly scale: LineScale }) {
       aria-label={`First differs at frame ${frame}`}
       title={`First differs at frame ${frame}`}
       onClick={() => {
-        pause();
-        showFrame(frame);
+        session.playing.pause();
+        session.playing.showFrame(frame);
       }}
     />
   );
@@ -137,12 +136,12 @@ function Playhead({ scale }: { readonly scale: LineScale }) {
     const follow = (): void => {
       // It may be told once more while it is taken off the page.
       if (head.current === null || text.current === null) return;
-      const { frame } = benchStore.getState();
+      const { frame } = session.benchStore.getState();
       head.current.style.transform = `translateX(${Math.round(frameX(scale, frame))}px)`;
       text.current.textContent = String(frame);
     };
     follow();
-    return benchStore.subscribe(follow);
+    return session.benchStore.subscribe(follow);
   }, [scale]);
   return (
     <div ref={head} className="playhead" aria-hidden="true">

@@ -1,6 +1,5 @@
-import { asked } from "../session/commands/asked.ts";
+import { session } from "../page-session.ts";
 import { useEffect, useState } from "react";
-import { benchStore } from "../session/bench/bench-store.ts";
 import type { LineScale, LineWindow } from "./line-scale.ts";
 import { frameX, lineWith, movedLine, zoomedLine } from "./line-scale.ts";
 
@@ -10,7 +9,7 @@ export function usePart(log: string | null, frames: number, walking: boolean) {
   const part = looked.log !== log || walking || looked.part === null || looked.part.frames >= frames ? null : looked.part;
   useEffect(() => {
     if (part === null) return;
-    return benchStore.subscribe(({ frame }, before) => {
+    return session.benchStore.subscribe(({ frame }, before) => {
       if (frame === before.frame) return;
       const next = lineWith(part, frames, frame);
       if (next !== part) setLooked({ log, part: next });
@@ -24,7 +23,7 @@ export function useLineKeys(box: React.RefObject<HTMLDivElement | null>, scale: 
   useEffect(() => {
     const { current } = box;
     const part = (): LineWindow | null => (scale.frames >= frames ? null : { from: scale.from, frames: scale.frames });
-    const unasked = asked.zoomLine.answer((factor) => look(zoomedLine(scale, frames, factor, frameX(scale, benchStore.getState().frame))));
+    const unasked = session.asked.zoomLine.answer((factor) => look(zoomedLine(scale, frames, factor, frameX(scale, session.benchStore.getState().frame))));
     // React's own listener could not keep the page from zooming.
     const wheel = (event: WheelEvent): void => {
       event.preventDefault();

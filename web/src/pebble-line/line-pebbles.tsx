@@ -1,8 +1,7 @@
+import { session } from "../page-session.ts";
 import type { Verdict } from "@keen-pebble/core/check";
 import { useRef, useState } from "react";
 import { Pebble } from "../look/pebble.tsx";
-import { pause, showFrame } from "../session/bench/playing.ts";
-import { beginCheck, moveCheck, removeCheck } from "../session/log/checks.ts";
 import { useBench } from "../use-session.ts";
 import { CHECKS_Y } from "./draw-lanes.ts";
 import type { LineScale } from "./line-scale.ts";
@@ -36,9 +35,9 @@ export function LinePebbles({ verdicts, scale, lane }: { readonly verdicts: read
     const check = own(i);
     if (check === null) return;
     const frame = frameOf(i);
-    if (event.key === "Delete" || event.key === "Backspace") removeCheck(i);
-    else if (event.key === "F2" || event.key === "e") beginCheck(i);
-    else if (event.altKey && frame !== null && (event.key === "ArrowLeft" || event.key === "ArrowRight")) moveCheck(i, frame + (event.key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? 10 : 1), `pebble ${i}`);
+    if (event.key === "Delete" || event.key === "Backspace") session.checks.removeCheck(i);
+    else if (event.key === "F2" || event.key === "e") session.checks.beginCheck(i);
+    else if (event.altKey && frame !== null && (event.key === "ArrowLeft" || event.key === "ArrowRight")) session.checks.moveCheck(i, frame + (event.key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? 10 : 1), `pebble ${i}`);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -63,7 +62,7 @@ export function LinePebbles({ verdicts, scale, lane }: { readonly verdicts: read
             if (current?.at !== i || (!current.moved && Math.abs(event.clientX - current.x) < DRAG_PX)) return;
             current.moved = true;
             const frame = frameAt(scale, event.clientX - lane.current!.getBoundingClientRect().left);
-            if (frame !== frameOf(i)) moveCheck(i, frame, current.stroke);
+            if (frame !== frameOf(i)) session.checks.moveCheck(i, frame, current.stroke);
           }}
           onPointerUp={() => {
             // The click that follows a drag jumps nowhere.
@@ -72,10 +71,10 @@ export function LinePebbles({ verdicts, scale, lane }: { readonly verdicts: read
           }}
           onClick={() => {
             if (drag.current?.moved) return;
-            pause();
-            showFrame(verdict.frame);
+            session.playing.pause();
+            session.playing.showFrame(verdict.frame);
           }}
-          onDoubleClick={() => own(i) !== null && beginCheck(i)}
+          onDoubleClick={() => own(i) !== null && session.checks.beginCheck(i)}
           onKeyDown={(event) => press(event, i)}
           onMouseEnter={() => setNamed(i)}
           onMouseLeave={() => setNamed(null)}

@@ -1,3 +1,4 @@
+import { session } from "../page-session.ts";
 import type { Verdict } from "@keen-pebble/core/check";
 import { logFrames } from "@keen-pebble/core/check";
 import { useEffect, useRef } from "react";
@@ -8,16 +9,9 @@ import { Icon } from "../look/icon.tsx";
 import { IconButton } from "../look/icon-button.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { layAccepted } from "../session/proofs/accepted.ts";
-import { chooseRate } from "../session/bench/playing.ts";
-import { layBeside, layRevisionBeside } from "../session/bench/beside.ts";
-import { selectLog, tellFingerprint } from "../session/bench/shown-log.ts";
 import { logFileAddress } from "../session/project/api-client.ts";
-import { benchStore } from "../session/bench/bench-store.ts";
 import type { Command } from "../session/commands/command.ts";
-import { BENCH } from "../session/commands/bench.ts";
 import { useBench, useProject, useProofs } from "../use-session.ts";
-import { copyLog, takeLogAway } from "../session/log/log-edits.ts";
 import { CheckWriter } from "./check-writer.tsx";
 import { KeepWalk } from "./keep-walk.tsx";
 import { keyText } from "../session/commands/keys.ts";
@@ -54,7 +48,7 @@ function LogChooser() {
   const ids = logs === null ? [] : logOrder(logs);
   return (
     <div className="row-line">
-      <Form.Select aria-label="Log" value={log ?? ""} disabled={walking || ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
+      <Form.Select aria-label="Log" value={log ?? ""} disabled={walking || ids.length === 0} onChange={(event) => session.shownLog.selectLog(event.target.value)}>
         {ids.length === 0 && <option value="">No log yet</option>}
         {ids.map((id) => (
           <option key={id} value={id}>
@@ -76,10 +70,10 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
         <Icon name="more" />
       </Dropdown.Toggle>
       <Dropdown.Menu>
-        <MenuCommand command={BENCH.addCheck} />
-        <MenuCommand command={BENCH.editLog} />
-        <MenuCommand command={BENCH.cutHere} />
-        <MenuCommand command={BENCH.goOn} />
+        <MenuCommand command={session.commands.bench.addCheck} />
+        <MenuCommand command={session.commands.bench.editLog} />
+        <MenuCommand command={session.commands.bench.cutHere} />
+        <MenuCommand command={session.commands.bench.goOn} />
         <Ghosts log={log} />
         <Dropdown.Divider />
         {world !== null && log !== null && (
@@ -87,13 +81,13 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
             Save as a file
           </Dropdown.Item>
         )}
-        <Dropdown.Item as="button" onClick={() => void tellFingerprint()}>
+        <Dropdown.Item as="button" onClick={() => void session.shownLog.tellFingerprint()}>
           Fingerprint of this run
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => log !== null && copyLog(log)}>
+        <Dropdown.Item as="button" onClick={() => log !== null && session.logEdits.copyLog(log)}>
           Copy this log
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => log !== null && takeLogAway(log)}>
+        <Dropdown.Item as="button" onClick={() => log !== null && session.logEdits.takeLogAway(log)}>
           Take this log away
         </Dropdown.Item>
       </Dropdown.Menu>
@@ -111,17 +105,17 @@ function Ghosts({ log }: { readonly log: string | null }) {
     <>
       <Dropdown.Divider />
       {compared !== null && (
-        <Dropdown.Item as="button" onClick={() => void layRevisionBeside(compared)}>
+        <Dropdown.Item as="button" onClick={() => void session.beside.layRevisionBeside(compared)}>
           Ghost of revision {compared}
         </Dropdown.Item>
       )}
       {accepted && (
-        <Dropdown.Item as="button" onClick={() => void layAccepted(log)}>
+        <Dropdown.Item as="button" onClick={() => void session.accepted.layAccepted(log)}>
           Ghost of the accepted walk
         </Dropdown.Item>
       )}
       {laid && (
-        <Dropdown.Item as="button" onClick={() => layBeside(null)}>
+        <Dropdown.Item as="button" onClick={() => session.beside.layBeside(null)}>
           Ghost of the run before the change again
         </Dropdown.Item>
       )}
@@ -148,20 +142,20 @@ function Transport() {
   const rateName = Object.keys(RATES).find((name) => RATES[name] === rate) ?? "1x";
   return (
     <div className="row-line transport">
-      <Button variant="plain" className={`btn-icon${walking ? " active" : ""}`} title={`${walking ? "Stop walking (Esc)" : "Walk and record (R)"}`} aria-label={walking ? "Stop walking" : "Walk and record"} disabled={!BENCH.walk.can()} onClick={BENCH.walk.act}>
+      <Button variant="plain" className={`btn-icon${walking ? " active" : ""}`} title={`${walking ? "Stop walking (Esc)" : "Walk and record (R)"}`} aria-label={walking ? "Stop walking" : "Walk and record"} disabled={!session.commands.bench.walk.can()} onClick={session.commands.bench.walk.act}>
         <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
           {walking ? <rect x="1" y="1" width="10" height="10" rx="1.5" fill="var(--kp-attention)" /> : <circle cx="6" cy="6" r="5" fill="var(--kp-attention)" />}
         </svg>
       </Button>
       <span className="gap" />
-      <IconButton command={BENCH.first} icon="first" variant="plain" />
-      <IconButton command={BENCH.back} icon="back" variant="plain" />
-      <Button variant="main" className="play" title="Play or pause (Space)" aria-label={playing ? "Pause" : "Play"} disabled={!BENCH.playPause.can()} onClick={BENCH.playPause.act}>
+      <IconButton command={session.commands.bench.first} icon="first" variant="plain" />
+      <IconButton command={session.commands.bench.back} icon="back" variant="plain" />
+      <Button variant="main" className="play" title="Play or pause (Space)" aria-label={playing ? "Pause" : "Play"} disabled={!session.commands.bench.playPause.can()} onClick={session.commands.bench.playPause.act}>
         <Icon name={playing ? "pause" : "play"} />
       </Button>
-      <IconButton command={BENCH.forward} icon="forward" variant="plain" />
+      <IconButton command={session.commands.bench.forward} icon="forward" variant="plain" />
       <div className="grow">
-        <SelectField label="Speed" value={rateName} choices={Object.keys(RATES)} onValue={(name) => chooseRate(RATES[name]!)} />
+        <SelectField label="Speed" value={rateName} choices={Object.keys(RATES)} onValue={(name) => session.playing.chooseRate(RATES[name]!)} />
       </div>
     </div>
   );
@@ -178,7 +172,7 @@ function FrameCount() {
     const follow = (): void => {
       // It may be told once more while it is taken off the page.
       if (frame.current === null || rest.current === null || seconds.current === null) return;
-      const state = benchStore.getState();
+      const state = session.benchStore.getState();
       const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
       // A log with `until` lines rarely needs all its frames.
       const counted = state.parsed?.lines.every((line) => line.kind === "comment" || line.until === null) ?? false;
@@ -188,7 +182,7 @@ function FrameCount() {
       seconds.current.textContent = `${(state.frame / frameRate).toFixed(2)} s`;
     };
     follow();
-    return benchStore.subscribe(follow);
+    return session.benchStore.subscribe(follow);
   }, [frameRate]);
   const kinds = (["pass", "fail", "unreached"] as const).map((kind) => ({ kind, count: verdicts.filter((v) => v.verdict === kind).length }));
   return (

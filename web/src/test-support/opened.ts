@@ -1,9 +1,7 @@
+import { session } from "../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { toPlain } from "@keen-pebble/core/formats";
 import { vi } from "vitest";
-import { startBench } from "../session/bench/shown-log.ts";
-import { benchStore } from "../session/bench/bench-store.ts";
-import { closeProject, openProject, projectStore } from "../session/project/project.ts";
 import { FakeEventSource } from "./fake-event-source.ts";
 import { FakeLocks } from "./fake-locks.ts";
 import { FakeWorker } from "./fake-worker.ts";
@@ -48,15 +46,15 @@ export async function openHere(world: World, logs: Readonly<Record<string, strin
     const known = answer !== undefined;
     return Promise.resolve(Response.json(known ? answer : { type: "", title: "", status: 404, detail: `no ${name}`, code: "not-found" }, { status: known ? 200 : 404 }));
   });
-  const stops = [startBench, ...starts].map((start) => start());
-  await openProject(world.id);
-  benchStore.setState({ room: world.start.room });
+  const stops = [session.shownLog.startBench, ...starts].map((start) => start());
+  await session.project.openProject(world.id);
+  session.benchStore.setState({ room: world.start.room });
   const close = (): void => {
     for (const stop of stops) stop();
-    closeProject();
+    session.project.closeProject();
     for (const worker of FakeWorker.all.splice(0)) worker.terminate();
-    projectStore.setState({ phase: "none", project: null, worldId: null, notice: null });
-    benchStore.setState({ log: null, parsed: null, run: null, walk: null, writing: null, beside: null, frame: 0, explanation: null, ghost: null, refused: null });
+    session.project.store.setState({ phase: "none", project: null, worldId: null, notice: null });
+    session.benchStore.setState({ log: null, parsed: null, run: null, walk: null, writing: null, beside: null, frame: 0, explanation: null, ghost: null, refused: null });
     // What was edited may still be sent.
   };
   return { answers, asked, close };

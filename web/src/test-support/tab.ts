@@ -1,8 +1,7 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { vi } from "vitest";
-import type { Outbox } from "../session/project/outbox.ts";
-import type * as ProjectStore from "../session/project/project.ts";
-import type * as Saving from "../session/project/saving.ts";
+import type { Session } from "../session/session.ts";
+import { makeSession } from "../session/session.ts";
 import { FakeEventSource } from "./fake-event-source.ts";
 import type { FakeLocks } from "./fake-locks.ts";
 import { FakeWorker } from "./fake-worker.ts";
@@ -11,7 +10,7 @@ import { FakeWorker } from "./fake-worker.ts";
 const asking = new AsyncLocalStorage<Tab>();
 
 /**
- * A tab of a browser with the page's session in it, apart from every other one: modules of its own, the browser's IndexedDB
+ * A tab of a browser with a session of its own, apart from every other one: the browser's IndexedDB
  * and locks, and a line to the server that can be cut.
  */
 export class Tab {
@@ -27,9 +26,7 @@ export class Tab {
   private constructor(
     readonly name: string,
     private readonly locks: FakeLocks,
-    readonly store: typeof ProjectStore,
-    readonly saving: typeof Saving,
-    readonly outbox: Outbox,
+    readonly session: Session,
   ) {}
 
   /** Opens a tab. @param address of the server */
@@ -41,9 +38,9 @@ export class Tab {
     vi.stubGlobal("BroadcastChannel", undefined);
     vi.stubGlobal("navigator", { locks: locks.of(name), hardwareConcurrency: 2 });
     vi.stubGlobal("fetch", (path: string, init?: RequestInit) => fetchFor(address, path, init));
-    vi.resetModules();
-    const [store, saving, { outbox }] = await Promise.all([import("../session/project/project.ts"), import("../session/project/saving.ts"), import("../session/project/outbox.ts")]);
-    const tab = new Tab(name, locks, store, saving, outbox);
+    const session = makeSession();
+    const { outbox } = session;
+    const tab = new Tab(name, locks, session);
     const write = outbox.write.bind(outbox);
     outbox.write = (entry) => {
       if (tab.killed) return FOR_EVER;
@@ -61,7 +58,7 @@ export class Tab {
 
   /** Opens a world, and waits until it is there or cannot be. */
   async openWorld(world: string): Promise<void> {
-    await this.in(() => this.store.openProject(world));
+    await this.in(() => this.session.project.openProject(world));
     this.source = FakeEventSource.all.at(-1) ?? null;
   }
 
@@ -71,10 +68,10 @@ export class Tab {
   }
 
   /** Waits until all is saved, or for something else. */
-  async until(fits: () => boolean = () => this.saving.saveStore.getState().state === "saved"): Promise<void> {
+  async until(fits: () => boolean = () => this.session.saveStore.getState().state === "saved"): Promise<void> {
     await vi.waitFor(
       () => {
-        if (!fits()) throw new Error(`${this.name} stayed at ${JSON.stringify(this.saving.saveStore.getState())}`);
+        if (!fits()) throw new Error(`${this.name} stayed at ${JSON.stringify(this.session.saveStore.getState())}`);
       },
       { timeout: 20_000, interval: 10 },
     );
@@ -94,7 +91,7 @@ export class Tab {
   /** Waits until so many edits of a world stand in the browser. */
   async keeps(world: string, edits: number): Promise<void> {
     await vi.waitFor(async () => {
-      const kept = (await this.outbox.unsaved()).get(world) ?? 0;
+      const kept = (await this.session.outbox.unsaved()).get(world) ?? 0;
       if (kept !== edits) throw new Error(`${this.name} keeps ${kept} edits of ${world}`);
     }, { timeout: 20_000, interval: 10 });
   }

@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import { Anatomy } from "../../anatomy/anatomy.tsx";
 import { Field } from "../../field/field.tsx";
 import { Kit } from "../../kit/kit.tsx";
@@ -6,7 +7,6 @@ import { RoomText } from "../../kit/room-text.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
-import { BENCH } from "../../session/commands/bench.ts";
 import { useBench, useCommandKeys } from "../../use-session.ts";
 import { StatusLine } from "./status-line.tsx";
 import "./bench.css";
@@ -14,7 +14,7 @@ import "./bench.css";
 /** The Bench: what happens in this frame, and why. */
 export function BenchPage() {
   const side = useBench((state) => state.side);
-  useCommandKeys(BENCH);
+  useCommandKeys(session.commands.bench);
   return (
     <>
       <main className="area bench">
@@ -27,7 +27,7 @@ export function BenchPage() {
       <StatusLine />
       <LiveRegion />
       <MatchColours />
-      <ActFinder area="Bench" commands={BENCH}>
+      <ActFinder area="Bench" commands={session.commands.bench}>
         While walking: arrows or WASD walk, E or Space uses, Q is spare, Esc stops.
       </ActFinder>
     </>

@@ -1,8 +1,8 @@
+import { session } from "../../page-session.ts";
 import { roundPx } from "@keen-pebble/core/analyse";
 import { gridDistance } from "@keen-pebble/core/check";
 import { useBench, useProject } from "../../use-session.ts";
 import { useStore } from "zustand";
-import { latencyStore } from "../../session/bench/latency.ts";
 import { walkerRow } from "../../field/walker-row.ts";
 
 /** What is under the pointer, where the walker is, and what the last re-run cost: the field's twin in words. */
@@ -12,7 +12,7 @@ export function StatusLine() {
   const pointer = useBench((state) => state.pointer);
   const run = useBench((state) => state.run);
   const walking = useBench((state) => state.walk?.phase === "walking");
-  const max = useStore(latencyStore, (state) => state.max);
+  const max = useStore(session.latency.store, (state) => state.max);
   const place = useBench((state) => {
     const row = walkerRow(state);
     return row === null ? "" : `${row.rows.x[row.frame]!} ${row.rows.y[row.frame]!}`;

@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { roomFindings } from "@keen-pebble/core/analyse";
 import { seamsOf } from "@keen-pebble/core/edit";
@@ -9,10 +10,6 @@ import { MemoryTable } from "../../kit/bag-panel.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { logOrder, logTitle } from "../../session/log/log-title.ts";
-import { selectLog } from "../../session/bench/shown-log.ts";
-import { showFrame } from "../../session/bench/playing.ts";
-import { FLOORPLAN } from "../../session/commands/floorplan.ts";
-import { addRoomToPlan, floorplanStore, wallChosen, wrapChosen } from "../../session/floorplan/floorplan.ts";
 import { useBench, useCommandKeys, useProject } from "../../use-session.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";
 import { ReEntryTest } from "./re-entry-test.tsx";
@@ -21,7 +18,7 @@ import "./floorplan.css";
 /** The Floorplan: how rooms hang together, and what each remembers. */
 export function FloorplanPage() {
   const world = useProject((state) => state.project?.world ?? null);
-  useCommandKeys(FLOORPLAN);
+  useCommandKeys(session.commands.floorplan);
   if (world === null) return <main className="area" />;
   return (
     <>
@@ -32,7 +29,7 @@ export function FloorplanPage() {
         <Memory world={world} />
       </main>
       <Status world={world} />
-      <ActFinder area="Floorplan" commands={FLOORPLAN}>
+      <ActFinder area="Floorplan" commands={session.commands.floorplan}>
         Drag a room to move it, from side to side to link; Shift links the opening only, Alt one way. A double click goes to the Bench.
       </ActFinder>
     </>
@@ -40,22 +37,22 @@ export function FloorplanPage() {
 }
 
 function Tools({ world }: { readonly world: World }) {
-  const chosen = useStore(floorplanStore, (state) => state.room);
+  const chosen = useStore(session.floorplan.store, (state) => state.room);
   const room = chosen === null ? undefined : roomById(world, chosen);
   const frame = useBench((state) => state.frame);
   const frames = useBench((state) => state.run?.frames ?? null);
   return (
     <div className="plan-tools">
-      <Button variant="plain" onClick={addRoomToPlan}>
+      <Button variant="plain" onClick={session.floorplan.addRoomToPlan}>
         <Icon name="plus" /> Room
       </Button>
-      <Button variant="plain" disabled={room === undefined} title="The chosen room's west and east sides lead into each other" onClick={() => wrapChosen("x")}>
+      <Button variant="plain" disabled={room === undefined} title="The chosen room's west and east sides lead into each other" onClick={() => session.floorplan.wrapChosen("x")}>
         Wrap across
       </Button>
-      <Button variant="plain" disabled={room === undefined} title="The chosen room's north and south sides lead into each other" onClick={() => wrapChosen("y")}>
+      <Button variant="plain" disabled={room === undefined} title="The chosen room's north and south sides lead into each other" onClick={() => session.floorplan.wrapChosen("y")}>
         Wrap down
       </Button>
-      <Form.Select className="wall-up" aria-label="Wall up a side of the chosen room" value="" disabled={room === undefined} onChange={(event) => wallChosen(event.target.value as (typeof SIDES)[number])}>
+      <Form.Select className="wall-up" aria-label="Wall up a side of the chosen room" value="" disabled={room === undefined} onChange={(event) => session.floorplan.wallChosen(event.target.value as (typeof SIDES)[number])}>
         <option value="">Wall up</option>
         {SIDES.map((side) => (
           <option key={side} value={side}>
@@ -66,13 +63,13 @@ function Tools({ world }: { readonly world: World }) {
       <span className="bar" />
       {frames !== null && (
         <div className="segments" role="group" aria-label="State shown in the rooms">
-          <button type="button" aria-pressed={frame === 0} onClick={() => showFrame(0)}>
+          <button type="button" aria-pressed={frame === 0} onClick={() => session.playing.showFrame(0)}>
             Start
           </button>
           <button type="button" aria-pressed={frame > 0 && frame < frames} disabled>
             Frame {frame}
           </button>
-          <button type="button" aria-pressed={frame === frames} onClick={() => showFrame(frames)}>
+          <button type="button" aria-pressed={frame === frames} onClick={() => session.playing.showFrame(frames)}>
             End
           </button>
         </div>
@@ -87,7 +84,7 @@ function LogChoice() {
   const log = useBench((state) => state.log);
   const ids = logs === null ? [] : logOrder(logs);
   return (
-    <Form.Select className="plan-log" aria-label="Log" value={log ?? ""} disabled={ids.length === 0} onChange={(event) => selectLog(event.target.value)}>
+    <Form.Select className="plan-log" aria-label="Log" value={log ?? ""} disabled={ids.length === 0} onChange={(event) => session.shownLog.selectLog(event.target.value)}>
       {ids.length === 0 && <option value="">No log yet</option>}
       {ids.map((id) => (
         <option key={id} value={id}>
@@ -120,7 +117,7 @@ function Memory({ world }: { readonly world: World }) {
 }
 
 function Status({ world }: { readonly world: World }) {
-  const chosen = useStore(floorplanStore, (state) => state.room);
+  const chosen = useStore(session.floorplan.store, (state) => state.room);
   const room = chosen === null ? undefined : roomById(world, chosen);
   const seams = seamsOf(world);
   const links = seams.filter(({ rule }) => rule.kind === "link").length;

@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import { OPPOSITE, seamsOf } from "@keen-pebble/core/edit";
 import { occupiedX, occupiedY } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
@@ -5,12 +6,6 @@ import { useNavigate } from "react-router";
 import { useStore } from "zustand";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { onPaletteChange, palette } from "../../look/palette.ts";
-import { chooseRoom } from "../../session/bench/shown-room.ts";
-import { showFrame } from "../../session/bench/playing.ts";
-import { benchStore } from "../../session/bench/bench-store.ts";
-import { chooseRoomOnPlan, dragLink, dragRoom, dropLink, endRoomDrag, floorplanStore } from "../../session/floorplan/floorplan.ts";
-import { projectStore } from "../../session/project/project.ts";
-import { sheetStore } from "../../session/bench/sheets.ts";
 import { drawPlan } from "./draw-plan.ts";
 import type { PlanSpot, PlanView } from "./plan-view.ts";
 import { fitPlan, spotAt, zoomPlan } from "./plan-view.ts";
@@ -28,7 +23,7 @@ class PlanPainter {
     const ask = (): void => this.ask();
     const sizes = new ResizeObserver(() => this.fit());
     sizes.observe(canvas);
-    this.stops = [benchStore.subscribe(ask), projectStore.subscribe(ask), sheetStore.subscribe(ask), floorplanStore.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
+    this.stops = [session.benchStore.subscribe(ask), session.project.store.subscribe(ask), session.sheets.store.subscribe(ask), session.floorplan.store.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
   }
 
   stop(): void {
@@ -55,7 +50,7 @@ class PlanPainter {
   }
 
   private paint(): void {
-    const world = projectStore.getState().project?.world;
+    const world = session.project.store.getState().project?.world;
     const { clientWidth: width, clientHeight: height } = this.canvas;
     const c = this.canvas.getContext("2d");
     if (world === undefined || c === null || width === 0) return;
@@ -73,9 +68,9 @@ class PlanPainter {
     }
     this.picture ??= new RoomPicture(world);
     if (this.seams?.world !== world) this.seams = { world, value: seamsOf(world) };
-    const { run, frame, explanation } = benchStore.getState();
-    const { room, linking } = floorplanStore.getState();
-    drawPlan(c, { world, seams: this.seams.value, picture: this.picture, images: sheetStore.getState().images, chosen: room, rows: run?.rows ?? null, frame, remembered: explanation?.remembered ?? null, linking }, this.view, width, height, palette());
+    const { run, frame, explanation } = session.benchStore.getState();
+    const { room, linking } = session.floorplan.store.getState();
+    drawPlan(c, { world, seams: this.seams.value, picture: this.picture, images: session.sheets.store.getState().images, chosen: room, rows: run?.rows ?? null, frame, remembered: explanation?.remembered ?? null, linking }, this.view, width, height, palette());
   }
 }
 
@@ -87,8 +82,8 @@ type Drag =
 
 /** The first frame from the shown one on, or else the first at all, in which the walker occupies a cell; null where it never does. */
 function frameIn({ room, cx, cy }: PlanSpot): number | null {
-  const world = projectStore.getState().project?.world;
-  const { run, frame } = benchStore.getState();
+  const world = session.project.store.getState().project?.world;
+  const { run, frame } = session.benchStore.getState();
   if (world === undefined || run === null) return null;
   const { rows } = run;
   const number = world.rooms.findIndex(({ id }) => id === room.id);
@@ -106,7 +101,7 @@ export function PlanCanvas() {
   const drag = useRef<Drag | null>(null);
   const navigate = useNavigate();
   const [over, setOver] = useState<"room" | "side" | "">("");
-  const linking = useStore(floorplanStore, (state) => state.linking !== null);
+  const linking = useStore(session.floorplan.store, (state) => state.linking !== null);
 
   useEffect(() => {
     const made = new PlanPainter(canvas.current!);
@@ -126,7 +121,7 @@ export function PlanCanvas() {
   }, []);
 
   const spot = (event: React.MouseEvent): PlanSpot | null => {
-    const world = projectStore.getState().project?.world;
+    const world = session.project.store.getState().project?.world;
     return world === undefined ? null : spotAt(world, painter.current!.view, event.nativeEvent.offsetX, event.nativeEvent.offsetY);
   };
 
@@ -135,11 +130,11 @@ export function PlanCanvas() {
     const there = spot(event);
     if (event.button === 1 || there === null) {
       drag.current = { kind: "pan", x: event.clientX, y: event.clientY };
-      if (event.button === 0) chooseRoomOnPlan(null);
+      if (event.button === 0) session.floorplan.chooseRoomOnPlan(null);
       return;
     }
     if (event.button !== 0) return;
-    chooseRoomOnPlan(there.room.id);
+    session.floorplan.chooseRoomOnPlan(there.room.id);
     drag.current = there.side !== null ? { kind: "link", spot: there } : { kind: "room", spot: there, x: event.clientX, y: event.clientY, moved: false };
   };
 
@@ -160,23 +155,23 @@ export function PlanCanvas() {
       if (dx === 0 && dy === 0 && !current.moved) return;
       current.moved = true;
       const { room } = current.spot;
-      dragRoom(room.id, room.plan[0] + dx, room.plan[1] + dy);
+      session.floorplan.dragRoom(room.id, room.plan[0] + dx, room.plan[1] + dy);
     } else {
       const { room, side, at } = current.spot;
-      dragLink({ room: room.id, side: side!, at, x: event.nativeEvent.offsetX, y: event.nativeEvent.offsetY });
+      session.floorplan.dragLink({ room: room.id, side: side!, at, x: event.nativeEvent.offsetX, y: event.nativeEvent.offsetY });
     }
   };
 
   const up = (event: React.PointerEvent): void => {
     const { current } = drag;
     drag.current = null;
-    if (current?.kind === "room") endRoomDrag();
+    if (current?.kind === "room") session.floorplan.endRoomDrag();
     if (current?.kind !== "link") return;
-    dragLink(null);
+    session.floorplan.dragLink(null);
     const there = spot(event);
     const { room, side, at } = current.spot;
     if (there === null || there.side !== OPPOSITE[side!]) return;
-    dropLink({ room: room.id, side: side!, at }, { room: there.room.id, at: there.at }, { oneWay: event.altKey, opening: event.shiftKey });
+    session.floorplan.dropLink({ room: room.id, side: side!, at }, { room: there.room.id, at: there.at }, { oneWay: event.altKey, opening: event.shiftKey });
   };
 
   return (
@@ -192,10 +187,10 @@ export function PlanCanvas() {
       onDoubleClick={(event) => {
         const there = spot(event);
         if (there === null) return;
-        const { log, frame } = benchStore.getState();
+        const { log, frame } = session.benchStore.getState();
         const passed = frameIn(there);
-        if (passed !== null) showFrame(passed);
-        chooseRoom(there.room.id);
+        if (passed !== null) session.playing.showFrame(passed);
+        session.shownRoom.chooseRoom(there.room.id);
         void navigate(`../bench?${new URLSearchParams({ ...(log === null ? {} : { log }), room: there.room.id, f: String(passed ?? frame) }).toString()}`, { relative: "path" });
       }}
     />

@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import type { ReEntry } from "@keen-pebble/core/analyse";
 import type { World } from "@keen-pebble/core/world";
 import { allFixtures, roomById } from "@keen-pebble/core/world";
@@ -5,11 +6,10 @@ import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Pebble } from "../../look/pebble.tsx";
 import { useBench } from "../../use-session.ts";
-import { keepForTheRun, keepReEntry, reEntryStore, testReEntry } from "../../session/walk/re-entry.ts";
 
 /** Leaves the walker's room and comes back, in one click, and says what came back with it. */
 export function ReEntryTest({ world }: { readonly world: World }) {
-  const tested = useStore(reEntryStore);
+  const tested = useStore(session.reEntries.store);
   const here = useBench((state) => (state.run === null ? null : world.rooms[state.run.rows.room[Math.min(state.frame, state.run.frames)]!]));
   if (here === null || here === undefined) return null;
   const name = tested.phase === "none" ? "" : (roomById(world, tested.room)?.name ?? tested.room);
@@ -17,7 +17,7 @@ export function ReEntryTest({ world }: { readonly world: World }) {
     <section className="re-entry" aria-label="Re-entry test">
       <div className="row-line">
         <strong className="grow">Re-entry test</strong>
-        <Button variant="main" disabled={tested.phase === "looking"} onClick={() => void testReEntry()}>
+        <Button variant="main" disabled={tested.phase === "looking"} onClick={() => void session.reEntries.testReEntry()}>
           Leave {here.name} and return
         </Button>
       </div>
@@ -54,7 +54,7 @@ function Outcome({ world, name, result }: { readonly world: World; readonly name
           <li key={fixture.id}>
             <Pebble kind={back ? "fail" : "pass"} label={null} /> {fixture.id} {text}
             {back && fixture.keeps === "visit" && (
-              <Button variant="plain" onClick={() => keepForTheRun(fixture.id)}>
+              <Button variant="plain" onClick={() => session.reEntries.keepForTheRun(fixture.id)}>
                 Keep for the run
               </Button>
             )}
@@ -70,7 +70,7 @@ function Outcome({ world, name, result }: { readonly world: World; readonly name
         <span className="quiet grow">
           frame {result.from} to {result.to}
         </span>
-        <Button variant="plain" onClick={keepReEntry}>
+        <Button variant="plain" onClick={session.reEntries.keepReEntry}>
           Keep as a log
         </Button>
       </div>

@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import type { RevisionEntry } from "@keen-pebble/server/api";
 import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
@@ -8,10 +9,7 @@ import { ActFinder } from "../../look/act-finder.tsx";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
 import { journalAddress } from "../../session/project/api-client.ts";
-import { JOURNAL } from "../../session/commands/journal.ts";
 import { useCommandKeys, useProject, useProofs, useSaving } from "../../use-session.ts";
-import { chooseRevision, journalStore, noteRevision, readJournal, readOlder, restoreRevision } from "../../session/journal/journal.ts";
-import { compareWithRevision } from "../../session/proofs/proofs.ts";
 import "./journal.css";
 
 const ASK_AGAIN_MS = 2000;
@@ -22,16 +20,16 @@ export function JournalPage() {
   const ready = useProject((state) => state.phase === "ready");
   const { revision: newest } = useSaving();
   const server = useProofs(({ server: said }) => (said === null ? "" : `${said.revision} ${said.state}`));
-  const { revisions, before, fault, chosen } = useStore(journalStore);
-  useCommandKeys(JOURNAL);
+  const { revisions, before, fault, chosen } = useStore(session.journal.store);
+  useCommandKeys(session.commands.journal);
   // A revision more, or proofs that are through: the list says so.
   useEffect(() => {
-    if (ready) void readJournal();
+    if (ready) void session.journal.readJournal();
   }, [ready, newest, server]);
   const faulty = fault !== null;
   useEffect(() => {
     if (!faulty) return;
-    const again = setInterval(() => void readJournal(), ASK_AGAIN_MS);
+    const again = setInterval(() => void session.journal.readJournal(), ASK_AGAIN_MS);
     return () => clearInterval(again);
   }, [faulty]);
   return (
@@ -51,7 +49,7 @@ export function JournalPage() {
           {revisions?.map((entry, i) => <Revision key={entry.revision} entry={entry} earlier={revisions[i + 1] ?? null} chosen={entry.revision === chosen} newest={entry.revision === newest} />)}
           {before !== null && (
             <li className="older">
-              <Button variant="plain" onClick={() => void readOlder()}>
+              <Button variant="plain" onClick={() => void session.journal.readOlder()}>
                 Older revisions
               </Button>
             </li>
@@ -63,7 +61,7 @@ export function JournalPage() {
         <span className="grow" />
         <span>N writes a note, G compares the proofs with it</span>
       </footer>
-      <ActFinder area="Journal" commands={JOURNAL} />
+      <ActFinder area="Journal" commands={session.commands.journal} />
     </>
   );
 }
@@ -83,7 +81,7 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
   const day = dayOf(savedAt);
   return (
     <>
-      <li className={`revision${chosen ? " on" : ""}`} aria-current={chosen} data-revision={revision} onClick={() => chooseRevision(revision)}>
+      <li className={`revision${chosen ? " on" : ""}`} aria-current={chosen} data-revision={revision} onClick={() => session.journal.chooseRevision(revision)}>
         <span className="number mono">{revision}</span>
         <span className="quiet when" title={savedAt}>
           {timeOf(savedAt)}
@@ -102,13 +100,13 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
             disabled={newest}
             title="The board compares all paths with this revision"
             onClick={() => {
-              void compareWithRevision(revision);
+              void session.proofs.compareWithRevision(revision);
               void navigate(`/w/${worldId ?? ""}/proofs${window.location.search}`);
             }}
           >
             Compare
           </Button>
-          <Button variant="plain" disabled={newest} title="Make everything as it was, as a new revision" onClick={() => void restoreRevision(revision)}>
+          <Button variant="plain" disabled={newest} title="Make everything as it was, as a new revision" onClick={() => void session.journal.restoreRevision(revision)}>
             <Icon name="undo" /> Restore
           </Button>
         </div>
@@ -148,7 +146,7 @@ function Note({ entry: { revision, note }, writing, onWrite, onDone }: { readonl
     }
   }
   const keep = async (): Promise<void> => {
-    if (typed === null || typed.trim() === (note ?? "") || (await noteRevision(revision, typed))) {
+    if (typed === null || typed.trim() === (note ?? "") || (await session.journal.noteRevision(revision, typed))) {
       setTyped(null);
       onDone();
     }

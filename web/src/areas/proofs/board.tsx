@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import type { Verdict } from "@keen-pebble/core/check";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef } from "react";
@@ -5,8 +6,7 @@ import type { ShownHistory } from "../../session/proofs/proofs.ts";
 import { Pebble, PebbleShape } from "../../look/pebble.tsx";
 import type { PebbleKind } from "../../look/pebble.tsx";
 import type { BoardRow } from "../../session/proofs/board.ts";
-import { chooseRow, isFailing } from "../../session/proofs/board.ts";
-import { compareWithRevision } from "../../session/proofs/proofs.ts";
+import { isFailing  } from "../../session/proofs/board.ts";
 import { useBench, useProofs } from "../../use-session.ts";
 import { pathText } from "./path-text.ts";
 
@@ -82,10 +82,10 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
   const failing = isFailing(row);
   const path = pathText(row);
   return (
-    <div className={`board-row${on ? " on" : ""}${failing ? " failing-row" : ""}`} role="row" aria-selected={on} data-log={log} onClick={() => chooseRow(log)} onDoubleClick={onOpen}>
+    <div className={`board-row${on ? " on" : ""}${failing ? " failing-row" : ""}`} role="row" aria-selected={on} data-log={log} onClick={() => session.board.chooseRow(log)} onDoubleClick={onOpen}>
       <span role="cell">{proof === null ? <span className="quiet">·</span> : <Pebble kind={proof.refused !== null ? "unreached" : failing ? "fail" : "pass"} radius={6} label={proof.refused !== null ? "cannot be run" : failing ? "does not hold" : "holds"} />}</span>
       <span role="rowheader" className="board-name">
-        <button type="button" data-row onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && chooseRow(log)} onClick={() => chooseRow(log)}>
+        <button type="button" data-row onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && session.board.chooseRow(log)} onClick={() => session.board.chooseRow(log)}>
           {title}
         </button>
         <span className="mono quiet">
@@ -113,7 +113,7 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
               aria-label={`Revision ${revision}: ${said ?? "not there"}`}
               onClick={(event) => {
                 event.stopPropagation();
-                void compareWithRevision(revision);
+                void session.proofs.compareWithRevision(revision);
               }}
             >
               {said === undefined ? <span className="quiet">·</span> : <Pebble kind={said === "holds" ? "pass" : said === "breaks" ? "fail" : "unreached"} radius={i === history.length - 1 ? 5 : 3.5} label={null} />}

@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import type { Proof, Verdict } from "@keen-pebble/core/check";
 import { ACCEPTED } from "@keen-pebble/core/check";
 import { differences, summary } from "@keen-pebble/core/edit";
@@ -13,11 +14,7 @@ import { logTitle } from "../../session/log/log-title.ts";
 import { readOrNull } from "../../session/log/read-or-null.ts";
 import { logFileAddress } from "../../session/project/api-client.ts";
 import type { PathAnswer } from "../../workers/proofs.ts";
-import { chooseCheck } from "../../session/proofs/board.ts";
-import { PROOFS } from "../../session/commands/proofs.ts";
 import { useBench, useBoard, useProject, useProofs } from "../../use-session.ts";
-import { acceptLog, acceptNone, copyLog, renameLog, takeLogAway } from "../../session/log/log-edits.ts";
-import { layAccepted } from "../../session/proofs/accepted.ts";
 import { CloseUp } from "./close-up.tsx";
 import { partingText } from "./path-text.ts";
 import { WhatBrokeIt } from "./what-broke-it.tsx";
@@ -69,12 +66,12 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
           <Icon name="open" /> Open at frame {frame}
         </Button>
         {compared !== null && (
-          <Button variant="plain" aria-pressed={beside?.where.kind === "revision"} className={beside?.where.kind === "revision" ? "active" : ""} onClick={PROOFS.ghost.act} title="Its run at that revision as the pale second trail (G)">
+          <Button variant="plain" aria-pressed={beside?.where.kind === "revision"} className={beside?.where.kind === "revision" ? "active" : ""} onClick={session.commands.proofs.ghost.act} title="Its run at that revision as the pale second trail (G)">
             Ghost of {compared.revision}
           </Button>
         )}
         {verdict !== undefined && verdict.verdict !== "pass" && (
-          <Button variant="plain" onClick={PROOFS.whatBroke.act} title="Search the revisions for the one that broke this check (B)">
+          <Button variant="plain" onClick={session.commands.proofs.whatBroke.act} title="Search the revisions for the one that broke this check (B)">
             What broke it
           </Button>
         )}
@@ -90,7 +87,7 @@ function Checks({ proof, chosen }: { readonly proof: Proof; readonly chosen: num
     <ul className="detail-checks" aria-label="Checks">
       {proof.checks.map((verdict, i) => (
         <li key={`${i} ${verdict.check}`}>
-          <button type="button" className={`${verdict.verdict}${i === chosen ? " on" : ""}`} aria-current={i === chosen} onClick={() => chooseCheck(i)}>
+          <button type="button" className={`${verdict.verdict}${i === chosen ? " on" : ""}`} aria-current={i === chosen} onClick={() => session.board.chooseCheck(i)}>
             <Pebble kind={verdict.verdict} label={verdict.verdict === "pass" ? "passes" : verdict.verdict === "fail" ? "fails" : "not reached"} />
             <span className="mono">{verdict.check}</span>
             {verdict.law && <span className="quiet">law</span>}
@@ -146,7 +143,7 @@ function AcceptedSays({ id, text, proof }: { readonly id: string; readonly text:
         {proof.accepted === false ? "another walk than the accepted one" : "walks just so"}
         {reason !== undefined && <span className="quiet">: {reason}</span>}{" "}
         {proof.accepted === false && (
-          <button type="button" className="link" onClick={() => void layAccepted(id)}>
+          <button type="button" className="link" onClick={() => void session.accepted.layAccepted(id)}>
             show it as ghost
           </button>
         )}
@@ -168,7 +165,7 @@ function DetailMenu({ id, onForm }: { readonly id: string; readonly onForm: (for
           Accept this walk
         </Dropdown.Item>
         {accepted && (
-          <Dropdown.Item as="button" onClick={() => acceptNone(id)}>
+          <Dropdown.Item as="button" onClick={() => session.logEdits.acceptNone(id)}>
             Accept no walk any more
           </Dropdown.Item>
         )}
@@ -176,7 +173,7 @@ function DetailMenu({ id, onForm }: { readonly id: string; readonly onForm: (for
         <Dropdown.Item as="button" onClick={() => onForm("rename")}>
           Rename its file
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => copyLog(id)}>
+        <Dropdown.Item as="button" onClick={() => session.logEdits.copyLog(id)}>
           Copy this log
         </Dropdown.Item>
         {world !== null && (
@@ -184,7 +181,7 @@ function DetailMenu({ id, onForm }: { readonly id: string; readonly onForm: (for
             Save as a file
           </Dropdown.Item>
         )}
-        <Dropdown.Item as="button" onClick={() => takeLogAway(id)}>
+        <Dropdown.Item as="button" onClick={() => session.logEdits.takeLogAway(id)}>
           Take this log away
         </Dropdown.Item>
       </Dropdown.Menu>
@@ -201,7 +198,7 @@ function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () =
       className="detail-form"
       onSubmit={(event) => {
         event.preventDefault();
-        const said = renameLog(id, name.trim());
+        const said = session.logEdits.renameLog(id, name.trim());
         setFault(said);
         if (said === null) onDone();
       }}
@@ -227,7 +224,7 @@ function AcceptForm({ id, onDone }: { readonly id: string; readonly onDone: () =
       className="detail-form"
       onSubmit={(event) => {
         event.preventDefault();
-        void acceptLog(id, reason).then(onDone);
+        void session.logEdits.acceptLog(id, reason).then(onDone);
       }}
       onKeyDown={(event) => event.key === "Escape" && onDone()}
     >

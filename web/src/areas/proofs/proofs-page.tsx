@@ -1,4 +1,4 @@
-import { asked } from "../../session/commands/asked.ts";
+import { session } from "../../page-session.ts";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
@@ -10,10 +10,8 @@ import { Tallies } from "../../look/tallies.tsx";
 import { useFileDrop } from "../../look/use-file-drop.ts";
 import { junitAddress } from "../../session/project/api-client.ts";
 import type { BoardFilter, BoardRow } from "../../session/proofs/board.ts";
-import { boardRows, boardStore, chooseFilter, isFailing, pathDiffers, shownRows, takeLogsIn } from "../../session/proofs/board.ts";
-import { PROOFS } from "../../session/commands/proofs.ts";
+import { boardRows, isFailing, pathDiffers, shownRows  } from "../../session/proofs/board.ts";
 import { useBench, useBoard, useCommandKeys, useProject, useProofs, useSaving } from "../../use-session.ts";
-import { runOnServer } from "../../session/proofs/proofs.ts";
 import { Board } from "./board.tsx";
 import { LogDetail } from "./log-detail.tsx";
 import { RandomWalksPanel } from "./random-walks-panel.tsx";
@@ -30,12 +28,12 @@ export function ProofsPage() {
   const beside = useBoard((state) => state.beside);
   const log = useBench((state) => state.log);
   const navigate = useNavigate();
-  const { over, handlers } = useFileDrop((files) => void takeLogsIn(files));
+  const { over, handlers } = useFileDrop((files) => void session.board.takeLogsIn(files));
   const rows = useMemo(() => (project === null ? [] : boardRows(project, { proofs, paths })), [project, proofs, paths]);
   const shown = useMemo(() => shownRows(rows, { filter, sought }), [rows, filter, sought]);
   const openOnBench = useCallback(() => void navigate({ pathname: `/w/${worldId ?? ""}/bench`, search: window.location.search }), [navigate, worldId]);
-  useEffect(() => asked.openOnBench.answer(openOnBench), [openOnBench]);
-  useCommandKeys(PROOFS);
+  useEffect(() => session.asked.openOnBench.answer(openOnBench), [openOnBench]);
+  useCommandKeys(session.commands.proofs);
   if (project === null) return <main className="area" />;
   const longest = Math.max(0, ...rows.map(({ proof }) => proof?.frames ?? 0));
   return (
@@ -60,7 +58,7 @@ export function ProofsPage() {
         {beside === "wander" ? <RandomWalksPanel world={project.world} /> : log !== null && project.logs.get(log) !== undefined ? <LogDetail key={log} id={log} onOpen={openOnBench} /> : <aside className="proof-detail" />}
       </main>
       <Status rows={rows} />
-      <ActFinder area="Proofs" commands={PROOFS}>
+      <ActFinder area="Proofs" commands={session.commands.proofs}>
         A pebble of the last runs compares all paths with its revision. Files of logs may be dropped anywhere.
       </ActFinder>
     </>
@@ -73,12 +71,12 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
   const saving = useSaving();
   const running = server?.state === "running";
   const choice = (which: BoardFilter, name: string, n: number) => (
-    <button type="button" role="radio" aria-checked={filter === which} onClick={() => chooseFilter(which)}>
+    <button type="button" role="radio" aria-checked={filter === which} onClick={() => session.board.chooseFilter(which)}>
       {name} {n}
     </button>
   );
   const search = useRef<HTMLInputElement>(null);
-  useEffect(() => asked.searchLogs.answer(() => search.current?.focus()), []);
+  useEffect(() => session.asked.searchLogs.answer(() => search.current?.focus()), []);
   return (
     <div className="proof-tools">
       <div className="segments" role="radiogroup" aria-label="Show">
@@ -88,18 +86,18 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
       </div>
       <label className="search">
         <Icon name="search" />
-        <input ref={search} type="search" aria-label="Search" placeholder="Log, tag or check" value={sought} onChange={(event) => boardStore.setState({ sought: event.target.value })} />
+        <input ref={search} type="search" aria-label="Search" placeholder="Log, tag or check" value={sought} onChange={(event) => session.board.store.setState({ sought: event.target.value })} />
       </label>
       <span className="grow" />
       <Tallies verdicts={rows.flatMap(({ proof }) => proof?.checks ?? [])} />
       <span className="bar" />
-      <Button variant="plain" title={`${PROOFS.randomWalks.name} (W)`} onClick={PROOFS.randomWalks.act}>
+      <Button variant="plain" title={`${session.commands.proofs.randomWalks.name} (W)`} onClick={session.commands.proofs.randomWalks.act}>
         <Icon name="walk" /> Wander
       </Button>
       <a className={`btn btn-plain${saving.state === "saved" ? "" : " disabled"}`} href={worldId === null ? undefined : junitAddress(worldId)} download title="The outcomes of the newest revision as JUnit XML">
         <Icon name="takeHome" /> JUnit XML
       </a>
-      <Button variant={running ? "plain" : "main"} title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"} onClick={() => void runOnServer()}>
+      <Button variant={running ? "plain" : "main"} title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"} onClick={() => void session.proofs.runOnServer()}>
         <Icon name={running ? "close" : "play"} /> {running ? `${server.done} of ${server.total}, stop` : "Run on the server"}
       </Button>
     </div>
@@ -112,7 +110,7 @@ function LogDrop() {
     <div className="log-drop">
       <Icon name="bringIn" />
       <span>Drop .inputs files here, or CSV with the columns frame and keys. Each is run at once.</span>
-      <FileButton name="Logs to take in" accept=".inputs,.csv" multiple onFiles={(files) => void takeLogsIn(files)}>
+      <FileButton name="Logs to take in" accept=".inputs,.csv" multiple onFiles={(files) => void session.board.takeLogsIn(files)}>
         Choose
       </FileButton>
     </div>

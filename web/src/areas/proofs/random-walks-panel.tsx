@@ -1,14 +1,13 @@
+import { session } from "../../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
-import { boardStore } from "../../session/proofs/board.ts";
-import { askRandomWalks, chooseRandomWalkRules, keepFinding, stopRandomWalks, randomWalks, randomWalksStore } from "../../session/proofs/random-walks.ts";
 
 /** Random walks: seeded inputs look for broken laws, and what breaks one is offered as a short log. */
 export function RandomWalksPanel({ world }: { readonly world: World }) {
-  const { asked, rules, phase, walked, took, findings, refused } = useStore(randomWalksStore);
+  const { asked, rules, phase, walked, took, findings, refused } = useStore(session.randomWalks.store);
   const walking = phase === "walking";
   const number = (label: string, value: number, min: number, max: number, set: (value: number) => void) => (
     <label className="labelled">
@@ -20,19 +19,19 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
     <aside className="proof-detail" aria-label="Random walks">
       <div className="row-line detail-head">
         <h2 className="grow">Random walks</h2>
-        <Button variant="bare" className="btn-icon" aria-label="Back to the log" title="Back to the log (W)" onClick={() => boardStore.setState({ beside: "log" })}>
+        <Button variant="bare" className="btn-icon" aria-label="Back to the log" title="Back to the log (W)" onClick={() => session.board.store.setState({ beside: "log" })}>
           <Icon name="close" />
         </Button>
       </div>
       <div className="detail-scroll wander">
         <p className="quiet">Seeded inputs, pressed as somebody does who tries the world out, look for broken laws: the world&apos;s own, and those of the gait.</p>
         <div className="wander-fields">
-          {number("Walks", asked.runs, 1, 1_000_000, (runs) => askRandomWalks({ runs }))}
-          {number("Frames", asked.frames, 1, 100_000, (frames) => askRandomWalks({ frames }))}
-          {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => askRandomWalks({ seed }))}
+          {number("Walks", asked.runs, 1, 1_000_000, (runs) => session.randomWalks.askRandomWalks({ runs }))}
+          {number("Frames", asked.frames, 1, 100_000, (frames) => session.randomWalks.askRandomWalks({ frames }))}
+          {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => session.randomWalks.askRandomWalks({ seed }))}
           <label className="labelled">
             <span className="name">Rules</span>
-            <select value={rules ?? world.activeRules} disabled={walking} onChange={(event) => chooseRandomWalkRules(event.target.value)}>
+            <select value={rules ?? world.activeRules} disabled={walking} onChange={(event) => session.randomWalks.chooseRandomWalkRules(event.target.value)}>
               {world.rules.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
@@ -63,7 +62,7 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
                 in frame {finding.frame}
                 {finding.foundAt > finding.frame && `, shrunk from ${finding.foundAt}`}; seed {finding.seed}
               </span>
-              <Button variant="plain" onClick={() => keepFinding(finding)}>
+              <Button variant="plain" onClick={() => session.randomWalks.keepFinding(finding)}>
                 Keep it as a log
               </Button>
             </li>
@@ -72,11 +71,11 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
       </div>
       <div className="row-line detail-foot">
         {walking ? (
-          <Button variant="plain" onClick={stopRandomWalks}>
+          <Button variant="plain" onClick={session.randomWalks.stopRandomWalks}>
             <Icon name="close" /> Call it off
           </Button>
         ) : (
-          <Button variant="main" onClick={() => void randomWalks()}>
+          <Button variant="main" onClick={() => void session.randomWalks.randomWalks()}>
             <Icon name="walk" /> Wander
           </Button>
         )}

@@ -1,8 +1,7 @@
+import { session } from "../../page-session.ts";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
-import { layRevisionBeside } from "../../session/bench/beside.ts";
 import { useProofs } from "../../use-session.ts";
-import { compareWithRevision, endSearchBreak } from "../../session/proofs/proofs.ts";
 
 /** The search over the revisions for the first one at which a check fails: how far it is, or what it found. */
 export function WhatBrokeIt({ id }: { readonly id: string }) {
@@ -20,7 +19,7 @@ export function WhatBrokeIt({ id }: { readonly id: string }) {
           {state === "cancelled" && "Given up"}
           {state === "failed" && "The search could not be finished"}
         </strong>
-        <Button variant="bare" className="btn-icon" aria-label={state === "running" ? "Give the search up" : "Put the answer away"} title={state === "running" ? "Give the search up" : "Put the answer away"} onClick={endSearchBreak}>
+        <Button variant="bare" className="btn-icon" aria-label={state === "running" ? "Give the search up" : "Put the answer away"} title={state === "running" ? "Give the search up" : "Put the answer away"} onClick={session.proofs.endSearchBreak}>
           <Icon name="close" />
         </Button>
       </div>
@@ -36,8 +35,8 @@ export function WhatBrokeIt({ id }: { readonly id: string }) {
             <Button
               variant="plain"
               onClick={() => {
-                void compareWithRevision(found.revision - 1);
-                void layRevisionBeside(found.revision - 1);
+                void session.proofs.compareWithRevision(found.revision - 1);
+                void session.beside.layRevisionBeside(found.revision - 1);
               }}
             >
               Compare with {found.revision - 1}, the last that held

@@ -1,8 +1,8 @@
+import { session } from "../../page-session.ts";
 import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { useShelf } from "../../use-session.ts";
 import { ENDINGS, FILE_KINDS } from "../../session/shelf/shelf-files.ts";
-import { bringIn } from "../../session/shelf/shelf.ts";
 import { MakeWorld } from "./make-world.tsx";
 
 /** How worlds come to be here: made, dropped anywhere on the Shelf, or chosen. */
@@ -15,7 +15,7 @@ export function BringIn() {
         <div className="row-line">
           <Icon name="bringIn" />
           <strong className="grow">Drop files here</strong>
-          <FileButton name="Files to bring in" accept={ENDINGS} multiple disabled={busy} onFiles={(files) => bringIn(files, null)}>
+          <FileButton name="Files to bring in" accept={ENDINGS} multiple disabled={busy} onFiles={(files) => session.shelf.bringIn(files, null)}>
             Choose
           </FileButton>
         </div>

@@ -1,8 +1,8 @@
+import { session } from "../../page-session.ts";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
 import { useShelf } from "../../use-session.ts";
-import { putBack } from "../../session/shelf/shelf.ts";
 import { agoText } from "./ago-text.ts";
 
 /** So many are shown without asking. */
@@ -21,7 +21,7 @@ export function DeletedStrip() {
         <span key={world.key} className="row-line">
           <strong>{world.name}</strong>
           <span className="quiet">{agoText(world.deletedAt, Date.now())}</span>
-          <Button variant="plain" disabled={busy} aria-label={`Put ${world.name} back`} onClick={() => putBack(world)}>
+          <Button variant="plain" disabled={busy} aria-label={`Put ${world.name} back`} onClick={() => session.shelf.putBack(world)}>
             <Icon name="undo" /> Put back
           </Button>
         </span>

@@ -1,9 +1,9 @@
+import { session } from "../../page-session.ts";
 // @vitest-environment happy-dom
 import { cleanup, render, screen, within } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { readWorld } from "@keen-pebble/core/reading";
-import { shelfStore } from "../../session/shelf/shelf.ts";
 import { until } from "../../test-support/opened.ts";
 import { MakeWorld } from "./make-world.tsx";
 import { WorldName } from "./world-name.tsx";
@@ -25,7 +25,7 @@ beforeEach(() => {
   vi.stubGlobal("OffscreenCanvas", class {
     getContext = (): unknown => nothing;
   });
-  shelfStore.setState({ worlds: [{ id: "dry-well", name: "Dry well" } as never], busy: false, told: null });
+  session.shelf.store.setState({ worlds: [{ id: "dry-well", name: "Dry well" } as never], busy: false, told: null });
 });
 afterEach(() => {
   cleanup();
@@ -104,7 +104,7 @@ describe("a world that is made", () => {
   });
 
   it("waits while something else is under way", () => {
-    shelfStore.setState({ busy: true });
+    session.shelf.store.setState({ busy: true });
     render(<MakeWorld />);
     for (const button of screen.getAllByRole<HTMLButtonElement>("button", { name: "Make it" })) expect(button.disabled).toBe(true);
   });
@@ -132,7 +132,7 @@ describe("a world's name", () => {
     await user.clear(field);
     await user.keyboard(keys);
     expect(ended).toBeGreaterThan(0);
-    await until(() => !shelfStore.getState().busy);
+    await until(() => !session.shelf.store.getState().busy);
     const stored = asked.filter((each) => each.startsWith("POST"));
     expect(stored).toHaveLength(times);
     if (times > 0) expect(stored[0]).toMatch(/revisions .*"part":"name","before":"Dry well","after":"Wet well"/);

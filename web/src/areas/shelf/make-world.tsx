@@ -1,3 +1,4 @@
+import { session } from "../../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
@@ -5,7 +6,7 @@ import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { useShelf } from "../../use-session.ts";
 import type { TypedWorld } from "../../session/shelf/make-world.ts";
-import { SIZES, TEMPLATES, makeEmptyWorld, makeTryingGrounds, makeTypedWorld, readTyped } from "../../session/shelf/make-world.ts";
+import { SIZES, TEMPLATES, readTyped  } from "../../session/shelf/make-world.ts";
 
 /** Makes a world: by typing its first room, or an empty one. */
 export function MakeWorld() {
@@ -66,7 +67,7 @@ function TypeRoom({ name }: { readonly name: string }) {
           <span className={first ? "attention grow" : "quiet grow"} role="status">
             {first ? `${first.line}:${first.column} ${first.message}` : room ? `${room.width} x ${room.height}, start ${world.start.cell.join(",")}` : ""}
           </span>
-          <Button variant="plain" disabled={world === null || busy} onClick={() => world && makeTypedWorld(name, world)}>
+          <Button variant="plain" disabled={world === null || busy} onClick={() => world && session.makeWorld.makeTypedWorld(name, world)}>
             Make it
           </Button>
         </div>
@@ -95,7 +96,7 @@ function Grounds({ name }: { readonly name: string }) {
     <section className="row-line grounds" aria-label="Trying grounds">
       <strong>Trying grounds</strong>
       <span className="quiet grow">nine rooms, one thing each</span>
-      <Button variant="plain" disabled={busy} onClick={() => void makeTryingGrounds(name)}>
+      <Button variant="plain" disabled={busy} onClick={() => void session.makeWorld.makeTryingGrounds(name)}>
         Make it
       </Button>
     </section>
@@ -120,7 +121,7 @@ function Empty({ name }: { readonly name: string }) {
       {field("Across", "width", "", width !== null)}
       {field("Down", "height", "", height !== null)}
       {field("Cell", "tile", "px", tile !== null)}
-      <Button variant="plain" disabled={busy || width === null || height === null || tile === null} onClick={() => makeEmptyWorld(name, width!, height!, tile!)}>
+      <Button variant="plain" disabled={busy || width === null || height === null || tile === null} onClick={() => session.makeWorld.makeEmptyWorld(name, width!, height!, tile!)}>
         Make it
       </Button>
     </section>

@@ -1,4 +1,4 @@
-import { asked } from "../../session/commands/asked.ts";
+import { session } from "../../page-session.ts";
 import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
@@ -8,10 +8,8 @@ import { Notice } from "../../look/notice.tsx";
 import { plural } from "../../look/plural.ts";
 import { useFileDrop } from "../../look/use-file-drop.ts";
 import { TopBar } from "../../look/top-bar.tsx";
-import { SHELF } from "../../session/commands/shelf.ts";
 import { useCommandKeys, useShelf } from "../../use-session.ts";
 import { ShelfPictures } from "../../session/shelf/shelf-pictures.ts";
-import { bringIn, followShelf, loadShelf, shelfStore, takeOffShelf, tellOnShelf } from "../../session/shelf/shelf.ts";
 import { BringIn } from "./bring-in.tsx";
 import { DeletedStrip } from "./deleted-strip.tsx";
 import { WorldCard } from "./world-card.tsx";
@@ -25,24 +23,24 @@ export function ShelfPage() {
   const [pictures] = useState(() => new ShelfPictures());
   const [sought, setSought] = useState("");
   useEffect(() => {
-    void loadShelf();
-    const stop = followShelf();
+    void session.shelf.loadShelf();
+    const stop = session.shelf.followShelf();
     return () => {
       stop();
       pictures.close();
     };
   }, [pictures]);
-  useCommandKeys(SHELF);
+  useCommandKeys(session.commands.shelf);
   useShelfKeys();
   // On a card, loose logs go to its world.
-  const { over, handlers } = useFileDrop((files, target) => bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null));
+  const { over, handlers } = useFileDrop((files, target) => session.shelf.bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null));
   const words = sought.trim().toLowerCase();
   const found = worlds?.filter((world) => words === "" || `${world.name} ${world.id} ${world.names}`.toLowerCase().includes(words));
   return (
     <div className={`page${over ? " dropping" : ""}`} {...handlers}>
       <TopBar area="shelf" />
       <div className="notices">
-        <Notice told={told} onDismiss={() => tellOnShelf(null)} />
+        <Notice told={told} onDismiss={() => session.shelf.tellOnShelf(null)} />
       </div>
       <div className="area shelf">
         <main className="worlds">
@@ -59,7 +57,7 @@ export function ShelfPage() {
             <div className="empty">
               <h2>The shelf cannot be shown: {fault}.</h2>
               <p className="quiet">Nothing is lost.</p>
-              <Button variant="main" onClick={() => void loadShelf()}>
+              <Button variant="main" onClick={() => void session.shelf.loadShelf()}>
                 Try again
               </Button>
             </div>
@@ -85,7 +83,7 @@ export function ShelfPage() {
         <span className="grow" />
         <span>Enter opens a world, Delete takes it off the shelf</span>
       </footer>
-      <ActFinder area="Shelf" commands={SHELF} />
+      <ActFinder area="Shelf" commands={session.commands.shelf} />
     </div>
   );
 }
@@ -102,11 +100,11 @@ function useShelfKeys(): void {
     };
     const takeOff = (): void => {
       const id = names()[chosen()]?.closest<HTMLElement>("[data-world]")?.dataset["world"];
-      const world = shelfStore.getState().worlds?.find((each) => each.id === id);
-      if (world) takeOffShelf(world);
+      const world = session.shelf.store.getState().worlds?.find((each) => each.id === id);
+      if (world) session.shelf.takeOffShelf(world);
     };
     const search = (): void => document.querySelector<HTMLElement>(".search input")?.focus();
-    const stops = [asked.chooseWorld.answer(choose), asked.takeOffWorld.answer(takeOff), asked.searchWorlds.answer(search)];
+    const stops = [session.asked.chooseWorld.answer(choose), session.asked.takeOffWorld.answer(takeOff), session.asked.searchWorlds.answer(search)];
     return () => stops.forEach((stop) => stop());
   }, []);
 }

@@ -1,6 +1,6 @@
+import { session } from "../../page-session.ts";
 import type { WorldEntry } from "@keen-pebble/server/api";
 import { Link } from "react-router";
-import { renameWorld } from "../../session/shelf/shelf.ts";
 
 /** A world's name, which opens it; or a field to give it another one. */
 export function WorldName({ world, naming, onDone }: { readonly world: WorldEntry; readonly naming: boolean; readonly onDone: () => void }) {
@@ -15,7 +15,7 @@ export function WorldName({ world, naming, onDone }: { readonly world: WorldEntr
   }
   const keep = (name: string): void => {
     onDone();
-    if (name.trim() !== "" && name.trim() !== world.name) renameWorld(world, name.trim());
+    if (name.trim() !== "" && name.trim() !== world.name) session.shelf.renameWorld(world, name.trim());
   };
   return (
     <input

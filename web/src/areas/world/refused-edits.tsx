@@ -1,10 +1,10 @@
+import { session } from "../../page-session.ts";
 import { summary } from "@keen-pebble/core/edit";
 import Alert from "react-bootstrap/Alert";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
 import { useProject, useSaving } from "../../use-session.ts";
-import { discardRefused, keepRefused, undoRefused } from "../../session/project/project.ts";
 
 const MOST_LISTED = 3;
 
@@ -27,13 +27,13 @@ export function RefusedEdits() {
           {refused.length > MOST_LISTED && <li>and {plural(refused.length - MOST_LISTED, "more edit")}</li>}
         </ul>
       </div>
-      <Button variant="plain" onClick={undoRefused}>
+      <Button variant="plain" onClick={session.project.undoRefused}>
         <Icon name="undo" /> Undo
       </Button>
-      <Button variant="plain" onClick={() => void keepRefused()}>
+      <Button variant="plain" onClick={() => void session.project.keepRefused()}>
         Keep a copy
       </Button>
-      <Button variant="plain" onClick={() => void discardRefused()}>
+      <Button variant="plain" onClick={() => void session.project.discardRefused()}>
         Discard
       </Button>
     </Alert>

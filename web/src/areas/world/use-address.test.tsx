@@ -1,10 +1,9 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { session } from "../../page-session.ts";
 import { act, cleanup, render } from "@testing-library/react";
 import { RouterProvider, createMemoryRouter } from "react-router";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { benchStore } from "../../session/bench/bench-store.ts";
-import { showFrame } from "../../session/bench/playing.ts";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
@@ -40,16 +39,16 @@ async function at(address: string) {
     { initialEntries: [address] },
   );
   render(<RouterProvider router={router} />);
-  await until(() => benchStore.getState().run !== null);
+  await until(() => session.benchStore.getState().run !== null);
   vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
   return { router, arrives, address: () => `${router.state.location.pathname}${router.state.location.search}` };
 }
 
 it("names the room, log and frame that are shown, once they rest", async () => {
   const { address } = await at("/bench?log=down&f=3");
-  expect(benchStore.getState()).toMatchObject({ log: "down", frame: 3 });
+  expect(session.benchStore.getState()).toMatchObject({ log: "down", frame: 3 });
   act(() => {
-    for (let frame = 4; frame < 9; frame++) showFrame(frame);
+    for (let frame = 4; frame < 9; frame++) session.playing.showFrame(frame);
   });
   expect(address()).toContain("f=3");
   await rest();
@@ -58,7 +57,7 @@ it("names the room, log and frame that are shown, once they rest", async () => {
 
 it("does not call back somebody who goes to an area that is still being loaded", async () => {
   const { router, arrives, address } = await at("/bench?log=down&f=3");
-  act(() => showFrame(5));
+  act(() => session.playing.showFrame(5));
   act(() => void router.navigate("/proofs"));
   await rest();
   expect(router.state.navigation.state).toBe("loading");

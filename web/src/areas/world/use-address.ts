@@ -1,10 +1,7 @@
+import { session } from "../../page-session.ts";
 import { useEffect, useRef } from "react";
 import { useNavigation, useSearchParams } from "react-router";
-import { showAddress } from "../../session/bench/shown-log.ts";
-import { benchStore } from "../../session/bench/bench-store.ts";
 import { useProject } from "../../use-session.ts";
-import { offerKeptWalk } from "../../session/walk/offered-walk.ts";
-import { notice, projectStore } from "../../session/project/project.ts";
 
 /** The address carries room, log and frame: read when a world was opened, written when they change. */
 export function useAddress(): void {
@@ -23,15 +20,15 @@ export function useAddress(): void {
   }, [going]);
   const phase = useProject((state) => state.phase);
   useEffect(() => {
-    const { project } = projectStore.getState();
+    const { project } = session.project.store.getState();
     if (phase !== "ready" || project === null) return;
     const asked = first.current.get("f");
     const frame = asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
-    const fault = showAddress(project, first.current.get("room"), first.current.get("log"), frame);
-    if (fault !== null) notice(fault);
-    void offerKeptWalk();
+    const fault = session.shownLog.showAddress(project, first.current.get("room"), first.current.get("log"), frame);
+    if (fault !== null) session.project.notice(fault);
+    void session.offeredWalk.offerKeptWalk();
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const stop = benchStore.subscribe(({ room, log, frame: shown, walk, playing }) => {
+    const stop = session.benchStore.subscribe(({ room, log, frame: shown, walk, playing }) => {
       // Browsers count how often an address changes; while it plays it would be too often.
       clearTimeout(timer);
       if (walk !== null || playing) return;

@@ -1,18 +1,10 @@
+import { session } from "../../page-session.ts";
 import { useEffect } from "react";
 import Button from "react-bootstrap/Button";
 import { Link, Outlet, useLocation, useParams } from "react-router";
 import { Notice } from "../../look/notice.tsx";
 import { TopBar, WORLD_AREAS } from "../../look/top-bar.tsx";
-import { startBench } from "../../session/bench/shown-log.ts";
 import { useProject } from "../../use-session.ts";
-import { startFixes } from "../../session/bench/fixes.ts";
-import { closeProject, notice, openProject } from "../../session/project/project.ts";
-import { startReEntry } from "../../session/walk/re-entry.ts";
-import { startProofs } from "../../session/proofs/proofs.ts";
-import { followSheets } from "../../session/bench/sheets.ts";
-import { startSound } from "../../session/bench/sound.ts";
-import { forgetRandomWalks } from "../../session/proofs/random-walks.ts";
-import { endWalk, startWalks } from "../../session/walk/walks.ts";
 import { RefusedEdits } from "./refused-edits.tsx";
 import { useAddress } from "./use-address.ts";
 
@@ -43,7 +35,7 @@ function OneWorld({ worldId }: { readonly worldId: string }) {
           ) : (
             <>
               <p className="quiet">Nothing is lost: what you did not see acknowledged is kept in this browser.</p>
-              <Button variant="main" onClick={() => void openProject(worldId)}>
+              <Button variant="main" onClick={() => void session.project.openProject(worldId)}>
                 Try again
               </Button>
             </>
@@ -66,18 +58,18 @@ function OneWorld({ worldId }: { readonly worldId: string }) {
 
 function WorldNotice() {
   const told = useProject((state) => state.notice);
-  return <Notice told={told} onDismiss={() => notice(null)} />;
+  return <Notice told={told} onDismiss={() => session.project.notice(null)} />;
 }
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [startBench(), startWalks(), startReEntry(), startProofs(), startFixes(), startSound(), followSheets()];
-    void openProject(worldId);
+    const stops = [session.shownLog.startBench(), session.walks.startWalks(), session.reEntries.startReEntry(), session.proofs.startProofs(), session.fixes.startFixes(), session.sound.startSound(), session.sheets.followSheets()];
+    void session.project.openProject(worldId);
     return () => {
-      endWalk();
-      forgetRandomWalks();
+      session.walks.endWalk();
+      session.randomWalks.forgetRandomWalks();
       for (const stop of stops) stop();
-      closeProject();
+      session.project.closeProject();
     };
   }, [worldId]);
 }

@@ -104,7 +104,7 @@ export interface BenchState {
   readonly writing: { readonly text: string; readonly replaces: number | null } | null;
 }
 
-export const benchStore = createStore<BenchState>(() => ({
+export const makeBenchStore = () => createStore<BenchState>(() => ({
   room: "",
   log: null,
   parsed: null,
@@ -136,3 +136,6 @@ export const benchStore = createStore<BenchState>(() => ({
   side: "anatomy",
   writing: null,
 }));
+
+/** What `makeBenchStore` makes. */
+export type BenchStore = ReturnType<typeof makeBenchStore>;

@@ -1,16 +1,12 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { session } from "../../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { hall } from "../../test-support/hall.ts";
 import { FakeWorker } from "../../test-support/fake-worker.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
-import { benchStore } from "./bench-store.ts";
-import { changeSetting } from "./rule-sets.ts";
-import { selectLog } from "./shown-log.ts";
-import { isBroken, fixesStore, searchFixes, shownRules, startFixes } from "./fixes.ts";
-import { projectStore, travel } from "../project/project.ts";
 
 /** A speed that does not divide the cell, and a leg that is only over when it comes out even: the classic runaway. */
 const runaway: World = (() => {
@@ -22,15 +18,15 @@ const LOG = "keen-pebble-inputs 1\ntitle To the right\ncheck end cell 5 2\ncheck
 
 let opened: Opened;
 beforeEach(async () => {
-  opened = await openHere(runaway, { right: LOG }, [], [startFixes]);
+  opened = await openHere(runaway, { right: LOG }, [], [session.fixes.startFixes]);
   // Several of them try changes side by side.
   FakeWorker.ownModules = true;
-  selectLog("right");
-  await until(() => fixesStore.getState().findings !== null);
+  session.shownLog.selectLog("right");
+  await until(() => session.fixes.store.getState().findings !== null);
 });
 afterEach(() => opened.close());
 
-const fixes = () => fixesStore.getState();
+const fixes = () => session.fixes.store.getState();
 const texts = (changes: readonly { readonly change: unknown }[]): string[] => changes.map(({ change }) => JSON.stringify(change));
 const found = (): number => fixes().findings!.findIndex(({ cures }) => cures.length > 0);
 
@@ -45,16 +41,16 @@ describe("findings of the shown run", () => {
     const named = fixes().findings![at]!.cures.map((cure) => JSON.stringify(cure));
     expect(cures).toEqual(named.filter((each) => cures.includes(each)));
     const { kind } = fixes().findings![at]!;
-    changeSetting("main", "glide.arrive", "equal", "land", null);
+    session.ruleSets.changeSetting("main", "glide.arrive", "equal", "land", null);
     await until(() => fixes().findings !== null && !fixes().findings!.some((finding) => finding.kind === kind));
-    expect(isBroken()).toBe(false);
-    travel("undo");
+    expect(session.fixes.isBroken()).toBe(false);
+    session.project.travel("undo");
     await until(() => fixes().findings!.some((finding) => finding.kind === kind));
-    expect(isBroken()).toBe(true);
+    expect(session.fixes.isBroken()).toBe(true);
   });
 
   it("are forgotten with the log", async () => {
-    selectLog(null);
+    session.shownLog.selectLog(null);
     await until(() => fixes().findings === null);
     expect(fixes()).toEqual({ findings: null, cures: [], search: null });
   });
@@ -62,31 +58,31 @@ describe("findings of the shown run", () => {
 
 describe("every single change", () => {
   it("that mends is listed, smallest first, with how long the search took; nothing is changed by it", async () => {
-    const before = projectStore.getState().project;
+    const before = session.project.store.getState().project;
     await until(() => fixes().cures.some((cures) => cures.length > 0));
     const cures = fixes().cures.map(texts);
-    await searchFixes();
+    await session.fixes.searchFixes();
     await until(() => fixes().search?.took !== null && fixes().search !== null);
     const { done, all, fixes: isFix } = fixes().search!;
     expect(done).toBe(all);
     expect(texts(isFix).some((each) => each.includes("glide.arrive") && each.includes("land"))).toBe(true);
     expect(new Set(texts(isFix)).size).toBe(isFix.length);
-    expect(projectStore.getState().project).toBe(before);
+    expect(session.project.store.getState().project).toBe(before);
     // It tried the findings' cures too, and found the same ones.
     expect(fixes().cures.map(texts)).toEqual(cures);
   });
 
   it("is not looked for where no check fails, and what was found goes with the next change", async () => {
-    await searchFixes();
+    await session.fixes.searchFixes();
     await until(() => fixes().search?.took !== null && fixes().search !== null);
-    changeSetting("main", "glide.arrive", "equal", "land", null);
-    await until(() => benchStore.getState().run?.verdicts.every(({ verdict }) => verdict === "pass"));
+    session.ruleSets.changeSetting("main", "glide.arrive", "equal", "land", null);
+    await until(() => session.benchStore.getState().run?.verdicts.every(({ verdict }) => verdict === "pass"));
     expect(fixes().search).toBeNull();
-    await searchFixes();
+    await session.fixes.searchFixes();
     expect(fixes().search).toBeNull();
   });
 
   it("is of the rule set that the shown log goes by", () => {
-    expect(shownRules()!.id).toBe("main");
+    expect(session.fixes.shownRules()!.id).toBe("main");
   });
 });

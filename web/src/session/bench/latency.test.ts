@@ -1,6 +1,7 @@
+import { session } from "../../page-session.ts";
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { forgetPictures, latencyStore, notePicture, percentile } from "./latency.ts";
+import { percentile  } from "./latency.ts";
 
 let visibility: DocumentVisibilityState = "visible";
 let now = 0;
@@ -9,7 +10,7 @@ beforeEach(() => {
   now = 1000;
   vi.spyOn(document, "visibilityState", "get").mockImplementation(() => visibility);
   vi.spyOn(performance, "now").mockImplementation(() => now);
-  forgetPictures();
+  session.latency.forgetPictures();
 });
 afterEach(() => vi.restoreAllMocks());
 
@@ -19,32 +20,32 @@ function turn(to: DocumentVisibilityState, at: number): void {
   now = at;
   document.dispatchEvent(new Event("visibilitychange"));
 }
-const max = (): number | null => latencyStore.getState().max;
+const max = (): number | null => session.latency.store.getState().max;
 
 it("tells how long 95 in 100 of the last changes took at most, and nothing before there is one", () => {
   expect(max()).toBeNull();
-  for (let i = 1; i <= 20; i++) notePicture(now, now + i);
+  for (let i = 1; i <= 20; i++) session.latency.notePicture(now, now + i);
   expect(max()).toBe(19);
-  notePicture(now, now + 500);
+  session.latency.notePicture(now, now + 500);
   expect(max()).toBe(20);
   // Only the last 64 count.
-  for (let i = 0; i < 64; i++) notePicture(now, now + 7);
+  for (let i = 0; i < 64; i++) session.latency.notePicture(now, now + 7);
   expect(max()).toBe(7);
-  forgetPictures();
+  session.latency.forgetPictures();
   expect(max()).toBeNull();
 });
 
 it("notes nothing of a page that is hidden, or was since the change: nobody waited for that picture", () => {
-  notePicture(now, now + 16);
+  session.latency.notePicture(now, now + 16);
   turn("hidden", 1100);
-  notePicture(1090, 22_000);
+  session.latency.notePicture(1090, 22_000);
   expect(max()).toBe(16);
   // Shown again, the picture of a change made before it comes late.
   turn("visible", 22_300);
-  notePicture(1090, 22_366);
-  notePicture(22_299, 22_380);
+  session.latency.notePicture(1090, 22_366);
+  session.latency.notePicture(22_299, 22_380);
   expect(max()).toBe(16);
-  notePicture(22_310, 22_340);
+  session.latency.notePicture(22_310, 22_340);
   expect(max()).toBe(30);
 });
 

@@ -1,66 +1,76 @@
+import type { BenchStore } from "./bench-store.ts";
+import type { ProjectSession } from "../project/project.ts";
+import type { ShownExplanation } from "./explanation.ts";
 import { ARRIVE } from "@keen-pebble/core/world";
-import { wantExplanation } from "./explanation.ts";
-import { projectStore } from "../project/project.ts";
-import { benchStore } from "./bench-store.ts";
-/** Shows a frame of the run. */
-export function showFrame(frame: number): void {
-  const { run, frame: present } = benchStore.getState();
-  if (run === null) return;
-  const next = Math.max(0, Math.min(run.frames, Math.round(frame)));
-  if (next === present) return;
-  const roomNumber = run.rows.room[next]!;
-  const room = projectStore.getState().project?.world.rooms[roomNumber]?.id;
-  benchStore.setState(room === undefined ? { frame: next } : { frame: next, room });
-  wantExplanation();
-}
 
-/**
- * The frame of the next pebble or event after the shown frame, or of the one before it; null where there is none.
- * Arrivals are left out: in gliding they come with every cell.
- */
-export function nextMark(direction: 1 | -1): number | null {
-  const { run, frame } = benchStore.getState();
-  if (run === null) return null;
-  const marks = run.verdicts.map((v) => v.frame);
-  const { events } = run.rows;
-  for (let i = 0; i < events.length; i += 3) if (events[i + 1] !== ARRIVE) marks.push(events[i]!);
-  const frames = marks.filter((f) => (direction > 0 ? f > frame : f < frame));
-  if (frames.length === 0) return null;
-  return direction > 0 ? Math.min(...frames) : Math.max(...frames);
-}
+/** Steps and plays through the frames of the run. */
+export class Playing {
+  playClock = 0;
 
-export let playClock = 0;
+  constructor(
+    private readonly benchStore: BenchStore,
+    private readonly project: ProjectSession,
+    private readonly explanation: ShownExplanation,
+  ) {}
 
-/** Plays the run from the shown frame, at the world's frame rate times the chosen rate. */
-export function play(): void {
-  const { run, frame } = benchStore.getState();
-  if (run === null) return;
-  if (frame >= run.frames) showFrame(0);
-  benchStore.setState({ playing: true });
-  let last = performance.now();
-  let rest = 0;
-  const mine = ++playClock;
-  const tick = (now: number): void => {
-    const state = benchStore.getState();
-    if (!state.playing || mine !== playClock) return;
-    const frameRate = projectStore.getState().project?.world.frameRate ?? 60;
-    // A tab that was away does not jump ahead.
-    rest += (Math.min(now - last, 100) / 1000) * frameRate * state.rate;
-    last = now;
-    const whole = Math.floor(rest);
-    rest -= whole;
-    if (whole > 0) showFrame(state.frame + whole);
-    if (benchStore.getState().frame >= (benchStore.getState().run?.frames ?? 0)) pause();
-    else requestAnimationFrame(tick);
+  /** Shows a frame of the run. */
+  readonly showFrame = (frame: number): void => {
+    const { run, frame: present } = this.benchStore.getState();
+    if (run === null) return;
+    const next = Math.max(0, Math.min(run.frames, Math.round(frame)));
+    if (next === present) return;
+    const roomNumber = run.rows.room[next]!;
+    const room = this.project.store.getState().project?.world.rooms[roomNumber]?.id;
+    this.benchStore.setState(room === undefined ? { frame: next } : { frame: next, room });
+    this.explanation.wantExplanation();
   };
-  requestAnimationFrame(tick);
-}
 
-export function pause(): void {
-  playClock++;
-  benchStore.setState({ playing: false });
-}
+  /**
+   * The frame of the next pebble or event after the shown frame, or of the one before it; null where there is none.
+   * Arrivals are left out: in gliding they come with every cell.
+   */
+  readonly nextMark = (direction: 1 | -1): number | null => {
+    const { run, frame } = this.benchStore.getState();
+    if (run === null) return null;
+    const marks = run.verdicts.map((v) => v.frame);
+    const { events } = run.rows;
+    for (let i = 0; i < events.length; i += 3) if (events[i + 1] !== ARRIVE) marks.push(events[i]!);
+    const frames = marks.filter((f) => (direction > 0 ? f > frame : f < frame));
+    if (frames.length === 0) return null;
+    return direction > 0 ? Math.min(...frames) : Math.max(...frames);
+  };
 
-export function chooseRate(rate: number): void {
-  benchStore.setState({ rate });
+  /** Plays the run from the shown frame, at the world's frame rate times the chosen rate. */
+  readonly play = (): void => {
+    const { run, frame } = this.benchStore.getState();
+    if (run === null) return;
+    if (frame >= run.frames) this.showFrame(0);
+    this.benchStore.setState({ playing: true });
+    let last = performance.now();
+    let rest = 0;
+    const mine = ++this.playClock;
+    const tick = (now: number): void => {
+      const state = this.benchStore.getState();
+      if (!state.playing || mine !== this.playClock) return;
+      const frameRate = this.project.store.getState().project?.world.frameRate ?? 60;
+      // A tab that was away does not jump ahead.
+      rest += (Math.min(now - last, 100) / 1000) * frameRate * state.rate;
+      last = now;
+      const whole = Math.floor(rest);
+      rest -= whole;
+      if (whole > 0) this.showFrame(state.frame + whole);
+      if (this.benchStore.getState().frame >= (this.benchStore.getState().run?.frames ?? 0)) this.pause();
+      else requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  };
+
+  readonly pause = (): void => {
+    this.playClock++;
+    this.benchStore.setState({ playing: false });
+  };
+
+  readonly chooseRate = (rate: number): void => {
+    this.benchStore.setState({ rate });
+  };
 }

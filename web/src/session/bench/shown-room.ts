@@ -1,31 +1,39 @@
-import type { Overlay, Tool } from "./bench-store.ts";
-import { simulationClient } from "../project/project.ts";
-import { benchStore } from "./bench-store.ts";
-/** Where the body does not fit in the shown room, if that is shown at all. */
-export async function lookForClearance(): Promise<void> {
-  const { room, overlays } = benchStore.getState();
-  const client = simulationClient();
-  if (!overlays.clearance || client === null || room === "") return;
-  const cells = await client.clearance(room);
-  if (benchStore.getState().room === room) benchStore.setState({ clearance: cells instanceof Uint8Array ? { room, cells } : null });
-}
+import type { BenchStore, Overlay, Tool } from "./bench-store.ts";
+import type { ProjectSession } from "../project/project.ts";
 
-/** Chooses a tool; leaving Walk is `endWalk`'s. */
-export function chooseTool(tool: Tool): void {
-  benchStore.setState({ tool });
-}
+/** The room that the Bench shows, and what is drawn over it. */
+export class ShownRoom {
+  constructor(
+    private readonly benchStore: BenchStore,
+    private readonly project: ProjectSession,
+  ) {}
 
-export function toggleOverlay(overlay: Overlay): void {
-  benchStore.setState((state) => ({ overlays: { ...state.overlays, [overlay]: !state.overlays[overlay] } }));
-  if (overlay === "clearance") void lookForClearance();
-}
+  /** Where the body does not fit in the shown room, if that is shown at all. */
+  readonly lookForClearance = async (): Promise<void> => {
+    const { room, overlays } = this.benchStore.getState();
+    const client = this.project.simulationClient();
+    if (!overlays.clearance || client === null || room === "") return;
+    const cells = await client.clearance(room);
+    if (this.benchStore.getState().room === room) this.benchStore.setState({ clearance: cells instanceof Uint8Array ? { room, cells } : null });
+  };
 
-/** Shows a room. */
-export function chooseRoom(room: string): void {
-  benchStore.setState({ room, selection: null, drag: null, clearance: null });
-  void lookForClearance();
-}
+  /** Chooses a tool; leaving Walk is `endWalk`'s. */
+  readonly chooseTool = (tool: Tool): void => {
+    this.benchStore.setState({ tool });
+  };
 
-export function pointAt(pointer: { x: number; y: number } | null): void {
-  benchStore.setState({ pointer });
+  readonly toggleOverlay = (overlay: Overlay): void => {
+    this.benchStore.setState((state) => ({ overlays: { ...state.overlays, [overlay]: !state.overlays[overlay] } }));
+    if (overlay === "clearance") void this.lookForClearance();
+  };
+
+  /** Shows a room. */
+  readonly chooseRoom = (room: string): void => {
+    this.benchStore.setState({ room, selection: null, drag: null, clearance: null });
+    void this.lookForClearance();
+  };
+
+  readonly pointAt = (pointer: { x: number; y: number } | null): void => {
+    this.benchStore.setState({ pointer });
+  };
 }

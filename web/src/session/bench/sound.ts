@@ -1,24 +1,11 @@
+import type { BenchStore } from "./bench-store.ts";
 import type { TraceRows } from "@keen-pebble/core/simulate";
 import type { EventName } from "@keen-pebble/core/world";
 import { EVENT_NAMES } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
-import { benchStore } from "./bench-store.ts";
 import { keepSetting, keptSetting } from "../project/local-settings.ts";
 
 const KEPT_AS = "keen-pebble-sound";
-
-/** Whether events are heard: off until asked for, and kept in this browser. */
-export const soundStore = createStore<{ readonly on: boolean }>(() => ({ on: keptSetting(KEPT_AS) === "on" }));
-
-let audio: AudioContext | null = null;
-
-/** Turns sound on or off. */
-export function toggleSound(): void {
-  const on = !soundStore.getState().on;
-  keepSetting(KEPT_AS, on ? "on" : "off");
-  soundStore.setState({ on });
-  if (on) sound("bump");
-}
 
 /** A tone that glides from one pitch to another while it fades; pitches in Hz, length in s. */
 interface Tone {
@@ -38,17 +25,6 @@ const TONES: Readonly<Partial<Record<EventName, Tone>>> = {
   hurt: { shape: "sawtooth", from: 320, to: 70, length: 0.32, loud: 0.12 },
 };
 
-/** Sounds the events of the frames that are played or walked. Gives back what stops it. */
-export function startSound(): () => void {
-  let heard = benchStore.getState().frame;
-  return benchStore.subscribe(({ frame, playing, walk, run }) => {
-    const rows = walk?.rows ?? run?.rows ?? null;
-    const live = playing || walk?.phase === "walking";
-    if (rows !== null && live && frame > heard && soundStore.getState().on) for (const name of eventsWithin(rows, heard + 1, frame)) sound(name);
-    heard = frame;
-  });
-}
-
 /** The kinds of events in these frames, each once: events are in the order of their frames, the last ones asked for most. */
 export function eventsWithin(rows: Pick<TraceRows, "events">, from: number, to: number): ReadonlySet<EventName> {
   const names = new Set<EventName>();
@@ -56,16 +32,46 @@ export function eventsWithin(rows: Pick<TraceRows, "events">, from: number, to: 
   return names;
 }
 
-function sound(name: EventName): void {
-  const tone = TONES[name];
-  if (tone === undefined) return;
-  audio ??= new AudioContext();
-  const now = audio.currentTime;
-  const made = new OscillatorNode(audio, { type: tone.shape, frequency: tone.from });
-  const loud = new GainNode(audio, { gain: tone.loud });
-  made.frequency.exponentialRampToValueAtTime(tone.to, now + tone.length);
-  loud.gain.exponentialRampToValueAtTime(0.001, now + tone.length);
-  made.connect(loud).connect(audio.destination);
-  made.start(now);
-  made.stop(now + tone.length + 0.01);
+/** Bumps, doors and hazards as sounds, while a run plays. */
+export class Sounds {
+  /** Whether events are heard: off until asked for, and kept in this browser. */
+  readonly store = createStore<{ readonly on: boolean }>(() => ({ on: keptSetting(KEPT_AS) === "on" }));
+  private audio: AudioContext | null = null;
+
+  constructor(
+    private readonly benchStore: BenchStore,
+  ) {}
+
+  /** Turns sound on or off. */
+  readonly toggleSound = (): void => {
+    const on = !this.store.getState().on;
+    keepSetting(KEPT_AS, on ? "on" : "off");
+    this.store.setState({ on });
+    if (on) this.sound("bump");
+  };
+
+  /** Sounds the events of the frames that are played or walked. Gives back what stops it. */
+  readonly startSound = (): () => void => {
+    let heard = this.benchStore.getState().frame;
+    return this.benchStore.subscribe(({ frame, playing, walk, run }) => {
+      const rows = walk?.rows ?? run?.rows ?? null;
+      const live = playing || walk?.phase === "walking";
+      if (rows !== null && live && frame > heard && this.store.getState().on) for (const name of eventsWithin(rows, heard + 1, frame)) this.sound(name);
+      heard = frame;
+    });
+  };
+
+  private readonly sound = (name: EventName): void => {
+    const tone = TONES[name];
+    if (tone === undefined) return;
+    this.audio ??= new AudioContext();
+    const now = this.audio.currentTime;
+    const made = new OscillatorNode(this.audio, { type: tone.shape, frequency: tone.from });
+    const loud = new GainNode(this.audio, { gain: tone.loud });
+    made.frequency.exponentialRampToValueAtTime(tone.to, now + tone.length);
+    loud.gain.exponentialRampToValueAtTime(0.001, now + tone.length);
+    made.connect(loud).connect(this.audio.destination);
+    made.start(now);
+    made.stop(now + tone.length + 0.01);
+  };
 }

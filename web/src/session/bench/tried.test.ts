@@ -1,19 +1,20 @@
+import { session } from "../../page-session.ts";
 import type { Verdict } from "@keen-pebble/core/check";
 import type { Rules, World } from "@keen-pebble/core/world";
 import { emptyWorld } from "@keen-pebble/core/world";
 import { beforeEach, expect, it } from "vitest";
-import { forgetTried, noteTried, triedKey, triedStore } from "./tried.ts";
+import { triedKey  } from "./tried.ts";
 
 const world = emptyWorld("w", "W", 16);
 const base = world.rules[0]!;
 const speed = (value: number): Rules => ({ ...base, glide: { ...base.glide, speed: value } });
 const verdicts = (failing: number): Verdict[] => [0, 1, 2].map((i) => ({ check: `always aligned ${i}`, verdict: i < failing ? "fail" : "pass", frame: 0, seen: null }));
-const tried = (): string => (triedStore.getState().get(triedKey("main", "glide.speed")) ?? []).map(({ value, failing }) => `${String(value)}:${failing}`).join(" ");
+const tried = (): string => (session.tried.store.getState().get(triedKey("main", "glide.speed")) ?? []).map(({ value, failing }) => `${String(value)}:${failing}`).join(" ");
 
-const note = (log: string, rules: Rules, failing: number, stroke: string | null, on: World = world, text = "text"): void => noteTried({ log, text, world: { ...on, rules: [rules] }, rules }, verdicts(failing), stroke);
-const holdNow = (): boolean[] => (triedStore.getState().get(triedKey("main", "glide.speed")) ?? []).map(({ holdsNow }) => holdsNow);
+const note = (log: string, rules: Rules, failing: number, stroke: string | null, on: World = world, text = "text"): void => session.tried.noteTried({ log, text, world: { ...on, rules: [rules] }, rules }, verdicts(failing), stroke);
+const holdNow = (): boolean[] => (session.tried.store.getState().get(triedKey("main", "glide.speed")) ?? []).map(({ holdsNow }) => holdsNow);
 
-beforeEach(forgetTried);
+beforeEach(session.tried.forgetTried);
 
 it("what the checks said is true of a value only while all else is as it was", () => {
   note("log", speed(2), 0, null);
@@ -41,7 +42,7 @@ it("keeps the value before the first change, and each one after it with what fai
   note("log", speed(3), 1, null);
   note("log", speed(5), 2, null);
   expect(tried()).toBe("2:0 3:1 5:2");
-  expect([...triedStore.getState().keys()]).toEqual(["main/glide.speed"]);
+  expect([...session.tried.store.getState().keys()]).toEqual(["main/glide.speed"]);
 });
 
 it("a drag leaves the value at which it rests; one that comes again keeps its place", () => {
@@ -57,5 +58,5 @@ it("another log or rule set is nothing that was tried here", () => {
   note("log", speed(2), 0, null);
   note("other", speed(3), 0, null);
   note("other", { ...speed(4), id: "second" }, 0, null);
-  expect(triedStore.getState().size).toBe(0);
+  expect(session.tried.store.getState().size).toBe(0);
 });

@@ -23,37 +23,9 @@ interface Under {
   readonly rules: Rules;
 }
 
-/** By rule set and setting, such as `main/glide.speed`; oldest first. */
-export const triedStore = createStore<ReadonlyMap<string, readonly Tried[]>>(() => new Map());
-
 const MOST_KEPT = 6;
 
-/** What was run last: a run under other rules tells which settings were changed in between. */
-let last: (Under & { readonly failing: number; readonly checks: number }) | null = null;
-
 export const triedKey = (rules: string, path: string): string => `${rules}/${path}`;
-
-/** Takes note of a run under a rule set: each setting that differs from the run before keeps both its values. */
-export function noteTried(under: Under, verdicts: readonly Verdict[], stroke: string | null): void {
-  const { log, rules } = under;
-  const failing = verdicts.filter(({ verdict }) => verdict !== "pass").length;
-  const before = last;
-  last = { ...under, failing, checks: verdicts.length };
-  const state = new Map(triedStore.getState());
-  if (before !== null && before.log === log && before.rules.id === rules.id && before.rules !== rules) {
-    for (const { path } of SETTINGS.filter((each) => settingValue(before.rules, each.path) !== settingValue(rules, each.path))) {
-      const key = triedKey(rules.id, path);
-      const old = state.get(key) ?? [{ value: settingValue(before.rules, path), failing: before.failing, checks: before.checks, stroke: null, holdsNow: true, under: before }];
-      state.set(key, withTried(old, { value: settingValue(rules, path), failing, checks: verdicts.length, stroke, holdsNow: true, under }));
-    }
-  }
-  if (state.size === 0) return;
-  for (const [key, tried] of state) {
-    const path = key.slice(key.indexOf("/") + 1);
-    state.set(key, tried.map((each) => ({ ...each, holdsNow: sameBut(path, each.under, under) })));
-  }
-  triedStore.setState(state, true);
-}
 
 /** Whether two runs differ in one setting at the most. */
 function sameBut(path: string, one: Under, other: Under): boolean {
@@ -92,8 +64,38 @@ function withTried(old: readonly Tried[], tried: Tried): readonly Tried[] {
   return [...kept, tried].slice(-MOST_KEPT);
 }
 
-/** Forgets everything: another world was opened. */
-export function forgetTried(): void {
-  last = null;
-  triedStore.setState(new Map(), true);
+/** The values that settings had in this visit, and what the checks said to them. */
+export class TriedValues {
+  /** By rule set and setting, such as `main/glide.speed`; oldest first. */
+  readonly store = createStore<ReadonlyMap<string, readonly Tried[]>>(() => new Map());
+  /** What was run last: a run under other rules tells which settings were changed in between. */
+  private last: (Under & { readonly failing: number; readonly checks: number }) | null = null;
+
+  /** Takes note of a run under a rule set: each setting that differs from the run before keeps both its values. */
+  readonly noteTried = (under: Under, verdicts: readonly Verdict[], stroke: string | null): void => {
+    const { log, rules } = under;
+    const failing = verdicts.filter(({ verdict }) => verdict !== "pass").length;
+    const before = this.last;
+    this.last = { ...under, failing, checks: verdicts.length };
+    const state = new Map(this.store.getState());
+    if (before !== null && before.log === log && before.rules.id === rules.id && before.rules !== rules) {
+      for (const { path } of SETTINGS.filter((each) => settingValue(before.rules, each.path) !== settingValue(rules, each.path))) {
+        const key = triedKey(rules.id, path);
+        const old = state.get(key) ?? [{ value: settingValue(before.rules, path), failing: before.failing, checks: before.checks, stroke: null, holdsNow: true, under: before }];
+        state.set(key, withTried(old, { value: settingValue(rules, path), failing, checks: verdicts.length, stroke, holdsNow: true, under }));
+      }
+    }
+    if (state.size === 0) return;
+    for (const [key, tried] of state) {
+      const path = key.slice(key.indexOf("/") + 1);
+      state.set(key, tried.map((each) => ({ ...each, holdsNow: sameBut(path, each.under, under) })));
+    }
+    this.store.setState(state, true);
+  };
+
+  /** Forgets everything: another world was opened. */
+  readonly forgetTried = (): void => {
+    this.last = null;
+    this.store.setState(new Map(), true);
+  };
 }

@@ -14,7 +14,7 @@ export class Asked<A extends readonly unknown[] = []> {
 }
 
 /** What commands ask of the field, of the pebble line (nearer by a factor, farther below 1), of Proofs and of the Shelf. */
-export const asked = {
+export const makeAsked = () => ({
   fitRoom: new Asked(),
   zoomLine: new Asked<[factor: number]>(),
   openOnBench: new Asked(),
@@ -22,4 +22,7 @@ export const asked = {
   chooseWorld: new Asked<[by: number]>(),
   takeOffWorld: new Asked(),
   searchWorlds: new Asked(),
-};
+});
+
+/** What `makeAsked` makes. */
+export type AskedOf = ReturnType<typeof makeAsked>;

@@ -1,9 +1,10 @@
-import { travel } from "../project/project.ts";
-import { canTakeWalkBack, takeWalkBack } from "../walk/offered-walk.ts";
+import type { Session } from "../session.ts";
 import type { Commands } from "./command.ts";
 
 /** Undo and redo: the same in every area of a world. A walk that was discarded comes back first. */
-export const UNDO = {
-  undo: { name: "Undo", keys: ["Ctrl+Z"], can: () => canTakeWalkBack() || travel("undo", true), act: () => (canTakeWalkBack() ? takeWalkBack() : void travel("undo")) },
-  redo: { name: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], can: () => travel("redo", true), act: () => void travel("redo") },
-} satisfies Commands;
+export function undoCommands(session: Session) {
+  return {
+    undo: { name: "Undo", keys: ["Ctrl+Z"], can: () => session.offeredWalk.canTakeWalkBack() || session.project.travel("undo", true), act: () => (session.offeredWalk.canTakeWalkBack() ? session.offeredWalk.takeWalkBack() : void session.project.travel("undo")) },
+    redo: { name: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], can: () => session.project.travel("redo", true), act: () => void session.project.travel("redo") },
+  } satisfies Commands;
+}

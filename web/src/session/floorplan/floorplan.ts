@@ -1,7 +1,7 @@
+import type { ProjectSession } from "../project/project.ts";
 import type { SideName } from "@keen-pebble/core/world";
 import { addRoom, freeId, linkSides, moveRoom, openingAt, wallSide, wrapRoom } from "@keen-pebble/core/edit";
 import { createStore } from "zustand/vanilla";
-import { changeWorld, endStroke, notice, projectStore } from "../project/project.ts";
 
 /** What the Floorplan shows: a view that is never saved. */
 export interface FloorplanState {
@@ -11,73 +11,79 @@ export interface FloorplanState {
   readonly linking: { readonly room: string; readonly side: SideName; readonly at: number; readonly x: number; readonly y: number } | null;
 }
 
-export const floorplanStore = createStore<FloorplanState>(() => ({ room: null, linking: null }));
+/** Rooms on the floorplan: chosen, moved, linked. */
+export class FloorplanSession {
+  readonly store = createStore<FloorplanState>(() => ({ room: null, linking: null }));
+  private stroke: string | null = null;
 
-const world = () => projectStore.getState().project!.world;
+  constructor(
+    private readonly project: ProjectSession,
+  ) {}
 
-export function chooseRoomOnPlan(room: string | null): void {
-  floorplanStore.setState({ room });
-}
+  private readonly world = () => this.project.store.getState().project!.world;
 
-/** Chooses the room after the chosen one, or the one before it. */
-export function chooseNextRoom(by: 1 | -1): void {
-  const ids = world().rooms.map(({ id }) => id);
-  const at = ids.indexOf(floorplanStore.getState().room ?? "");
-  chooseRoomOnPlan(ids[at < 0 ? 0 : (at + by + ids.length) % ids.length]!);
-}
+  readonly chooseRoomOnPlan = (room: string | null): void => {
+    this.store.setState({ room });
+  };
 
-/** Moves the chosen room by some cells. */
-export function nudgeRoom(dx: number, dy: number): void {
-  const { room: id } = floorplanStore.getState();
-  const room = world().rooms.find((each) => each.id === id);
-  if (room !== undefined) changeWorld((w) => moveRoom(w, room.id, room.plan[0] + dx, room.plan[1] + dy));
-}
+  /** Chooses the room after the chosen one, or the one before it. */
+  readonly chooseNextRoom = (by: 1 | -1): void => {
+    const ids = this.world().rooms.map(({ id }) => id);
+    const at = ids.indexOf(this.store.getState().room ?? "");
+    this.chooseRoomOnPlan(ids[at < 0 ? 0 : (at + by + ids.length) % ids.length]!);
+  };
 
-let stroke: string | null = null;
+  /** Moves the chosen room by some cells. */
+  readonly nudgeRoom = (dx: number, dy: number): void => {
+    const { room: id } = this.store.getState();
+    const room = this.world().rooms.find((each) => each.id === id);
+    if (room !== undefined) this.project.changeWorld((w) => moveRoom(w, room.id, room.plan[0] + dx, room.plan[1] + dy));
+  };
 
-/** Moves a room on the plan, in cells; a drag is one stroke. */
-export function dragRoom(room: string, x: number, y: number): void {
-  stroke ??= crypto.randomUUID();
-  const there = world().rooms.find(({ id }) => id === room)!.plan;
-  if (there[0] !== x || there[1] !== y) changeWorld((w) => moveRoom(w, room, x, y), stroke);
-}
+  /** Moves a room on the plan, in cells; a drag is one stroke. */
+  readonly dragRoom = (room: string, x: number, y: number): void => {
+    this.stroke ??= crypto.randomUUID();
+    const there = this.world().rooms.find(({ id }) => id === room)!.plan;
+    if (there[0] !== x || there[1] !== y) this.project.changeWorld((w) => moveRoom(w, room, x, y), this.stroke);
+  };
 
-export function endRoomDrag(): void {
-  stroke = null;
-  endStroke();
-}
+  readonly endRoomDrag = (): void => {
+    this.stroke = null;
+    this.project.endStroke();
+  };
 
-/** A link is dragged from a side: shown until it is let go. */
-export function dragLink(linking: FloorplanState["linking"]): void {
-  floorplanStore.setState({ linking });
-}
+  /** A link is dragged from a side: shown until it is let go. */
+  readonly dragLink = (linking: FloorplanState["linking"]): void => {
+    this.store.setState({ linking });
+  };
 
-/**
- * Links the side that was dragged from with the one that it was dropped on, the two places meeting.
- * @param how `oneWay` leaves the other side; `opening` links only the opening around the place
- */
-export function dropLink(from: { readonly room: string; readonly side: SideName; readonly at: number }, to: { readonly room: string; readonly at: number }, how: { readonly oneWay: boolean; readonly opening: boolean }): void {
-  const room = world().rooms.find(({ id }) => id === from.room)!;
-  const span = how.opening ? openingAt(world(), room, from.side, from.at) : null;
-  changeWorld((w) => linkSides(w, { room: from.room, side: from.side, to: to.room, offset: to.at - from.at, span, oneWay: how.oneWay }));
-}
+  /**
+   * Links the side that was dragged from with the one that it was dropped on, the two places meeting.
+   * @param how `oneWay` leaves the other side; `opening` links only the opening around the place
+   */
+  readonly dropLink = (from: { readonly room: string; readonly side: SideName; readonly at: number }, to: { readonly room: string; readonly at: number }, how: { readonly oneWay: boolean; readonly opening: boolean }): void => {
+    const room = this.world().rooms.find(({ id }) => id === from.room)!;
+    const span = how.opening ? openingAt(this.world(), room, from.side, from.at) : null;
+    this.project.changeWorld((w) => linkSides(w, { room: from.room, side: from.side, to: to.room, offset: to.at - from.at, span, oneWay: how.oneWay }));
+  };
 
-/** Wraps the chosen room across or down. */
-export function wrapChosen(axis: "x" | "y"): void {
-  const { room } = floorplanStore.getState();
-  if (room !== null) changeWorld((w) => wrapRoom(w, room, axis));
-}
+  /** Wraps the chosen room across or down. */
+  readonly wrapChosen = (axis: "x" | "y"): void => {
+    const { room } = this.store.getState();
+    if (room !== null) this.project.changeWorld((w) => wrapRoom(w, room, axis));
+  };
 
-/** Walls up a side of the chosen room. */
-export function wallChosen(side: SideName): void {
-  const { room } = floorplanStore.getState();
-  if (room !== null) changeWorld((w) => wallSide(w, room, side));
-}
+  /** Walls up a side of the chosen room. */
+  readonly wallChosen = (side: SideName): void => {
+    const { room } = this.store.getState();
+    if (room !== null) this.project.changeWorld((w) => wallSide(w, room, side));
+  };
 
-/** Adds an empty room and chooses it. */
-export function addRoomToPlan(): void {
-  const id = freeId("room-1", world().rooms.map((each) => each.id));
-  const name = `Room ${world().rooms.length + 1}`;
-  if (changeWorld((w) => addRoom(w, id, name, 12, 8))) chooseRoomOnPlan(id);
-  else notice("No room could be added.");
+  /** Adds an empty room and chooses it. */
+  readonly addRoomToPlan = (): void => {
+    const id = freeId("room-1", this.world().rooms.map((each) => each.id));
+    const name = `Room ${this.world().rooms.length + 1}`;
+    if (this.project.changeWorld((w) => addRoom(w, id, name, 12, 8))) this.chooseRoomOnPlan(id);
+    else this.project.notice("No room could be added.");
+  };
 }

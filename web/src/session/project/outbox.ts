@@ -276,7 +276,8 @@ export async function openOutbox(): Promise<IDBPDatabase<OutboxSchema>> {
   });
 }
 
-const locks = (globalThis.navigator as { locks?: LockManager } | undefined)?.locks ?? null;
-
-/** This tab's. */
-export const outbox = new Outbox(openOutbox, locks, globalThis.crypto.randomUUID());
+/** What this browser keeps for one tab. */
+export function makeOutbox(): Outbox {
+  const locks = (globalThis.navigator as { locks?: LockManager } | undefined)?.locks ?? null;
+  return new Outbox(openOutbox, locks, globalThis.crypto.randomUUID());
+}

@@ -20,7 +20,7 @@ export interface SaveState {
 
 export const NOTHING_TO_SAVE: SaveState = { state: "saved", revision: 0, waiting: 0, message: null, refused: [], keeps: true };
 
-export const saveStore = createStore<SaveState>(() => NOTHING_TO_SAVE);
+export const makeSaveStore = () => createStore<SaveState>(() => NOTHING_TO_SAVE);
 
 /** How long to gather edits before sending them. */
 const GATHER_MS = 250;
@@ -367,3 +367,6 @@ interface Queued extends OwnStep {
 }
 
 const isWaiting = ({ refused }: OwnStep): boolean => refused === null;
+
+/** What `makeSaveStore` makes. */
+export type SaveStore = ReturnType<typeof makeSaveStore>;

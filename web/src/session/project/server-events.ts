@@ -5,12 +5,15 @@ import { serverEventsAddress } from "./api-client.ts";
 export type Heard = { [K in keyof ServerEvents]: { readonly event: K; readonly data: ServerEvents[K] } }[keyof ServerEvents] | { readonly event: "open" | "lost" };
 
 type Listener = (heard: Heard) => void;
+
 /** What pages tell each other: what was heard, or a question whether the stream is open. */
 type Told = Heard | { readonly event: "ask" };
 
 const KINDS = ["proofs", "saved", "search", "shelf"] as const satisfies readonly (keyof ServerEvents)[];
+
 /** A browser tries a broken stream again by itself, but not one that was refused (a stopped database): that is ours. */
 const AGAIN_MS = 1500;
+
 const NAME = "keen-pebble/events";
 
 /**
@@ -77,10 +80,13 @@ export class SharedEvents {
   }
 }
 
-let shared: SharedEvents | null = null;
+/** The one stream of the server's events, begun once somebody listens. */
+export class ServerStream {
+  private shared: SharedEvents | null = null;
 
-/** Listens to the server's events; gives back what stops that. */
-export function onServerEvent(listener: Listener): () => void {
-  shared ??= new SharedEvents((navigator as { locks?: LockManager }).locks ?? null);
-  return shared.listen(listener);
+  /** Listens to the server's events; gives back what stops that. */
+  readonly onServerEvent = (listener: Listener): () => void => {
+    this.shared ??= new SharedEvents((navigator as { locks?: LockManager }).locks ?? null);
+    return this.shared.listen(listener);
+  };
 }

@@ -50,23 +50,23 @@ async function tabOn(world: string): Promise<Tab> {
   return tab;
 }
 
-const worldOf = (tab: Tab): World => tab.store.projectStore.getState().project!.world;
+const worldOf = (tab: Tab): World => tab.session.project.store.getState().project!.world;
 const stored = async (id: string): Promise<WorldRevision> => server.api<WorldRevision>(`/worlds/${id}`);
 const storedWorld = async (id: string): Promise<World> => fromPlain((await stored(id)).world);
 const shelf = async (): Promise<string[]> => (await server.api<ShelfSummary>("/shelf")).worlds.map(({ id }) => id);
-const notice = (tab: Tab): string => tab.store.projectStore.getState().notice?.text ?? "";
+const notice = (tab: Tab): string => tab.session.project.store.getState().notice?.text ?? "";
 
 /** Paints a cell with the tile that it does not have. */
 function paint(tab: Tab, cell: number): boolean {
   const room = worldOf(tab).rooms[0]!;
   const before = room.cells[cell]!;
   const step: EditStep = { kind: "set-cells", room: room.id, cells: [cell], before: [before], after: [1 - before] };
-  return tab.in(() => tab.store.edit(step));
+  return tab.in(() => tab.session.project.edit(step));
 }
 const speedOf = (world: World): number => world.rules[0]!.glide.speed;
-const setSpeed = (tab: Tab, after: number): boolean => tab.in(() => tab.store.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(worldOf(tab)), after }));
+const setSpeed = (tab: Tab, after: number): boolean => tab.in(() => tab.session.project.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(worldOf(tab)), after }));
 const save = async (tab: Tab): Promise<void> => {
-  tab.in(() => tab.store.saveNow());
+  tab.in(() => tab.session.project.saveNow());
   await tab.until();
 };
 
@@ -74,27 +74,27 @@ describe("a world that is opened", () => {
   it("has what the server has, and what is edited is there when it is opened again", async () => {
     const id = await newWorld();
     const first = await tabOn(id);
-    expect(first.store.projectStore.getState()).toMatchObject({ phase: "ready", worldId: id, notice: null });
-    expect([...first.store.projectStore.getState().project!.logs.keys()]).toEqual(["stand"]);
+    expect(first.session.project.store.getState()).toMatchObject({ phase: "ready", worldId: id, notice: null });
+    expect([...first.session.project.store.getState().project!.logs.keys()]).toEqual(["stand"]);
     expect(setSpeed(first, 4)).toBe(true);
-    expect(first.saving.saveStore.getState()).toMatchObject({ state: "saving", waiting: 1 });
+    expect(first.session.saveStore.getState()).toMatchObject({ state: "saving", waiting: 1 });
     await save(first);
-    expect(first.saving.saveStore.getState()).toMatchObject({ state: "saved", revision: 2, waiting: 0 });
+    expect(first.session.saveStore.getState()).toMatchObject({ state: "saved", revision: 2, waiting: 0 });
     const second = await tabOn(id);
     expect(speedOf(worldOf(second))).toBe(4);
   });
 
   it("that is not on the shelf is missing; one that the server cannot give is failed, and can be opened later", async () => {
     const nowhere = await tabOn("nowhere");
-    expect(nowhere.store.projectStore.getState()).toMatchObject({ phase: "missing", message: "There is no world nowhere on the shelf.", project: null });
+    expect(nowhere.session.project.store.getState()).toMatchObject({ phase: "missing", message: "There is no world nowhere on the shelf.", project: null });
     const id = await newWorld();
     const tab = await tabOn("nowhere");
     tab.offline = true;
     await tab.openWorld(id);
-    expect(tab.store.projectStore.getState()).toMatchObject({ phase: "failed", message: "the server does not answer" });
+    expect(tab.session.project.store.getState()).toMatchObject({ phase: "failed", message: "the server does not answer" });
     tab.offline = false;
     await tab.openWorld(id);
-    expect(tab.store.projectStore.getState()).toMatchObject({ phase: "ready", worldId: id });
+    expect(tab.session.project.store.getState()).toMatchObject({ phase: "ready", worldId: id });
   });
 
   it("while another one is asked for is left alone: the last one asked for is shown", async () => {
@@ -102,16 +102,16 @@ describe("a world that is opened", () => {
     const tab = await tabOn(one);
     const both = [tab.openWorld(one), tab.openWorld(other)];
     await Promise.all(both);
-    expect(tab.store.projectStore.getState()).toMatchObject({ phase: "ready", worldId: other });
+    expect(tab.session.project.store.getState()).toMatchObject({ phase: "ready", worldId: other });
   });
 
   it("is no world any more once it is closed, and edits do nothing", async () => {
     const tab = await tabOn(await newWorld());
-    tab.in(() => tab.store.closeProject());
-    expect(tab.store.simulationClient()).toBeNull();
+    tab.in(() => tab.session.project.closeProject());
+    expect(tab.session.project.simulationClient()).toBeNull();
     await tab.openWorld("nowhere");
-    expect(tab.in(() => tab.store.edit({ kind: "add-log", log: "a", text: "" }))).toBe(false);
-    expect(tab.in(() => [tab.store.travel("undo"), tab.store.changeWorld((world) => world)])).toEqual([false, false]);
+    expect(tab.in(() => tab.session.project.edit({ kind: "add-log", log: "a", text: "" }))).toBe(false);
+    expect(tab.in(() => [tab.session.project.travel("undo"), tab.session.project.changeWorld((world) => world)])).toEqual([false, false]);
   });
 });
 
@@ -121,7 +121,7 @@ describe("what a closed tab had not had acknowledged", () => {
     const first = await tabOn(id);
     first.losesAnswers = 1;
     setSpeed(first, 4);
-    first.in(() => first.store.saveNow());
+    first.in(() => first.session.project.saveNow());
     await vi.waitFor(async () => expect((await stored(id)).revision).toBe(2));
     await first.kill();
     const second = await tabOn(id);
@@ -184,7 +184,7 @@ describe("what a closed tab had not had acknowledged", () => {
       tabs.push(tab);
       tab.offline = true;
       await tab.openWorld(id);
-      expect(tab.store.projectStore.getState().phase).toBe("failed");
+      expect(tab.session.project.store.getState().phase).toBe("failed");
       await tab.kill();
     }
     const last = await tabOn(id);
@@ -205,8 +205,8 @@ describe("undo", () => {
     await vi.waitFor(async () => expect((await stored(id)).revision).toBeGreaterThan(1));
     await first.kill();
     const again = await tabOn(id);
-    await vi.waitFor(() => expect(again.store.projectStore.getState().history.done.length).toBeGreaterThan(0));
-    expect(again.in(() => again.store.travel("undo"))).toBe(true);
+    await vi.waitFor(() => expect(again.session.project.store.getState().history.done.length).toBeGreaterThan(0));
+    expect(again.in(() => again.session.project.travel("undo"))).toBe(true);
     expect([4, was]).toContain(speedOf(worldOf(again)));
     await save(again);
     await again.kill();
@@ -214,31 +214,31 @@ describe("undo", () => {
     const { revision, world } = await stored(id);
     await server.api(`/worlds/${id}/revisions`, { batch: crypto.randomUUID(), base: revision, steps: [{ kind: "change-parts", parts: [{ part: "name", before: fromPlain(world).name, after: "Dry well" }] }] });
     const third = await tabOn(id);
-    expect(third.in(() => third.store.travel("undo", true))).toBe(false);
+    expect(third.in(() => third.session.project.travel("undo", true))).toBe(false);
   });
 
   it("of a stroke takes back the whole stroke, and again gives it back; a new edit forgets what was undone", async () => {
     const tab = await tabOn(await newWorld());
     const before = worldOf(tab);
-    for (const after of [2, 3, 5]) tab.in(() => tab.store.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(worldOf(tab)), after }, "drag"));
-    tab.in(() => tab.store.endStroke());
+    for (const after of [2, 3, 5]) tab.in(() => tab.session.project.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(worldOf(tab)), after }, "drag"));
+    tab.in(() => tab.session.project.endStroke());
     paint(tab, 7);
-    expect(tab.in(() => [tab.store.travel("undo"), tab.store.travel("undo"), tab.store.travel("undo")])).toEqual([true, true, false]);
+    expect(tab.in(() => [tab.session.project.travel("undo"), tab.session.project.travel("undo"), tab.session.project.travel("undo")])).toEqual([true, true, false]);
     expect(worldOf(tab)).toEqual(before);
-    expect(tab.in(() => tab.store.travel("redo"))).toBe(true);
+    expect(tab.in(() => tab.session.project.travel("redo"))).toBe(true);
     expect(speedOf(worldOf(tab))).toBe(5);
     paint(tab, 8);
-    expect(tab.in(() => tab.store.travel("redo", true))).toBe(false);
+    expect(tab.in(() => tab.session.project.travel("redo", true))).toBe(false);
   });
 
   it("an edit that may not be is told and changes nothing", async () => {
     const tab = await tabOn(await newWorld());
     const before = worldOf(tab);
-    expect(tab.in(() => tab.store.edit({ kind: "change-parts", parts: [{ part: "frameRate", before: 60, after: 9999 }] }))).toBe(false);
+    expect(tab.in(() => tab.session.project.edit({ kind: "change-parts", parts: [{ part: "frameRate", before: 60, after: 9999 }] }))).toBe(false);
     expect(notice(tab)).toMatch(/^frameRate: /);
     expect(setSpeed(tab, 4)).toBe(true);
     expect(notice(tab)).toBe("");
-    expect(tab.in(() => tab.store.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: 99, after: 1 }))).toBe(false);
+    expect(tab.in(() => tab.session.project.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: 99, after: 1 }))).toBe(false);
     expect(worldOf(tab)).toEqual({ ...before, rules: [{ ...before.rules[0]!, glide: { ...before.rules[0]!.glide, speed: 4 } }] });
   });
 });
@@ -268,7 +268,7 @@ describe("two tabs on one world", () => {
     await save(b);
     await b.until(() => notice(b).includes("kept on the shelf"));
     expect([speedOf(worldOf(b)), speedOf(await storedWorld(id)), speedOf(await storedWorld(`${id}-mine`))]).toEqual([4, 4, 8]);
-    expect(b.in(() => b.store.travel("undo", true))).toBe(false);
+    expect(b.in(() => b.session.project.travel("undo", true))).toBe(false);
   });
 });
 
@@ -318,7 +318,7 @@ const commands = [
   fc.tuple(anyTab, fc.nat(60)).map(([tab, cell]) => new Paint(tab, cell)),
   fc.tuple(anyTab, fc.nat(60)).map(([tab, cell]) => new Paint(tab, cell)),
   doing("sends", async ({ tabs: both }, tab) => {
-    both[tab]!.in(() => both[tab]!.store.saveNow());
+    both[tab]!.in(() => both[tab]!.session.project.saveNow());
     await both[tab]!.isKept();
   }),
   doing("saves", async ({ tabs: both }, tab) => {

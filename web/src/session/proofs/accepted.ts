@@ -1,16 +1,24 @@
+import type { ProjectSession } from "../project/project.ts";
+import type { BesideRun } from "../bench/beside.ts";
 import { acceptedAt, ProblemError, OfflineError } from "../project/api-client.ts";
-import { layRevisionBeside } from "../bench/beside.ts";
-import { notice, projectStore } from "../project/project.ts";
 
-/** Lays the walk that was accepted for a log beside its present one: as it was at the revision that accepted it. */
-export async function layAccepted(log: string): Promise<void> {
-  const { worldId } = projectStore.getState();
-  if (worldId === null) return;
-  try {
-    const { revision } = await acceptedAt(worldId, log);
-    await layRevisionBeside(revision, `Accepted at revision ${revision}`);
-  } catch (error) {
-    if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
-    notice(`The accepted walk cannot be shown: ${error.message}.`);
-  }
+/** The path that was accepted for a log, laid beside. */
+export class AcceptedWalk {
+  constructor(
+    private readonly project: ProjectSession,
+    private readonly beside: BesideRun,
+  ) {}
+
+  /** Lays the walk that was accepted for a log beside its present one: as it was at the revision that accepted it. */
+  readonly layAccepted = async (log: string): Promise<void> => {
+    const { worldId } = this.project.store.getState();
+    if (worldId === null) return;
+    try {
+      const { revision } = await acceptedAt(worldId, log);
+      await this.beside.layRevisionBeside(revision, `Accepted at revision ${revision}`);
+    } catch (error) {
+      if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
+      this.project.notice(`The accepted walk cannot be shown: ${error.message}.`);
+    }
+  };
 }

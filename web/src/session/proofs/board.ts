@@ -1,3 +1,8 @@
+import type { Proofs, ProofsState } from "./proofs.ts";
+import type { ShownLog } from "../bench/shown-log.ts";
+import type { BenchStore } from "../bench/bench-store.ts";
+import type { Playing } from "../bench/playing.ts";
+import type { ProjectSession } from "../project/project.ts";
 import type { Proof } from "@keen-pebble/core/check";
 import type { Project } from "@keen-pebble/core/edit";
 import { readLog, writeLog } from "@keen-pebble/core/check";
@@ -5,14 +10,9 @@ import { RefusedError } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import { freeSlug, logOrder, logTitle } from "../log/log-title.ts";
 import type { PathAnswer } from "../../workers/proofs.ts";
-import { pause, showFrame } from "../bench/playing.ts";
-import { selectLog } from "../bench/shown-log.ts";
-import { benchStore } from "../bench/bench-store.ts";
-import { change, notice, projectStore } from "../project/project.ts";
-import type { ProofsState } from "./proofs.ts";
-import { proofsStore } from "./proofs.ts";
 
 export const FILTERS = ["all", "failing", "path"] as const;
+
 export type BoardFilter = (typeof FILTERS)[number];
 
 /** What the board of logs shows. */
@@ -24,8 +24,6 @@ export interface BoardState {
   /** What stands beside the board. */
   readonly beside: "log" | "wander";
 }
-
-export const boardStore = createStore<BoardState>(() => ({ filter: "all", sought: "", check: null, beside: "log" }));
 
 /** A log as a row of the board. */
 export interface BoardRow {
@@ -50,6 +48,7 @@ export function boardRows({ world, logs }: Project, { proofs, paths }: Pick<Proo
 }
 
 export const isFailing = ({ proof }: BoardRow): boolean => proof !== null && !proof.holds;
+
 export const pathDiffers = ({ path }: BoardRow): boolean => path?.kind === "differs";
 
 /** The rows that pass the filter and hold what is sought: in title, id, tags, rules or a check's words. */
@@ -72,77 +71,90 @@ export function firstMissed(proof: Proof | null): number | null {
   return first;
 }
 
-/** Shows a log of the board, at the frame that breaks it. */
-export function chooseRow(log: string): void {
-  const proof = proofsStore.getState().proofs.get(log) ?? null;
-  const check = firstMissed(proof);
-  boardStore.setState({ check, beside: "log" });
-  selectLog(log, check === null ? (proof?.frames ?? 0) : proof!.checks[check]!.frame);
-}
-
-/** Looks at one check of the shown log, at the frame that decides it. */
-export function chooseCheck(check: number): void {
-  const { log } = benchStore.getState();
-  const verdict = log === null ? undefined : proofsStore.getState().proofs.get(log)?.checks[check];
-  if (verdict === undefined) return;
-  boardStore.setState({ check });
-  pause();
-  showFrame(verdict.frame);
-}
-
-/** Goes through the rows that are shown; `by` is how many, infinite for the first or last. */
-export function stepRow(by: number): void {
-  const { project } = projectStore.getState();
-  if (project === null) return;
-  const rows = shownRows(boardRows(project, proofsStore.getState()), boardStore.getState());
-  if (rows.length === 0) return;
-  const at = rows.findIndex(({ log }) => log === benchStore.getState().log);
-  const next = at < 0 ? 0 : Math.max(0, Math.min(rows.length - 1, at + by));
-  if (next !== at) chooseRow(rows[next]!.log);
-}
-
-/** Goes through the checks of the shown log. */
-export function stepCheck(by: 1 | -1): void {
-  const { log } = benchStore.getState();
-  const checks = log === null ? [] : (proofsStore.getState().proofs.get(log)?.checks ?? []);
-  if (checks.length === 0) return;
-  const { check } = boardStore.getState();
-  chooseCheck(check === null ? (by > 0 ? 0 : checks.length - 1) : Math.max(0, Math.min(checks.length - 1, check + by)));
-}
-
-export function chooseFilter(filter: BoardFilter): void {
-  boardStore.setState({ filter });
-}
-
-/** Takes log files in, all of them or none: input logs, and CSV of what was pressed. One of a log that is here takes its place. */
-export async function takeLogsIn(files: readonly File[]): Promise<void> {
-  const { project } = projectStore.getState();
-  if (project === null || files.length === 0) return;
-  const logs = new Map<string, string>();
-  try {
-    for (const file of files) {
-      const ending = /\.(inputs|csv)$/.exec(file.name)?.[1];
-      if (ending === undefined) throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" }]);
-      const text = await textOf(file);
-      const id = freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
-      const log = ending === "inputs" ? readLog(text, file.name) : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
-      logs.set(id, writeLog(log));
-    }
-  } catch (error) {
-    if (!(error instanceof RefusedError)) throw error;
-    notice(`${error.message}. ${files.length > 1 ? "None of the files was taken in" : "It was not taken in"}.`);
-    return;
-  }
-  if (!change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
-  const ids = [...logs.keys()];
-  notice(`${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`, "info");
-  chooseRow(ids[0]!);
-}
-
 async function textOf(file: File): Promise<string> {
   try {
     return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(await file.arrayBuffer());
   } catch {
     throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "it is not UTF-8 text" }]);
   }
+}
+
+/** The board of logs: which are shown, which is chosen. */
+export class ProofBoard {
+  readonly store = createStore<BoardState>(() => ({ filter: "all", sought: "", check: null, beside: "log" }));
+
+  constructor(
+    private readonly proofs: Proofs,
+    private readonly shownLog: ShownLog,
+    private readonly benchStore: BenchStore,
+    private readonly playing: Playing,
+    private readonly project: ProjectSession,
+  ) {}
+
+  /** Shows a log of the board, at the frame that breaks it. */
+  readonly chooseRow = (log: string): void => {
+    const proof = this.proofs.store.getState().proofs.get(log) ?? null;
+    const check = firstMissed(proof);
+    this.store.setState({ check, beside: "log" });
+    this.shownLog.selectLog(log, check === null ? (proof?.frames ?? 0) : proof!.checks[check]!.frame);
+  };
+
+  /** Looks at one check of the shown log, at the frame that decides it. */
+  readonly chooseCheck = (check: number): void => {
+    const { log } = this.benchStore.getState();
+    const verdict = log === null ? undefined : this.proofs.store.getState().proofs.get(log)?.checks[check];
+    if (verdict === undefined) return;
+    this.store.setState({ check });
+    this.playing.pause();
+    this.playing.showFrame(verdict.frame);
+  };
+
+  /** Goes through the rows that are shown; `by` is how many, infinite for the first or last. */
+  readonly stepRow = (by: number): void => {
+    const { project } = this.project.store.getState();
+    if (project === null) return;
+    const rows = shownRows(boardRows(project, this.proofs.store.getState()), this.store.getState());
+    if (rows.length === 0) return;
+    const at = rows.findIndex(({ log }) => log === this.benchStore.getState().log);
+    const next = at < 0 ? 0 : Math.max(0, Math.min(rows.length - 1, at + by));
+    if (next !== at) this.chooseRow(rows[next]!.log);
+  };
+
+  /** Goes through the checks of the shown log. */
+  readonly stepCheck = (by: 1 | -1): void => {
+    const { log } = this.benchStore.getState();
+    const checks = log === null ? [] : (this.proofs.store.getState().proofs.get(log)?.checks ?? []);
+    if (checks.length === 0) return;
+    const { check } = this.store.getState();
+    this.chooseCheck(check === null ? (by > 0 ? 0 : checks.length - 1) : Math.max(0, Math.min(checks.length - 1, check + by)));
+  };
+
+  readonly chooseFilter = (filter: BoardFilter): void => {
+    this.store.setState({ filter });
+  };
+
+  /** Takes log files in, all of them or none: input logs, and CSV of what was pressed. One of a log that is here takes its place. */
+  readonly takeLogsIn = async (files: readonly File[]): Promise<void> => {
+    const { project } = this.project.store.getState();
+    if (project === null || files.length === 0) return;
+    const logs = new Map<string, string>();
+    try {
+      for (const file of files) {
+        const ending = /\.(inputs|csv)$/.exec(file.name)?.[1];
+        if (ending === undefined) throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" }]);
+        const text = await textOf(file);
+        const id = freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
+        const log = ending === "inputs" ? readLog(text, file.name) : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
+        logs.set(id, writeLog(log));
+      }
+    } catch (error) {
+      if (!(error instanceof RefusedError)) throw error;
+      this.project.notice(`${error.message}. ${files.length > 1 ? "None of the files was taken in" : "It was not taken in"}.`);
+      return;
+    }
+    if (!this.project.change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
+    const ids = [...logs.keys()];
+    this.project.notice(`${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`, "info");
+    this.chooseRow(ids[0]!);
+  };
 }

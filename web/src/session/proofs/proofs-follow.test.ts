@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { session } from "../../page-session.ts";
 import { toPlain } from "@keen-pebble/core/formats";
 import type { BreakSearch, WorldProofs } from "@keen-pebble/server/api";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
@@ -7,10 +8,6 @@ import { FakeEventSource } from "../../test-support/fake-event-source.ts";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
-import { changeSetting } from "../bench/rule-sets.ts";
-import { edit, notice, projectStore, travel } from "../project/project.ts";
-import { compareWithRevision, proofsStore, runOnServer, searchBreak, startProofs } from "./proofs.ts";
-import { saveStore } from "../project/saving.ts";
 
 const SEARCH = "11111111-2222-4333-8444-555555555555";
 const search = (state: BreakSearch["state"], more: Partial<BreakSearch> = {}): BreakSearch => ({ id: SEARCH, log: "along", check: "by 40 cell 6 2", state, good: 1, bad: 5, found: null, ...more });
@@ -23,13 +20,13 @@ beforeEach(async () => {
     ["GET /worlds/hall/proofs", told()],
     ["GET /worlds/hall/revisions/3", { revision: 3, world: toPlain(slower), logs: { along: ALONG, down: DOWN } }],
     ["GET /worlds/hall/revisions/4", { revision: 4, world: toPlain(hall()), logs: { along: ALONG } }],
-  ], [startProofs]);
+  ], [session.proofs.startProofs]);
 });
 afterEach(() => opened.close());
 
-const proofs = () => proofsStore.getState();
+const proofs = () => session.proofs.store.getState();
 const holds = (): string => [...proofs().proofs].sort(([a], [b]) => (a < b ? -1 : 1)).map(([log, proof]) => `${log} ${proof.refused ?? (proof.holds ? "holds" : "breaks")}`).join(", ");
-const looked = (): Promise<void> => until(() => proofs().took !== null && proofs().proofs.size === projectStore.getState().project!.logs.size, "not all logs were run");
+const looked = (): Promise<void> => until(() => proofs().took !== null && proofs().proofs.size === session.project.store.getState().project!.logs.size, "not all logs were run");
 const events = (): FakeEventSource => FakeEventSource.all.at(-1)!;
 const reading = (path: string): number => opened.asked.filter((each) => each === `GET /worlds/hall${path}`).length;
 
@@ -48,29 +45,29 @@ describe("all logs", () => {
   it("are run when the world is opened and after each change: all of them for the world, one for its text", async () => {
     await looked();
     expect([holds(), proofs().total, proofs().done]).toEqual(["along holds, down holds", 2, 2]);
-    changeSetting("main", "glide.speed", 2, 1, null);
+    session.ruleSets.changeSetting("main", "glide.speed", 2, 1, null);
     await until(() => holds() === "along breaks, down breaks");
     expect(proofs().total).toBe(2);
-    travel("undo");
+    session.project.travel("undo");
     await until(() => holds() === "along holds, down holds");
-    edit({ kind: "change-log", log: "down", before: DOWN, after: DOWN.replace("16 D", "8 D") });
+    session.project.edit({ kind: "change-log", log: "down", before: DOWN, after: DOWN.replace("16 D", "8 D") });
     await until(() => holds() === "along holds, down breaks");
     expect(proofs()).toMatchObject({ total: 1, done: 1 });
   });
 
   it("that come are run, that go are forgotten, and one that cannot be run says why", async () => {
     await looked();
-    edit({ kind: "add-log", log: "roof", text: "keen-pebble-inputs 1\nstart roof 1 1 down\n---\n4 R\n" });
+    session.project.edit({ kind: "add-log", log: "roof", text: "keen-pebble-inputs 1\nstart roof 1 1 down\n---\n4 R\n" });
     await until(() => proofs().proofs.size === 3);
     expect(proofs().proofs.get("roof")).toMatchObject({ holds: false, refused: expect.stringContaining("roof") as string });
-    edit({ kind: "remove-log", log: "along", text: ALONG });
+    session.project.edit({ kind: "remove-log", log: "along", text: ALONG });
     expect([...proofs().proofs.keys()].sort()).toEqual(["down", "roof"]);
     expect(proofs().paths.has("along")).toBe(false);
   });
 
   it("while a number is dragged are run once it rests", async () => {
     await looked();
-    for (let value = 2; value < 9; value++) changeSetting("main", "glide.speed", value, value + 1, "drag");
+    for (let value = 2; value < 9; value++) session.ruleSets.changeSetting("main", "glide.speed", value, value + 1, "drag");
     expect(holds()).toBe("along holds, down holds");
     await until(() => holds() === "along holds, down breaks");
     expect(proofs()).toMatchObject({ total: 2, done: 2 });
@@ -126,24 +123,24 @@ describe("paths", () => {
   const history = [3, 4].map((revision) => ({ revision, summary: `Revision ${revision}`, logs: {} }));
 
   it("are compared with the last revision that was proven before the newest, unless somebody chose one", async () => {
-    saveStore.setState({ revision: 5 });
+    session.saveStore.setState({ revision: 5 });
     opened.answers.set("GET /worlds/hall/proofs", told({ history }));
     events().say("open");
     await until(() => proofs().compared?.revision === 4 && proofs().paths.get("along")?.kind === "same");
     // It had no such log then.
     expect(proofs().paths.get("down")).toEqual({ kind: "unknown" });
-    await compareWithRevision(3);
+    await session.proofs.compareWithRevision(3);
     await until(() => proofs().paths.get("along")?.kind === "differs");
     expect(proofs().compared).toMatchObject({ revision: 3, summary: "Revision 3" });
     await opens();
     expect(proofs().compared!.revision).toBe(3);
-    changeSetting("main", "glide.speed", 2, 1, null);
+    session.ruleSets.changeSetting("main", "glide.speed", 2, 1, null);
     await until(() => [...proofs().paths.values()].every(({ kind }) => kind === "same"));
   });
 
   it("with a revision that cannot be had are not compared", async () => {
     await looked();
-    await compareWithRevision(99);
+    await session.proofs.compareWithRevision(99);
     expect(proofs().compared).toBeNull();
   });
 });
@@ -152,7 +149,7 @@ describe("what broke it", () => {
   it("is searched for among what is saved, and followed to its end, over a lost stream too", async () => {
     opened.answers.set("POST /worlds/hall/searches", search("running"));
     opened.answers.set(`GET /worlds/hall/searches/${SEARCH}`, search("running", { good: 3 }));
-    await searchBreak("along", "by 40 cell 6 2");
+    await session.proofs.searchBreak("along", "by 40 cell 6 2");
     await until(() => proofs().search?.good === 3);
     opened.answers.set(`GET /worlds/hall/searches/${SEARCH}`, search("running", { good: 4 }));
     events().say("search", { world: "hall", id: SEARCH });
@@ -171,24 +168,24 @@ describe("what broke it", () => {
   });
 
   it("waits for a change that is not saved, with a word", async () => {
-    saveStore.setState({ state: "saving" });
-    await searchBreak("along", "by 40 cell 6 2");
+    session.saveStore.setState({ state: "saving" });
+    await session.proofs.searchBreak("along", "by 40 cell 6 2");
     expect(proofs().search).toBeNull();
-    expect(projectStore.getState().notice?.text).toContain("wait until this change is saved");
-    notice(null);
+    expect(session.project.store.getState().notice?.text).toContain("wait until this change is saved");
+    session.project.notice(null);
   });
 
   it("and runs on the server that it refuses are told", async () => {
-    saveStore.setState({ state: "saved" });
-    await searchBreak("along", "by 40 cell 6 2");
+    session.saveStore.setState({ state: "saved" });
+    await session.proofs.searchBreak("along", "by 40 cell 6 2");
     expect(proofs().search).toBeNull();
-    expect(projectStore.getState().notice?.text).toContain("no POST /worlds/hall/searches");
+    expect(session.project.store.getState().notice?.text).toContain("no POST /worlds/hall/searches");
     opened.answers.set("POST /worlds/hall/proofs", { revision: 1, state: "running", done: 0, total: 2, holds: 0 });
-    await runOnServer();
+    await session.proofs.runOnServer();
     // Asked while it runs it takes that back.
     opened.answers.set("DELETE /worlds/hall/proofs", { revision: 1, state: "cancelled", done: 0, total: 2, holds: 0 });
-    proofsStore.setState({ server: { revision: 1, state: "running", done: 0, total: 2, holds: 0 } });
-    await runOnServer();
+    session.proofs.store.setState({ server: { revision: 1, state: "running", done: 0, total: 2, holds: 0 } });
+    await session.proofs.runOnServer();
     expect(opened.asked.filter((each) => each.endsWith("/worlds/hall/proofs") && !each.startsWith("GET"))).toEqual(["POST /worlds/hall/proofs", "DELETE /worlds/hall/proofs"]);
   });
 });

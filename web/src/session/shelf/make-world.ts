@@ -1,8 +1,8 @@
+import type { ShelfSession } from "./shelf.ts";
 import type { World } from "@keen-pebble/core/world";
 import { layRoom, writeWorld } from "@keen-pebble/core/formats";
 import { emptyWorld } from "@keen-pebble/core/world";
 import { freeSlug } from "../log/log-title.ts";
-import { bringIn, shelfStore } from "./shelf.ts";
 import type { TypedRoom } from "../bench/rooms.ts";
 
 /** What the form for an empty world takes. */
@@ -62,27 +62,34 @@ export async function readTyped(text: string): Promise<TypedWorld> {
   return "refusals" in result ? result : { world: layRoom(base, "room-1", result.draft) };
 }
 
-/** Puts an empty world of one room on the shelf. */
-export function makeEmptyWorld(name: string, width: number, height: number, tileSize: number): void {
-  const id = idFor(name);
-  put(emptyWorld(id, name, tileSize, [width, height]));
-}
+/** Worlds made anew: empty, typed, or to try things in. */
+export class WorldMaking {
+  constructor(
+    private readonly shelf: ShelfSession,
+  ) {}
 
-/** Puts a world with a typed room on the shelf. */
-export function makeTypedWorld(name: string, world: World): void {
-  put({ ...world, id: idFor(name), name });
-}
+  /** Puts an empty world of one room on the shelf. */
+  readonly makeEmptyWorld = (name: string, width: number, height: number, tileSize: number): void => {
+    const id = this.idFor(name);
+    this.put(emptyWorld(id, name, tileSize, [width, height]));
+  };
 
-/** Puts a copy of the Trying grounds on the shelf. */
-export async function makeTryingGrounds(name: string): Promise<void> {
-  const { tryingGrounds } = await import("./trying-grounds.ts");
-  bringIn(await tryingGrounds(idFor(name), name), null, "made");
-}
+  /** Puts a world with a typed room on the shelf. */
+  readonly makeTypedWorld = (name: string, world: World): void => {
+    this.put({ ...world, id: this.idFor(name), name });
+  };
 
-function idFor(name: string): string {
-  return freeSlug(name, (shelfStore.getState().worlds ?? []).map((world) => world.id));
-}
+  /** Puts a copy of the Trying grounds on the shelf. */
+  readonly makeTryingGrounds = async (name: string): Promise<void> => {
+    const { tryingGrounds } = await import("./trying-grounds.ts");
+    this.shelf.bringIn(await tryingGrounds(this.idFor(name), name), null, "made");
+  };
 
-function put(world: World): void {
-  bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null, "made");
+  private readonly idFor = (name: string): string => {
+    return freeSlug(name, (this.shelf.store.getState().worlds ?? []).map((world) => world.id));
+  };
+
+  private readonly put = (world: World): void => {
+    this.shelf.bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null, "made");
+  };
 }

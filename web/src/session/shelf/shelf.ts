@@ -1,12 +1,12 @@
+import type { Outbox } from "../project/outbox.ts";
+import type { ServerStream } from "../project/server-events.ts";
 import { invert } from "@keen-pebble/core/edit";
 import type { Verdict } from "@keen-pebble/core/check";
 import type { EditStep } from "@keen-pebble/core/edit";
 import type { DeletedWorld, Imported, LogOutcome, ShelfEntry, WorldEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import { OfflineError, ProblemError, copyWorld, deletedWorlds, openWorld, removeWorld, restoreWorld, sendBundle, sendFiles, shelfSummary, storeBatch } from "../project/api-client.ts";
-import { outbox } from "../project/outbox.ts";
 import type { Told } from "../project/project.ts";
-import { onServerEvent } from "../project/server-events.ts";
 import { ShelfError } from "./shelf-error.ts";
 import type { Parcel } from "./shelf-files.ts";
 import { parcels } from "./shelf-files.ts";
@@ -47,38 +47,6 @@ export interface ShelfState {
   readonly undone: readonly ShelfAct[];
 }
 
-export const shelfStore = createStore<ShelfState>(() => ({ worlds: null, unsaved: new Map(), deleted: [], fault: null, told: null, busy: false, done: [], undone: [] }));
-
-/** Asks the server what is on the shelf. */
-export async function loadShelf(): Promise<void> {
-  try {
-    const [{ worlds }, deleted, unsaved] = await Promise.all([shelfSummary(), deletedWorlds(), outbox.unsaved()]);
-    shelfStore.setState({ worlds: worlds.map(shown), unsaved, deleted: deleted.worlds, fault: null });
-  } catch (error) {
-    if (!isTold(error)) throw error;
-    shelfStore.setState({ fault: error.message });
-  }
-}
-
-/** Follows what happens to the shelf elsewhere. Gives back what stops it. */
-export function followShelf(): () => void {
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  const stop = onServerEvent(({ event }) => {
-    if (event === "lost" || event === "search") return;
-    // Proofs tell of each slice.
-    timer ??= setTimeout(() => {
-      timer = undefined;
-      void loadShelf();
-    }, GATHER_MS);
-  });
-  const stopOutbox = outbox.onWritten(() => void outbox.unsaved().then((unsaved) => shelfStore.setState({ unsaved })));
-  return () => {
-    stop();
-    stopOutbox();
-    clearTimeout(timer);
-  };
-}
-
 function shown({ outcomes, roomNames, ...world }: ShelfEntry): ShownWorld {
   const logs = outcomes.map(({ log, title, outcome }) => ({ log, title: title ?? log, outcome })).sort((a, b) => byTitle.compare(a.title, b.title) || (a.log < b.log ? -1 : 1));
   const shownLogs = logs.flatMap(({ log, title, outcome }) => (outcome === null ? [] : [{ log, title, ...outcome, first: firstToFail(outcome.checks) }]));
@@ -91,77 +59,8 @@ function firstToFail(checks: readonly Verdict[]): Verdict | null {
 }
 
 const byTitle = new Intl.Collator("en", { numeric: true });
+
 const GATHER_MS = 200;
-
-/** Tells the person something until it is dismissed. */
-export function tellOnShelf(told: Told | null): void {
-  shelfStore.setState({ told });
-}
-
-/** Takes back the last act on the Shelf, or does it again. Asked with `dry`, it only says whether there is one. */
-export function travelOnShelf(direction: "undo" | "redo", dry = false): boolean {
-  const { done, undone, busy } = shelfStore.getState();
-  const act = (direction === "undo" ? done : undone).at(-1);
-  if (act === undefined || busy) return false;
-  if (dry) return true;
-  void attempt(async () => {
-    await (direction === "undo" ? act.undo() : act.redo());
-    shelfStore.setState(direction === "undo" ? { done: done.slice(0, -1), undone: [...undone, act] } : { done: [...done, act], undone: undone.slice(0, -1) });
-  });
-  return true;
-}
-
-/** Gives a world another name. */
-export function renameWorld(world: WorldEntry, name: string): void {
-  const step = (before: string, after: string): EditStep => ({ kind: "change-parts", parts: [{ part: "name", before, after }] });
-  const to = (before: string, after: string) => () => storeSteps(world.id, [step(before, after)]);
-  act(to(world.name, name), { undo: to(name, world.name), redo: to(world.name, name) });
-}
-
-/** Puts a copy of a world on the shelf. */
-export function copyOfWorld(world: WorldEntry): void {
-  void attempt(async () => {
-    const { id } = await copyWorld(world.id);
-    done(comesAndGoes(id));
-    tellOnShelf({ tone: "info", text: `${world.name} copied as ${id}.` });
-  });
-}
-
-/** Takes a world off the shelf; it stays among the deleted ones. */
-export function takeOffShelf(world: WorldEntry): void {
-  let key = 0;
-  const remove = async (): Promise<void> => {
-    key = (await removeWorld(world.id)).key;
-  };
-  act(remove, { undo: () => restoreWorld(key), redo: remove });
-}
-
-/** Puts a deleted world back. */
-export function putBack({ key, id }: DeletedWorld): void {
-  let at = key;
-  const restore = (): Promise<unknown> => restoreWorld(at);
-  const remove = async (): Promise<void> => {
-    at = (await removeWorld(id)).key;
-  };
-  act(restore, { undo: remove, redo: restore });
-}
-
-/**
- * Brings in files: worlds, bundles, logs.
- * @param into the world that loose logs are for, or null for the one that they name
- */
-export function bringIn(files: readonly File[], into: string | null, origin?: "made"): void {
-  void attempt(async () => {
-    const told: string[] = [];
-    for (const parcel of await parcels(files, into, (shelfStore.getState().worlds ?? []).map((world) => world.id))) {
-      const imported = await sent(origin === undefined || "bundle" in parcel ? parcel : { ...parcel, files: { ...parcel.files, origin } });
-      told.push(importedText(imported));
-      if (imported.made === "world") done(comesAndGoes(imported.id));
-      if (imported.made === "revision") done(revisionAct(imported));
-    }
-    tellOnShelf({ tone: "info", text: told.join(" ") });
-  });
-}
 
 async function sent(parcel: Parcel): Promise<Imported> {
   try {
@@ -203,28 +102,138 @@ function isTold(error: unknown): error is ToldError {
   return error instanceof ProblemError || error instanceof OfflineError || error instanceof ShelfError;
 }
 
-function done(each: ShelfAct): void {
-  shelfStore.setState((state) => ({ done: [...state.done, each], undone: [] }));
-}
+/** The worlds on the shelf, and what is done with them. */
+export class ShelfSession {
+  readonly store = createStore<ShelfState>(() => ({ worlds: null, unsaved: new Map(), deleted: [], fault: null, told: null, busy: false, done: [], undone: [] }));
 
-function act(now: () => Promise<unknown>, later: ShelfAct): void {
-  void attempt(async () => {
-    await now();
-    done(later);
-  });
-}
+  constructor(
+    private readonly outbox: Outbox,
+    private readonly serverEvents: ServerStream,
+  ) {}
 
-/** Does something with the server, one at a time, tells what went wrong, and shows what came of it. */
-async function attempt(what: () => Promise<void>): Promise<void> {
-  if (shelfStore.getState().busy) return;
-  shelfStore.setState({ busy: true, told: null });
-  try {
-    await what();
-  } catch (error) {
-    if (!isTold(error)) throw error;
-    tellOnShelf({ tone: "attention", text: error instanceof OfflineError ? `${error.message}; nothing was changed.` : error.message });
-  } finally {
-    shelfStore.setState({ busy: false });
-    await loadShelf();
-  }
+  /** Asks the server what is on the shelf. */
+  readonly loadShelf = async (): Promise<void> => {
+    try {
+      const [{ worlds }, deleted, unsaved] = await Promise.all([shelfSummary(), deletedWorlds(), this.outbox.unsaved()]);
+      this.store.setState({ worlds: worlds.map(shown), unsaved, deleted: deleted.worlds, fault: null });
+    } catch (error) {
+      if (!isTold(error)) throw error;
+      this.store.setState({ fault: error.message });
+    }
+  };
+
+  /** Follows what happens to the shelf elsewhere. Gives back what stops it. */
+  readonly followShelf = (): () => void => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const stop = this.serverEvents.onServerEvent(({ event }) => {
+      if (event === "lost" || event === "search") return;
+      // Proofs tell of each slice.
+      timer ??= setTimeout(() => {
+        timer = undefined;
+        void this.loadShelf();
+      }, GATHER_MS);
+    });
+    const stopOutbox = this.outbox.onWritten(() => void this.outbox.unsaved().then((unsaved) => this.store.setState({ unsaved })));
+    return () => {
+      stop();
+      stopOutbox();
+      clearTimeout(timer);
+    };
+  };
+
+  /** Tells the person something until it is dismissed. */
+  readonly tellOnShelf = (told: Told | null): void => {
+    this.store.setState({ told });
+  };
+
+  /** Takes back the last act on the Shelf, or does it again. Asked with `dry`, it only says whether there is one. */
+  readonly travelOnShelf = (direction: "undo" | "redo", dry = false): boolean => {
+    const { done, undone, busy } = this.store.getState();
+    const act = (direction === "undo" ? done : undone).at(-1);
+    if (act === undefined || busy) return false;
+    if (dry) return true;
+    void this.attempt(async () => {
+      await (direction === "undo" ? act.undo() : act.redo());
+      this.store.setState(direction === "undo" ? { done: done.slice(0, -1), undone: [...undone, act] } : { done: [...done, act], undone: undone.slice(0, -1) });
+    });
+    return true;
+  };
+
+  /** Gives a world another name. */
+  readonly renameWorld = (world: WorldEntry, name: string): void => {
+    const step = (before: string, after: string): EditStep => ({ kind: "change-parts", parts: [{ part: "name", before, after }] });
+    const to = (before: string, after: string) => () => storeSteps(world.id, [step(before, after)]);
+    this.act(to(world.name, name), { undo: to(name, world.name), redo: to(world.name, name) });
+  };
+
+  /** Puts a copy of a world on the shelf. */
+  readonly copyOfWorld = (world: WorldEntry): void => {
+    void this.attempt(async () => {
+      const { id } = await copyWorld(world.id);
+      this.done(comesAndGoes(id));
+      this.tellOnShelf({ tone: "info", text: `${world.name} copied as ${id}.` });
+    });
+  };
+
+  /** Takes a world off the shelf; it stays among the deleted ones. */
+  readonly takeOffShelf = (world: WorldEntry): void => {
+    let key = 0;
+    const remove = async (): Promise<void> => {
+      key = (await removeWorld(world.id)).key;
+    };
+    this.act(remove, { undo: () => restoreWorld(key), redo: remove });
+  };
+
+  /** Puts a deleted world back. */
+  readonly putBack = ({ key, id }: DeletedWorld): void => {
+    let at = key;
+    const restore = (): Promise<unknown> => restoreWorld(at);
+    const remove = async (): Promise<void> => {
+      at = (await removeWorld(id)).key;
+    };
+    this.act(restore, { undo: remove, redo: restore });
+  };
+
+  /**
+   * Brings in files: worlds, bundles, logs.
+   * @param into the world that loose logs are for, or null for the one that they name
+   */
+  readonly bringIn = (files: readonly File[], into: string | null, origin?: "made"): void => {
+    void this.attempt(async () => {
+      const told: string[] = [];
+      for (const parcel of await parcels(files, into, (this.store.getState().worlds ?? []).map((world) => world.id))) {
+        const imported = await sent(origin === undefined || "bundle" in parcel ? parcel : { ...parcel, files: { ...parcel.files, origin } });
+        told.push(importedText(imported));
+        if (imported.made === "world") this.done(comesAndGoes(imported.id));
+        if (imported.made === "revision") this.done(revisionAct(imported));
+      }
+      this.tellOnShelf({ tone: "info", text: told.join(" ") });
+    });
+  };
+
+  private readonly done = (each: ShelfAct): void => {
+    this.store.setState((state) => ({ done: [...state.done, each], undone: [] }));
+  };
+
+  private readonly act = (now: () => Promise<unknown>, later: ShelfAct): void => {
+    void this.attempt(async () => {
+      await now();
+      this.done(later);
+    });
+  };
+
+  /** Does something with the server, one at a time, tells what went wrong, and shows what came of it. */
+  private readonly attempt = async (what: () => Promise<void>): Promise<void> => {
+    if (this.store.getState().busy) return;
+    this.store.setState({ busy: true, told: null });
+    try {
+      await what();
+    } catch (error) {
+      if (!isTold(error)) throw error;
+      this.tellOnShelf({ tone: "attention", text: error instanceof OfflineError ? `${error.message}; nothing was changed.` : error.message });
+    } finally {
+      this.store.setState({ busy: false });
+      await this.loadShelf();
+    }
+  };
 }

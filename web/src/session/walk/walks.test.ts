@@ -1,15 +1,11 @@
+import { session } from "../../page-session.ts";
 // @vitest-environment happy-dom
 import type { World } from "@keen-pebble/core/world";
 import { checkText, parseCheck, readLog } from "@keen-pebble/core/check";
 import { compile, run } from "@keen-pebble/core/simulate";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hall } from "../../test-support/hall.ts";
-import { benchStore } from "../bench/bench-store.ts";
 import type { OfferedWalk } from "../bench/bench-store.ts";
-import { changeSetting } from "../bench/rule-sets.ts";
-import { change, changeWorld, closeProject, projectStore } from "../project/project.ts";
-import { keepInLog, keepWalk } from "./offered-walk.ts";
-import { beginWalk, endWalk, goOnWalking, setDown, startWalks } from "./walks.ts";
 
 const frames: FrameRequestCallback[] = [];
 let now = 0;
@@ -20,14 +16,14 @@ beforeEach(() => {
   frames.length = 0;
   vi.spyOn(performance, "now").mockImplementation(() => now);
   vi.stubGlobal("requestAnimationFrame", (callback: FrameRequestCallback) => frames.push(callback));
-  projectStore.setState({ phase: "ready", project: { world: hall(), logs: new Map() }, worldId: null });
-  benchStore.setState({ log: null, parsed: null, run: null, walk: null, frame: 0, room: hall().rooms[0]!.id, explanation: null });
-  stopWalks = startWalks();
+  session.project.store.setState({ phase: "ready", project: { world: hall(), logs: new Map() }, worldId: null });
+  session.benchStore.setState({ log: null, parsed: null, run: null, walk: null, frame: 0, room: hall().rooms[0]!.id, explanation: null });
+  stopWalks = session.walks.startWalks();
 });
 afterEach(() => {
-  endWalk();
+  session.walks.endWalk();
   stopWalks();
-  closeProject();
+  session.project.closeProject();
   vi.unstubAllGlobals();
   vi.restoreAllMocks();
 });
@@ -35,8 +31,8 @@ afterEach(() => {
 /** Shows a log that goes by a rule set. */
 function show(rules: string): void {
   const text = `keen-pebble-inputs 1\nrules ${rules}\n---\n1 .\n`;
-  projectStore.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
-  benchStore.setState({ log: "old", parsed: readLog(text) });
+  session.project.store.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
+  session.benchStore.setState({ log: "old", parsed: readLog(text) });
 }
 const press = (code: string): void => void window.dispatchEvent(new KeyboardEvent("keydown", { code }));
 const letGo = (code: string): void => void window.dispatchEvent(new KeyboardEvent("keyup", { code }));
@@ -49,28 +45,28 @@ function pass(count: number): void {
   }
 }
 const place = (): readonly [number, number] => {
-  const { rows } = benchStore.getState().walk!;
+  const { rows } = session.benchStore.getState().walk!;
   return [rows.x[rows.count - 1]! / 256, rows.y[rows.count - 1]! / 256];
 };
 const offered = (): OfferedWalk => {
-  const { walk } = benchStore.getState();
+  const { walk } = session.benchStore.getState();
   if (walk?.phase !== "offered") throw new Error("no walk is offered");
   return walk;
 };
 const checks = (): string[] => offered().checks.map(checkText);
-const world = (): World => projectStore.getState().project!.world;
+const world = (): World => session.project.store.getState().project!.world;
 
 describe("a walk", () => {
   it("goes by the rule set that is shown, and is kept with it", () => {
     show("free");
-    beginWalk();
+    session.walks.beginWalk();
     press("ArrowRight");
     pass(7);
-    endWalk();
+    session.walks.endWalk();
     // Roaming at 1 px a frame, not gliding at 2.
     expect(place()).toEqual([39, 32]);
-    keepWalk("Free", offered().checks);
-    expect(readLog([...projectStore.getState().project!.logs].find(([id]) => id === "free")![1])).toMatchObject({ rules: "free", title: "Free" });
+    session.offeredWalk.keepWalk("Free", offered().checks);
+    expect(readLog([...session.project.store.getState().project!.logs].find(([id]) => id === "free")![1])).toMatchObject({ rules: "free", title: "Free" });
   });
 
   it("is offered with checks that it passes and that can be read again: none of the grid where the walker leaves it", () => {
@@ -80,23 +76,23 @@ describe("a walk", () => {
       ["ice", ["end cell 4 2", "never overlap"]],
     ] as const) {
       show(rules);
-      beginWalk();
+      session.walks.beginWalk();
       press("ArrowRight");
       pass(7);
       letGo("ArrowRight");
       pass(60);
-      endWalk();
+      session.walks.endWalk();
       expect(checks()).toEqual(expected);
       const log = { ...offered().log, checks: offered().checks };
       expect(run(compile(world(), rules), log, { checks: true }).verdicts.every(({ verdict }) => verdict === "pass")).toBe(true);
-      benchStore.setState({ walk: null });
+      session.benchStore.setState({ walk: null });
     }
   });
 
   it("ends outside the map without a check on a cell that no check can name", () => {
     const open = hall();
-    projectStore.setState({ project: { world: { ...open, rooms: [{ ...open.rooms[0]!, cells: new Uint16Array(open.rooms[0]!.cells.length) }], start: { ...open.start, cell: [0, 2] }, rules: [{ ...open.rules[1]!, walker: { ...open.rules[1]!.walker, body: { kind: "probes", points: [[20, 8]], flush: "free" } } }], activeRules: "free" }, logs: new Map() } });
-    beginWalk();
+    session.project.store.setState({ project: { world: { ...open, rooms: [{ ...open.rooms[0]!, cells: new Uint16Array(open.rooms[0]!.cells.length) }], start: { ...open.start, cell: [0, 2] }, rules: [{ ...open.rules[1]!, walker: { ...open.rules[1]!.walker, body: { kind: "probes", points: [[20, 8]], flush: "free" } } }], activeRules: "free" }, logs: new Map() } });
+    session.walks.beginWalk();
     press("ArrowLeft");
     pass(40);
     expect(checks()).toEqual(["end status escaped", "always aligned"]);
@@ -104,15 +100,15 @@ describe("a walk", () => {
   });
 
   it("goes by a setting from the next frame on, and says the first frame that its replay differs in", () => {
-    beginWalk();
+    session.walks.beginWalk();
     press("ArrowRight");
     pass(8);
     const [before] = place();
     expect(before).toBe(32 + 2 * 8);
-    expect(changeSetting("main", "glide.speed", 2, 4, null)).toBe(true);
+    expect(session.ruleSets.changeSetting("main", "glide.speed", 2, 4, null)).toBe(true);
     pass(4);
     expect(place()[0]).toBe(before + 4 * 4);
-    endWalk();
+    session.walks.endWalk();
     // All of it at 4 px a frame: what was kept is what the log says.
     expect(place()[0]).toBe(32 + 4 * 12);
     expect(offered().differs).toBe(1);
@@ -120,30 +116,30 @@ describe("a walk", () => {
   });
 
   it("that nothing changed under is its own replay", () => {
-    beginWalk();
+    session.walks.beginWalk();
     press("ArrowDown");
     pass(30);
-    endWalk();
+    session.walks.endWalk();
     expect(offered().differs).toBeNull();
   });
 
   it("loses no tap that is shorter than a frame", () => {
-    beginWalk();
+    session.walks.beginWalk();
     pass(2);
     press("ArrowRight");
     letGo("ArrowRight");
     pass(20);
     // One frame held, and the leg that it began.
-    expect([...benchStore.getState().walk!.rows.keys].filter((keys) => keys !== 0)).toEqual([2]);
+    expect([...session.benchStore.getState().walk!.rows.keys].filter((keys) => keys !== 0)).toEqual([2]);
     expect(place()).toEqual([48, 32]);
   });
 
   it("goes on where it is under another gait, on no leg", () => {
-    beginWalk();
+    session.walks.beginWalk();
     press("ArrowRight");
     pass(3);
     expect(place()[0]).toBe(38);
-    changeWorld((old) => ({ ...old, rules: old.rules.map((rules) => (rules.id === "main" ? { ...rules, gait: "roam" as const } : rules)) }));
+    session.project.changeWorld((old) => ({ ...old, rules: old.rules.map((rules) => (rules.id === "main" ? { ...rules, gait: "roam" as const } : rules)) }));
     letGo("ArrowRight");
     press("ArrowDown");
     pass(5);
@@ -152,25 +148,25 @@ describe("a walk", () => {
 
   it("is walked again up to here where what it remembers is another thing now", () => {
     const [room] = hall().rooms;
-    beginWalk();
+    session.walks.beginWalk();
     press("ArrowRight");
     pass(10);
-    change((project) => ({ ...project, world: { ...project.world, items: [{ id: "bead", name: "Bead", role: "treasure", colour: "#5fb7a5" }], rooms: [{ ...project.world.rooms[0]!, fixtures: [{ id: "bead-1", kind: "item", cell: [3, 2], touch: "cell", keeps: "run", give: "bead", count: 2 }] }] } }));
+    session.project.change((project) => ({ ...project, world: { ...project.world, items: [{ id: "bead", name: "Bead", role: "treasure", colour: "#5fb7a5" }], rooms: [{ ...project.world.rooms[0]!, fixtures: [{ id: "bead-1", kind: "item", cell: [3, 2], touch: "cell", keeps: "run", give: "bead", count: 2 }] }] } }));
     pass(1);
-    expect(benchStore.getState().explanation?.remembered.bag).toEqual([2]);
+    expect(session.benchStore.getState().explanation?.remembered.bag).toEqual([2]);
     expect(place()[0]).toBe(32 + 2 * 11);
     expect(room!.fixtures).toEqual([]);
   });
 
   it("stops where nobody can walk any more, and stays in this browser", () => {
     show("free");
-    beginWalk();
+    session.walks.beginWalk();
     press("ArrowRight");
     pass(5);
-    changeWorld((old) => ({ ...old, rules: old.rules.filter(({ id }) => id !== "free") }));
+    session.project.changeWorld((old) => ({ ...old, rules: old.rules.filter(({ id }) => id !== "free") }));
     pass(1);
-    expect(benchStore.getState().walk).toBeNull();
-    expect(projectStore.getState().notice?.text).toContain("It stays in this browser");
+    expect(session.benchStore.getState().walk).toBeNull();
+    expect(session.project.store.getState().notice?.text).toContain("It stays in this browser");
   });
 });
 
@@ -178,26 +174,26 @@ it("whoever is set down inside what blocks it is told so, and may walk out all t
   const world = hall();
   const [room] = world.rooms;
   const wall = world.tiles.findIndex(({ flags }) => flags.includes("solid"));
-  projectStore.setState({ project: { world: { ...world, rooms: [{ ...room!, cells: room!.cells.map((tile, i) => (i === 3 * room!.width ? wall : tile)) }] }, logs: new Map() } });
-  setDown(0, 3);
-  expect(projectStore.getState().notice).toEqual({ tone: "info", text: "The walker stands in something that blocks it, in cell 0,3." });
-  endWalk();
-  projectStore.setState({ notice: null });
-  setDown(2, 3);
-  expect(projectStore.getState().notice).toBeNull();
+  session.project.store.setState({ project: { world: { ...world, rooms: [{ ...room!, cells: room!.cells.map((tile, i) => (i === 3 * room!.width ? wall : tile)) }] }, logs: new Map() } });
+  session.walks.setDown(0, 3);
+  expect(session.project.store.getState().notice).toEqual({ tone: "info", text: "The walker stands in something that blocks it, in cell 0,3." });
+  session.walks.endWalk();
+  session.project.store.setState({ notice: null });
+  session.walks.setDown(2, 3);
+  expect(session.project.store.getState().notice).toBeNull();
 });
 
 it("that goes on from a log's frame is offered to be kept in it, its first part as it was", () => {
   const text = "keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 .\n";
-  projectStore.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
+  session.project.store.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
   const parsed = readLog(text);
   const shown = run(compile(world()), parsed, { rows: true, checks: true });
-  benchStore.setState({ log: "old", parsed, frame: 16, run: { log: "old", rows: shown.rows!, verdicts: shown.verdicts, frames: shown.frames, status: shown.status, pathHash: shown.pathHash, lineEnds: shown.lineEnds, took: 0, changedAt: null } });
-  goOnWalking();
+  session.benchStore.setState({ log: "old", parsed, frame: 16, run: { log: "old", rows: shown.rows!, verdicts: shown.verdicts, frames: shown.frames, status: shown.status, pathHash: shown.pathHash, lineEnds: shown.lineEnds, took: 0, changedAt: null } });
+  session.walks.goOnWalking();
   press("ArrowDown");
   pass(8);
-  endWalk();
+  session.walks.endWalk();
   expect([offered().onto, offered().differs, place()]).toEqual(["old", null, [64, 48]]);
-  keepInLog();
-  expect(projectStore.getState().project!.logs.get("old")).toBe("keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 D\n");
+  session.offeredWalk.keepInLog();
+  expect(session.project.store.getState().project!.logs.get("old")).toBe("keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 D\n");
 });

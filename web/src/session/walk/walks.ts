@@ -1,3 +1,6 @@
+import type { BenchStore } from "../bench/bench-store.ts";
+import type { ProjectSession } from "../project/project.ts";
+import type { WalkOffer } from "./offered-walk.ts";
 import type { InputLog, LogLine, Pointer } from "@keen-pebble/core/check";
 import type { Compiled, SimState, TraceRows, Explanation, WithLine } from "@keen-pebble/core/simulate";
 import type { World, Start } from "@keen-pebble/core/world";
@@ -5,9 +8,6 @@ import { EMPTY_LOG, cutLog, mergeLines } from "@keen-pebble/core/check";
 import { changesWorld } from "@keen-pebble/core/edit";
 import { TraceRecorder, carriedState, compile, explain, explainStart, run, startState, stateAt, withLinesOf } from "@keen-pebble/core/simulate";
 import { CoreError, DOWN, FACINGS, LEFT, PLAYING, RIGHT, SPARE, UP, USE, isFree, rulesById, unitsFromPx } from "@keen-pebble/core/world";
-import { benchStore } from "../bench/bench-store.ts";
-import { letWalkGo, offerReplayed, rememberWalk } from "./offered-walk.ts";
-import { notice, onProject, projectStore } from "../project/project.ts";
 
 /** Which key of the keyboard is which button while one walks, by its place on the keyboard. */
 const BUTTONS: Readonly<Record<string, number>> = {
@@ -30,6 +30,105 @@ const MOST_CATCH_UP = 6;
 /** So many frames are walked between two times at which the walk is kept in this browser. */
 const KEEP_EVERY = 60;
 
+/** Walking with the keyboard, from a start or from a frame of a log. */
+export class Walks {
+  walk: Walk | null = null;
+
+  constructor(
+    readonly benchStore: BenchStore,
+    readonly project: ProjectSession,
+    readonly offeredWalk: WalkOffer,
+  ) {}
+
+  /** Whether somebody walks, on this area or another. */
+  readonly isWalking = (): boolean => {
+    return this.walk !== null;
+  };
+
+  /** Lets a walk go by what is changed while it is walked. Gives back what stops that. */
+  readonly startWalks = (): () => void => {
+    return this.project.onProject(({ world }, steps) => {
+      if (steps?.some(changesWorld)) this.walk?.follow(world);
+    });
+  };
+
+  /** Whether the keyboard is the walker's. */
+  readonly walkTakesKeys = (): boolean => {
+    return this.walk?.takesKeys ?? false;
+  };
+
+  /** The field is shown, or not any more: a walk stands still while it is not. */
+  readonly showsField = (shown: boolean): void => {
+    if (shown) this.walk?.resume();
+    else this.walk?.pause();
+  };
+
+  /** Begins live play at a start, the world's unless another is named, under the rule set that is shown. */
+  readonly beginWalk = (from?: Start, setUp: readonly WithLine[] = []): void => {
+    const { project } = this.project.store.getState();
+    if (project === null || this.walk !== null) return;
+    const { world } = project;
+    const start = from ?? world.start;
+    const shown = this.benchStore.getState().parsed?.rules ?? null;
+    const rules = shown !== null && rulesById(world, shown) !== undefined ? shown : world.activeRules;
+    try {
+      const compiled = compile(world, rules);
+      const state = startState(compiled, start, setUp);
+      this.benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null, discarded: null });
+      this.walk = new Walk(this, compiled, state, { ...EMPTY_LOG, world: world.id, rules, start, with: setUp }, null);
+      if (!isFree(state.ground, state.room, state.x, state.y)) this.project.notice(`The walker stands in something that blocks it, in cell ${start.cell[0]},${start.cell[1]}.`, "info");
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      this.project.notice(`Nobody can walk here yet: ${error.message}.`);
+    }
+  };
+
+  /** Goes on walking from the shown frame of the shown log: what it pressed later is cut away once the walk is kept. */
+  readonly goOnWalking = (): void => {
+    const { project } = this.project.store.getState();
+    const { log, parsed, run: shown, frame } = this.benchStore.getState();
+    if (project === null || log === null || parsed === null || shown === null || this.walk !== null) return;
+    try {
+      const compiled = compile(project.world, parsed.rules ?? undefined);
+      const begun = cutLog(parsed, shown.lineEnds, frame);
+      const state = stateAt(compiled, begun, frame);
+      const { rows } = run(compiled, begun, { rows: true });
+      this.benchStore.setState({ tool: "walk", playing: false, ghost: null, discarded: null });
+      this.walk = new Walk(this, compiled, state, begun, { log, rows: rows! });
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      this.project.notice(`Nobody can go on from here: ${error.message}.`);
+    }
+  };
+
+  /**
+   * Sets the walker down on a cell of the shown room and begins to walk there, looking as it does in the shown frame.
+   * @param asNow with the bag, the open doors and the memory of the shown frame; else as at the start
+   */
+  readonly setDown = (x: number, y: number, asNow = false): void => {
+    const { project } = this.project.store.getState();
+    const { room: id, run, frame } = this.benchStore.getState();
+    const room = project?.world.rooms.find((each) => each.id === id);
+    if (!project || !room || x < 0 || y < 0 || x >= room.width || y >= room.height) return;
+    const facing = run === null ? project.world.start.facing : FACINGS[run.rows.facing[frame]!]!;
+    const { explanation } = this.benchStore.getState();
+    this.beginWalk({ room: id, cell: [x, y], facing }, asNow && explanation !== null ? withLinesOf(project.world, explanation.remembered) : []);
+  };
+
+  /** Sets the walker down on the cell under the pointer. */
+  readonly setDownAtPointer = (asNow = false): void => {
+    const { pointer } = this.benchStore.getState();
+    const size = this.project.store.getState().project?.world.tileSize;
+    if (pointer === null || size === undefined) return;
+    this.setDown(Math.floor(pointer.x / size), Math.floor(pointer.y / size), asNow);
+  };
+
+  /** Stops live play, as Esc does. */
+  readonly endWalk = (): void => {
+    this.walk?.stop();
+  };
+}
+
 class Walk {
   private readonly down = new Set<string>();
   /** Pressed since the last frame: a key that is let go before the next one counts for that one all the same. */
@@ -50,6 +149,7 @@ class Walk {
   private changed: World | null = null;
 
   constructor(
+    private readonly walks: Walks,
     private c: Compiled,
     private state: SimState,
     private readonly log: InputLog,
@@ -146,7 +246,7 @@ class Walk {
   /** Where the pointer is, for rules that look there. */
   private point(): Pointer | null {
     const { state } = this;
-    const pointer = this.c.rules.facing.source === "pointer" ? benchStore.getState().pointer : null;
+    const pointer = this.c.rules.facing.source === "pointer" ? this.walks.benchStore.getState().pointer : null;
     state.hasPointer = pointer !== null;
     if (pointer !== null) {
       state.pointerX = unitsFromPx(pointer.x);
@@ -161,7 +261,7 @@ class Walk {
       if (this.changed !== null) this.goBy(this.changed);
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      notice(`Nobody can walk on here: ${error.message}.`);
+      this.walks.project.notice(`Nobody can walk on here: ${error.message}.`);
       this.stop();
       return;
     }
@@ -182,7 +282,7 @@ class Walk {
       this.show(explanation);
       if (this.state.frame - this.keptAt >= KEEP_EVERY) {
         this.keptAt = this.state.frame;
-        rememberWalk({ ...this.log, lines: mergeLines(this.lines) }, this.onto, false);
+        this.walks.offeredWalk.rememberWalk({ ...this.log, lines: mergeLines(this.lines) }, this.onto, false);
       }
     }
     if (this.state.status !== PLAYING) this.stop();
@@ -190,7 +290,7 @@ class Walk {
   };
 
   private show(explanation: Explanation): void {
-    benchStore.setState({
+    this.walks.benchStore.setState({
       explanation,
       frame: this.state.frame,
       // The field follows the walker from room to room.
@@ -204,106 +304,16 @@ class Walk {
     if (this.over) return;
     this.pause();
     this.over = true;
-    walk = null;
+    this.walks.walk = null;
     this.rows = this.recorder.finish();
     const lines = mergeLines(this.lines);
     const pressed = this.recorder.view().keys.subarray(this.before + 1).some((keys) => keys !== 0);
     if (!pressed) {
-      letWalkGo();
+      this.walks.offeredWalk.letWalkGo();
       return;
     }
     const log = { ...this.log, lines };
-    rememberWalk(log, this.onto, false);
-    offerReplayed(log, this.onto, this.rows);
+    this.walks.offeredWalk.rememberWalk(log, this.onto, false);
+    this.walks.offeredWalk.offerReplayed(log, this.onto, this.rows);
   }
-}
-
-let walk: Walk | null = null;
-
-/** Whether somebody walks, on this area or another. */
-export function isWalking(): boolean {
-  return walk !== null;
-}
-
-/** Lets a walk go by what is changed while it is walked. Gives back what stops that. */
-export function startWalks(): () => void {
-  return onProject(({ world }, steps) => {
-    if (steps?.some(changesWorld)) walk?.follow(world);
-  });
-}
-
-/** Whether the keyboard is the walker's. */
-export function walkTakesKeys(): boolean {
-  return walk?.takesKeys ?? false;
-}
-
-/** The field is shown, or not any more: a walk stands still while it is not. */
-export function showsField(shown: boolean): void {
-  if (shown) walk?.resume();
-  else walk?.pause();
-}
-
-/** Begins live play at a start, the world's unless another is named, under the rule set that is shown. */
-export function beginWalk(from?: Start, setUp: readonly WithLine[] = []): void {
-  const { project } = projectStore.getState();
-  if (project === null || walk !== null) return;
-  const { world } = project;
-  const start = from ?? world.start;
-  const shown = benchStore.getState().parsed?.rules ?? null;
-  const rules = shown !== null && rulesById(world, shown) !== undefined ? shown : world.activeRules;
-  try {
-    const compiled = compile(world, rules);
-    const state = startState(compiled, start, setUp);
-    benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null, discarded: null });
-    walk = new Walk(compiled, state, { ...EMPTY_LOG, world: world.id, rules, start, with: setUp }, null);
-    if (!isFree(state.ground, state.room, state.x, state.y)) notice(`The walker stands in something that blocks it, in cell ${start.cell[0]},${start.cell[1]}.`, "info");
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    notice(`Nobody can walk here yet: ${error.message}.`);
-  }
-}
-
-/** Goes on walking from the shown frame of the shown log: what it pressed later is cut away once the walk is kept. */
-export function goOnWalking(): void {
-  const { project } = projectStore.getState();
-  const { log, parsed, run: shown, frame } = benchStore.getState();
-  if (project === null || log === null || parsed === null || shown === null || walk !== null) return;
-  try {
-    const compiled = compile(project.world, parsed.rules ?? undefined);
-    const begun = cutLog(parsed, shown.lineEnds, frame);
-    const state = stateAt(compiled, begun, frame);
-    const { rows } = run(compiled, begun, { rows: true });
-    benchStore.setState({ tool: "walk", playing: false, ghost: null, discarded: null });
-    walk = new Walk(compiled, state, begun, { log, rows: rows! });
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    notice(`Nobody can go on from here: ${error.message}.`);
-  }
-}
-
-/**
- * Sets the walker down on a cell of the shown room and begins to walk there, looking as it does in the shown frame.
- * @param asNow with the bag, the open doors and the memory of the shown frame; else as at the start
- */
-export function setDown(x: number, y: number, asNow = false): void {
-  const { project } = projectStore.getState();
-  const { room: id, run, frame } = benchStore.getState();
-  const room = project?.world.rooms.find((each) => each.id === id);
-  if (!project || !room || x < 0 || y < 0 || x >= room.width || y >= room.height) return;
-  const facing = run === null ? project.world.start.facing : FACINGS[run.rows.facing[frame]!]!;
-  const { explanation } = benchStore.getState();
-  beginWalk({ room: id, cell: [x, y], facing }, asNow && explanation !== null ? withLinesOf(project.world, explanation.remembered) : []);
-}
-
-/** Sets the walker down on the cell under the pointer. */
-export function setDownAtPointer(asNow = false): void {
-  const { pointer } = benchStore.getState();
-  const size = projectStore.getState().project?.world.tileSize;
-  if (pointer === null || size === undefined) return;
-  setDown(Math.floor(pointer.x / size), Math.floor(pointer.y / size), asNow);
-}
-
-/** Stops live play, as Esc does. */
-export function endWalk(): void {
-  walk?.stop();
 }

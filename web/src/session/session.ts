@@ -1,0 +1,103 @@
+import { ServerStream } from "./project/server-events.ts";
+import { ProjectSession } from "./project/project.ts";
+import { TriedValues } from "./bench/tried.ts";
+import { Chosen } from "./bench/chosen.ts";
+import { ShownRoom } from "./bench/shown-room.ts";
+import { Proofs } from "./proofs/proofs.ts";
+import { ShownExplanation } from "./bench/explanation.ts";
+import { BesideRun } from "./bench/beside.ts";
+import { Latency } from "./bench/latency.ts";
+import { ShownLog } from "./bench/shown-log.ts";
+import { Playing } from "./bench/playing.ts";
+import { Sounds } from "./bench/sound.ts";
+import { RuleSets } from "./bench/rule-sets.ts";
+import { Fixes } from "./bench/fixes.ts";
+import { Feels } from "./bench/feel.ts";
+import { Painting } from "./bench/painting.ts";
+import { Fixtures } from "./bench/fixtures.ts";
+import { Rooms } from "./bench/rooms.ts";
+import { Tiles } from "./bench/tiles.ts";
+import { Sheets } from "./bench/sheets.ts";
+import { WalkOffer } from "./walk/offered-walk.ts";
+import { Walks } from "./walk/walks.ts";
+import { ReEntries } from "./walk/re-entry.ts";
+import { LogEdits } from "./log/log-edits.ts";
+import { CheckWriting } from "./log/checks.ts";
+import { UntilLines } from "./log/until.ts";
+import { ProofBoard } from "./proofs/board.ts";
+import { RandomWalkSearch } from "./proofs/random-walks.ts";
+import { AcceptedWalk } from "./proofs/accepted.ts";
+import { FloorplanSession } from "./floorplan/floorplan.ts";
+import { JournalSession } from "./journal/journal.ts";
+import { ShelfSession } from "./shelf/shelf.ts";
+import { WorldMaking } from "./shelf/make-world.ts";
+import { makeBenchStore } from "./bench/bench-store.ts";
+import { makeAsked } from "./commands/asked.ts";
+import { benchCommands } from "./commands/bench.ts";
+import { floorplanCommands } from "./commands/floorplan.ts";
+import { journalCommands } from "./commands/journal.ts";
+import { proofsCommands } from "./commands/proofs.ts";
+import { shelfCommands } from "./commands/shelf.ts";
+import { makeOutbox } from "./project/outbox.ts";
+import { makeSaveStore } from "./project/saving.ts";
+
+/** Makes everything that the page works with, each part with those that it needs. */
+function makeParts() {
+  const benchStore = makeBenchStore();
+  const saveStore = makeSaveStore();
+  const outbox = makeOutbox();
+  const asked = makeAsked();
+  const serverEvents = new ServerStream();
+  const project = new ProjectSession(outbox, saveStore, serverEvents);
+  const tried = new TriedValues();
+  const chosen = new Chosen(benchStore, project);
+  const shownRoom = new ShownRoom(benchStore, project);
+  const proofs = new Proofs(project, serverEvents, saveStore);
+  const explanation = new ShownExplanation(project, benchStore);
+  const beside = new BesideRun(benchStore, project, proofs, explanation);
+  const latency = new Latency();
+  const shownLog = new ShownLog(project, tried, benchStore, chosen, shownRoom, beside, latency, explanation);
+  const playing = new Playing(benchStore, project, explanation);
+  const sound = new Sounds(benchStore);
+  const ruleSets = new RuleSets(project, benchStore);
+  const fixes = new Fixes(benchStore, project, ruleSets);
+  const feel = new Feels(project, benchStore, fixes);
+  const painting = new Painting(benchStore, project);
+  const fixtures = new Fixtures(project, benchStore);
+  const rooms = new Rooms(project, benchStore, shownRoom);
+  const tiles = new Tiles(project, chosen, benchStore);
+  const sheets = new Sheets(project);
+  const offeredWalk = new WalkOffer(project, benchStore, outbox, shownLog);
+  const walks = new Walks(benchStore, project, offeredWalk);
+  const reEntries = new ReEntries(project, benchStore, shownLog, fixtures);
+  const logEdits = new LogEdits(project, benchStore, shownLog);
+  const checks = new CheckWriting(benchStore, project, logEdits);
+  const untilLines = new UntilLines(project, benchStore);
+  const board = new ProofBoard(proofs, shownLog, benchStore, playing, project);
+  const randomWalks = new RandomWalkSearch(project, board, shownLog);
+  const accepted = new AcceptedWalk(project, beside);
+  const floorplan = new FloorplanSession(project);
+  const journal = new JournalSession(project, proofs);
+  const shelf = new ShelfSession(outbox, serverEvents);
+  const makeWorld = new WorldMaking(shelf);
+  return { benchStore, saveStore, outbox, asked, serverEvents, project, tried, chosen, shownRoom, proofs, explanation, beside, latency, shownLog, playing, sound, ruleSets, fixes, feel, painting, fixtures, rooms, tiles, sheets, offeredWalk, walks, reEntries, logEdits, checks, untilLines, board, randomWalks, accepted, floorplan, journal, shelf, makeWorld };
+}
+
+/** The parts of a session, by what one works on. */
+type Parts = ReturnType<typeof makeParts>;
+
+/** All that one tab of the page works with, and what can be done in it. */
+export interface Session extends Parts {
+  readonly commands: ReturnType<typeof makeCommands>;
+}
+
+function makeCommands(session: Session) {
+  return { bench: benchCommands(session), floorplan: floorplanCommands(session), journal: journalCommands(session), proofs: proofsCommands(session), shelf: shelfCommands(session) };
+}
+
+/** Makes a session: the page has one, a test as many as it wants. */
+export function makeSession(): Session {
+  const session = makeParts() as Session & { commands: ReturnType<typeof makeCommands> };
+  session.commands = makeCommands(session);
+  return session;
+}
