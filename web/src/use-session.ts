@@ -1,12 +1,12 @@
 import { session } from "./page-session.ts";
-import { useEffect } from "react";
+import { useEffect, useSyncExternalStore } from "react";
 import { useStore } from "zustand";
 import type { BenchState } from "./session/bench/bench-store.ts";
 import type { BoardState } from "./session/proofs/board.ts";
 import type { FixesState } from "./session/bench/fixes.ts";
 import type { ProofsState } from "./session/proofs/proofs.ts";
 import type { ProjectState } from "./session/project/project.ts";
-import type { Commands } from "./session/commands/command.ts";
+import type { Command, Commands } from "./session/commands/command.ts";
 import { commandFor } from "./session/commands/command.ts";
 import { isTyping, keyOf } from "./session/commands/keys.ts";
 import type { SaveState } from "./session/project/saving.ts";
@@ -53,6 +53,9 @@ export function useCommandKeys(commands: Commands): void {
     return () => window.removeEventListener("keydown", press);
   }, [commands]);
 }
+
+/** Whether a command can be used now; the component draws again when that changes. */
+export const useCan = (command: Command): boolean => useSyncExternalStore(session.onChange, command.can);
 
 /** How saving stands. */
 export const useSaving = (): SaveState => useStore(session.saveStore);

@@ -48,7 +48,6 @@ function ToolRow() {
   const room = useBench((state) => state.room);
   const rooms = useProject((state) => state.project?.world.rooms ?? null);
   const sound = useStore(session.sound.store, (state) => state.on);
-  useBench((state) => state.walk);
   return (
     <div className="tools">
       <IconButton command={session.commands.bench.walk} icon="walk" variant="plain" pressed={walking} />

@@ -1,4 +1,5 @@
 import Button from "react-bootstrap/Button";
+import { useCan } from "../use-session.ts";
 import type { IconName } from "./icon.tsx";
 import { Icon } from "./icon.tsx";
 import { keyText } from "../session/commands/keys.ts";
@@ -8,7 +9,7 @@ import type { Command } from "../session/commands/command.ts";
 export function IconButton({ command, icon, variant = "bare", pressed, badge }: { readonly command: Command; readonly icon: IconName; readonly variant?: string; readonly pressed?: boolean; readonly badge?: string | undefined }) {
   const title = `${command.name} (${command.keys.map(keyText).join(", ")})`;
   return (
-    <Button variant={variant} className={`btn-icon${pressed ? " active" : ""}`} title={title} aria-label={command.name} aria-pressed={pressed} disabled={!command.can()} onClick={command.act}>
+    <Button variant={variant} className={`btn-icon${pressed ? " active" : ""}`} title={title} aria-label={command.name} aria-pressed={pressed} disabled={!useCan(command)} onClick={command.act}>
       <Icon name={icon} />
       {badge !== undefined && (
         <span className="badge-number" aria-hidden="true">

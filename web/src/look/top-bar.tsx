@@ -67,10 +67,8 @@ function HoldingLogs() {
 }
 
 function ShelfTools() {
-  // Undo and redo become possible as acts are done.
   const busy = useShelf((state) => state.busy);
   const unsaved = useShelf((state) => [...state.unsaved.values()].reduce((sum, count) => sum + count, 0));
-  useShelf((state) => state.done);
   const state = busy ? "saving" : unsaved > 0 ? "offline" : "saved";
   return (
     <>
@@ -95,8 +93,6 @@ function HelpButton() {
 
 function BenchTools() {
   const saving = useSaving();
-  // Undo and redo become possible as the history changes.
-  useProject((state) => state.history);
   return (
     <>
       <span className={`saving ${isCalm(saving) ? saving.state : "offline"}`} role="status" title={savingHint(saving)}>

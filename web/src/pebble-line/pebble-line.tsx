@@ -1,3 +1,4 @@
+import { useCan, useBench, useProject, useProofs } from "../use-session.ts";
 import { session } from "../page-session.ts";
 import type { Verdict } from "@keen-pebble/core/check";
 import { logFrames } from "@keen-pebble/core/check";
@@ -11,7 +12,6 @@ import { Pebble } from "../look/pebble.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { logFileAddress } from "../session/project/api-client.ts";
 import type { Command } from "../session/commands/command.ts";
-import { useBench, useProject, useProofs } from "../use-session.ts";
 import { CheckWriter } from "./check-writer.tsx";
 import { KeepWalk } from "./keep-walk.tsx";
 import { keyText } from "../session/commands/keys.ts";
@@ -126,7 +126,7 @@ function Ghosts({ log }: { readonly log: string | null }) {
 /** A command as a line of a menu, with its key. */
 function MenuCommand({ command }: { readonly command: Command }) {
   return (
-    <Dropdown.Item as="button" disabled={!command.can()} onClick={command.act}>
+    <Dropdown.Item as="button" disabled={!useCan(command)} onClick={command.act}>
       {command.name} <kbd>{keyText(command.keys[0]!)}</kbd>
     </Dropdown.Item>
   );
@@ -136,13 +136,10 @@ function Transport() {
   const playing = useBench((state) => state.playing);
   const walking = useBench((state) => state.walk?.phase === "walking");
   const rate = useBench((state) => state.rate);
-  // Draws again where a command may have become possible.
-  useBench((state) => state.run);
-  useBench((state) => state.walk);
   const rateName = Object.keys(RATES).find((name) => RATES[name] === rate) ?? "1x";
   return (
     <div className="row-line transport">
-      <Button variant="plain" className={`btn-icon${walking ? " active" : ""}`} title={`${walking ? "Stop walking (Esc)" : "Walk and record (R)"}`} aria-label={walking ? "Stop walking" : "Walk and record"} disabled={!session.commands.bench.walk.can()} onClick={session.commands.bench.walk.act}>
+      <Button variant="plain" className={`btn-icon${walking ? " active" : ""}`} title={`${walking ? "Stop walking (Esc)" : "Walk and record (R)"}`} aria-label={walking ? "Stop walking" : "Walk and record"} disabled={!useCan(session.commands.bench.walk)} onClick={session.commands.bench.walk.act}>
         <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
           {walking ? <rect x="1" y="1" width="10" height="10" rx="1.5" fill="var(--kp-attention)" /> : <circle cx="6" cy="6" r="5" fill="var(--kp-attention)" />}
         </svg>
@@ -150,7 +147,7 @@ function Transport() {
       <span className="gap" />
       <IconButton command={session.commands.bench.first} icon="first" variant="plain" />
       <IconButton command={session.commands.bench.back} icon="back" variant="plain" />
-      <Button variant="main" className="play" title="Play or pause (Space)" aria-label={playing ? "Pause" : "Play"} disabled={!session.commands.bench.playPause.can()} onClick={session.commands.bench.playPause.act}>
+      <Button variant="main" className="play" title="Play or pause (Space)" aria-label={playing ? "Pause" : "Play"} disabled={!useCan(session.commands.bench.playPause)} onClick={session.commands.bench.playPause.act}>
         <Icon name={playing ? "pause" : "play"} />
       </Button>
       <IconButton command={session.commands.bench.forward} icon="forward" variant="plain" />

@@ -84,20 +84,26 @@ function makeParts() {
 }
 
 /** The parts of a session, by what one works on. */
-type Parts = ReturnType<typeof makeParts>;
+export type Parts = ReturnType<typeof makeParts>;
 
 /** All that one tab of the page works with, and what can be done in it. */
 export interface Session extends Parts {
   readonly commands: ReturnType<typeof makeCommands>;
+  /** Listens to whatever may decide what can be done now; gives back what stops that. */
+  readonly onChange: (listener: () => void) => () => void;
 }
 
-function makeCommands(session: Session) {
+function makeCommands(session: Parts) {
   return { bench: benchCommands(session), floorplan: floorplanCommands(session), journal: journalCommands(session), proofs: proofsCommands(session), shelf: shelfCommands(session) };
 }
 
 /** Makes a session: the page has one, a test as many as it wants. */
 export function makeSession(): Session {
-  const session = makeParts() as Session & { commands: ReturnType<typeof makeCommands> };
-  session.commands = makeCommands(session);
-  return session;
+  const parts = makeParts();
+  const stores = [parts.benchStore, parts.project.store, parts.fixes.store, parts.board.store, parts.proofs.store, parts.floorplan.store, parts.journal.store, parts.shelf.store];
+  const onChange = (listener: () => void): (() => void) => {
+    const stops = stores.map((store) => store.subscribe(listener));
+    return () => stops.forEach((stop) => stop());
+  };
+  return { ...parts, onChange, commands: makeCommands(parts) };
 }

@@ -1,11 +1,11 @@
 import { undoCommands } from "./undo.ts";
-import type { Session } from "../session.ts";
+import type { Parts } from "../session.ts";
 import type { Overlay, Pen } from "../bench/bench-store.ts";
 import type { Command, Commands } from "./command.ts";
 import { always } from "./command.ts";
 
 /** Every command of the Bench that is built. */
-export function benchCommands(session: Session) {
+export function benchCommands(session: Parts) {
   const hasRun = (): boolean => session.benchStore.getState().run !== null && session.benchStore.getState().walk === null;
   const stepBy = (by: number) => (): void => {
     session.playing.pause();

@@ -1,11 +1,11 @@
 import { benchCommands } from "./bench.ts";
 import { undoCommands } from "./undo.ts";
-import type { Session } from "../session.ts";
+import type { Parts } from "../session.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";
 
 /** Every command of the Floorplan. */
-export function floorplanCommands(session: Session) {
+export function floorplanCommands(session: Parts) {
   const hasRoom = (): boolean => session.floorplan.store.getState().room !== null;
   return {
     ...undoCommands(session),

@@ -1,10 +1,10 @@
 import { undoCommands } from "./undo.ts";
-import type { Session } from "../session.ts";
+import type { Parts } from "../session.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";
 
 /** Every command of the Journal. */
-export function journalCommands(session: Session) {
+export function journalCommands(session: Parts) {
   const chosenRevision = (): number | null => session.journal.store.getState().chosen;
   return {
     ...undoCommands(session),

@@ -1,10 +1,10 @@
 import { undoCommands } from "./undo.ts";
-import type { Session } from "../session.ts";
+import type { Parts } from "../session.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";
 
 /** Every command of Proofs. */
-export function proofsCommands(session: Session) {
+export function proofsCommands(session: Parts) {
   const chosenCheck = (): { readonly log: string; readonly check: string } | null => {
     const { log } = session.benchStore.getState();
     const { check } = session.board.store.getState();

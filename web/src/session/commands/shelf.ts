@@ -1,9 +1,9 @@
-import type { Session } from "../session.ts";
+import type { Parts } from "../session.ts";
 import type { Commands } from "./command.ts";
 import { always } from "./command.ts";
 
 /** Every command of the Shelf. */
-export function shelfCommands(session: Session) {
+export function shelfCommands(session: Parts) {
   return {
     undo: { name: "Undo", keys: ["Ctrl+Z"], can: () => session.shelf.travelOnShelf("undo", true), act: () => void session.shelf.travelOnShelf("undo") },
     redo: { name: "Redo", keys: ["Ctrl+Shift+Z", "Ctrl+Y"], can: () => session.shelf.travelOnShelf("redo", true), act: () => void session.shelf.travelOnShelf("redo") },
