@@ -7,23 +7,58 @@ import tseslint from "typescript-eslint";
 const zones = [
   { target: "./core/src", from: ["./server", "./web", "./cli", "./e2e"], message: "the core imports nothing of ours" },
   { target: "./server/src", from: ["./web", "./cli", "./e2e"], message: "the server imports the core only" },
-  { target: "./web/src", from: ["./cli", "./e2e"], message: "the page imports the core and the server's request and response types only" },
-  { target: "./web/src", from: "./server/src", except: ["./api.ts"], message: "the page imports the server's request and response types only" },
+  {
+    target: "./web/src",
+    from: ["./cli", "./e2e"],
+    message: "the page imports the core and the server's request and response types only",
+  },
+  {
+    target: "./web/src",
+    from: "./server/src",
+    except: ["./api.ts"],
+    message: "the page imports the server's request and response types only",
+  },
   { target: "./cli/src", from: ["./server", "./web", "./e2e"], message: "the command line imports the core only" },
-  { target: "./e2e", from: ["./core/src", "./server/src", "./web/src", "./cli/src"], message: "browser tests use the application from outside" },
+  {
+    target: "./e2e",
+    from: ["./core/src", "./server/src", "./web/src", "./cli/src"],
+    message: "browser tests use the application from outside",
+  },
 ];
 
 /** The page's session is below what shows it; tests look at both. */
 const sessionZones = [
-  { target: "./web/src/session", from: ["anatomy", "areas", "field", "kit", "logs", "look", "pebble-line"].map((shown) => `./web/src/${shown}`), message: "the session imports nothing that shows it" },
-  { target: "./web/src/session", from: ["./web/src/page-session.ts", "./web/src/use-session.ts"], message: "the session is made at one place, and knows nothing of it" },
+  {
+    target: "./web/src/session",
+    from: ["anatomy", "areas", "field", "kit", "logs", "look", "pebble-line"].map((shown) => `./web/src/${shown}`),
+    message: "the session imports nothing that shows it",
+  },
+  {
+    target: "./web/src/session",
+    from: ["./web/src/page-session.ts", "./web/src/use-session.ts"],
+    message: "the session is made at one place, and knows nothing of it",
+  },
 ];
 
 /**
  * The floors of the core, the lowest first (architecture.md, layout): a folder imports only what stands before it here,
  * types included. Tests look at whatever they need.
  */
-const FLOORS = ["base", "world", "ground", "compiled", "movement", "rooms", "simulation", "checks", "logs", "replay", "formats", "edits", "analysis"];
+const FLOORS = [
+  "base",
+  "world",
+  "ground",
+  "compiled",
+  "movement",
+  "rooms",
+  "simulation",
+  "checks",
+  "logs",
+  "replay",
+  "formats",
+  "edits",
+  "analysis",
+];
 
 const floorZones = FLOORS.slice(0, -1).map((floor, i) => ({
   target: `./core/src/${floor}`,
@@ -37,15 +72,33 @@ export default tseslint.config(
     files: ["**/*.ts", "**/*.tsx"],
     extends: [tseslint.configs.recommendedTypeChecked],
     plugins: { "import-x": importX, "react-hooks": reactHooks },
-    languageOptions: { parserOptions: { projectService: { allowDefaultProject: ["web/vite.config.ts", "cli/vite.config.ts", "vitest.config.ts"] }, tsconfigRootDir: import.meta.dirname } },
-    settings: { "import-x/parsers": { "@typescript-eslint/parser": [".ts", ".tsx"] }, "import-x/extensions": [".ts", ".tsx"], "import-x/resolver-next": [createTypeScriptImportResolver({ project: ["core", "server", "web", "cli", "e2e"].map((w) => `${w}/tsconfig.json`), conditionNames: ["source", "types", "import", "default"], noWarnOnMultipleProjects: true })] },
+    languageOptions: {
+      parserOptions: {
+        projectService: { allowDefaultProject: ["web/vite.config.ts", "cli/vite.config.ts", "vitest.config.ts"] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    settings: {
+      "import-x/parsers": { "@typescript-eslint/parser": [".ts", ".tsx"] },
+      "import-x/extensions": [".ts", ".tsx"],
+      "import-x/resolver-next": [
+        createTypeScriptImportResolver({
+          project: ["core", "server", "web", "cli", "e2e"].map((w) => `${w}/tsconfig.json`),
+          conditionNames: ["source", "types", "import", "default"],
+          noWarnOnMultipleProjects: true,
+        }),
+      ],
+    },
     rules: {
       "import-x/no-cycle": ["error", { ignoreExternal: true }],
       "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones }],
       "import-x/export": "error",
       "no-restricted-syntax": ["error", { selector: "ExportAllDeclaration", message: "Export by name." }],
       "@typescript-eslint/consistent-type-imports": "error",
-      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_", ignoreRestSiblings: true }],
+      "@typescript-eslint/no-unused-vars": [
+        "error",
+        { argsIgnorePattern: "^_", varsIgnorePattern: "^_", ignoreRestSiblings: true },
+      ],
       "@typescript-eslint/no-explicit-any": "error",
       "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true, allowBoolean: true }],
@@ -62,7 +115,10 @@ export default tseslint.config(
       "no-restricted-syntax": [
         "error",
         { selector: "ExportAllDeclaration", message: "Export by name." },
-        { selector: ":matches(Program, Program > ExportNamedDeclaration) > VariableDeclaration[kind='let']", message: "What changes belongs to an object that session.ts makes." },
+        {
+          selector: ":matches(Program, Program > ExportNamedDeclaration) > VariableDeclaration[kind='let']",
+          message: "What changes belongs to an object that session.ts makes.",
+        },
       ],
     },
   },
@@ -73,7 +129,22 @@ export default tseslint.config(
       "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones: [...zones, ...floorZones] }],
       "no-restricted-properties": [
         "error",
-        ...["random", "sin", "cos", "tan", "asin", "acos", "atan", "atan2", "exp", "log", "pow", "sqrt", "cbrt", "hypot"].map((property) => ({
+        ...[
+          "random",
+          "sin",
+          "cos",
+          "tan",
+          "asin",
+          "acos",
+          "atan",
+          "atan2",
+          "exp",
+          "log",
+          "pow",
+          "sqrt",
+          "cbrt",
+          "hypot",
+        ].map((property) => ({
           object: "Math",
           property,
           message: "the core is the same on every machine and every time",

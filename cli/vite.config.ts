@@ -14,7 +14,11 @@ export default defineConfig({
     minify: false,
     rollupOptions: {
       // Threads are files of their own, started by their names.
-      input: { main: "src/main.ts", "prove.thread": "src/prove.thread.ts", "random-walks.thread": "src/random-walks.thread.ts" },
+      input: {
+        main: "src/main.ts",
+        "prove.thread": "src/prove.thread.ts",
+        "random-walks.thread": "src/random-walks.thread.ts",
+      },
       output: { entryFileNames: "[name].js", chunkFileNames: "[name]-[hash].js" },
     },
   },

@@ -4,7 +4,10 @@ import type { Browser } from "./browser.ts";
 /** What axe-core finds on the page as it stands, of whatever weight; nothing is as it should be. */
 export async function axeFindings(browser: Browser): Promise<string[]> {
   const { violations } = await atRest(browser, () => new AxeBuilder(browser.driver).setLegacyMode().analyze());
-  return violations.map((violation) => `${violation.impact ?? "unknown"} ${violation.id}: ${violation.nodes.map((node) => node.target.join(" ")).join("; ")}`);
+  return violations.map(
+    (violation) =>
+      `${violation.impact ?? "unknown"} ${violation.id}: ${violation.nodes.map((node) => node.target.join(" ")).join("; ")}`,
+  );
 }
 
 /**
@@ -12,10 +15,15 @@ export async function axeFindings(browser: Browser): Promise<string[]> {
  * of a button that can be pressed and of one that cannot is nobody's.
  */
 async function atRest<T>(browser: Browser, look: () => Promise<T>): Promise<T> {
-  const motion = (value: string): Promise<unknown> => browser.command("Emulation.setEmulatedMedia", { features: [{ name: "prefers-reduced-motion", value }] });
+  const motion = (value: string): Promise<unknown> =>
+    browser.command("Emulation.setEmulatedMedia", { features: [{ name: "prefers-reduced-motion", value }] });
   await motion("reduce");
   try {
-    await browser.wait(() => browser.driver.executeScript<boolean>("return document.getAnimations().every((each) => each.playState !== 'running' || each.effect.getComputedTiming().endTime === Infinity)"));
+    await browser.wait(() =>
+      browser.driver.executeScript<boolean>(
+        "return document.getAnimations().every((each) => each.playState !== 'running' || each.effect.getComputedTiming().endTime === Infinity)",
+      ),
+    );
     return await look();
   } finally {
     await motion("");

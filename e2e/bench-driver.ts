@@ -1,4 +1,4 @@
-import type { WebElement , Origin } from "selenium-webdriver";
+import type { WebElement, Origin } from "selenium-webdriver";
 import { Key } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import type { Browser } from "./browser.ts";
@@ -38,7 +38,9 @@ export class BenchDriver {
     let last: Told[] = [];
     await this.browser
       .wait(async () => {
-        last = await this.browser.driver.executeScript<Told[]>("return [...document.querySelectorAll('.lane-pebble')].map((e) => e.getAttribute('aria-label'))");
+        last = await this.browser.driver.executeScript<Told[]>(
+          "return [...document.querySelectorAll('.lane-pebble')].map((e) => e.getAttribute('aria-label'))",
+        );
         return fits(last);
       })
       .catch(() => {
@@ -51,7 +53,11 @@ export class BenchDriver {
   async drag(from: readonly [number, number], to: readonly [number, number] = from): Promise<void> {
     const canvas = await this.browser.find(".field-canvas");
     const { width, height } = await canvas.getRect();
-    const at = ([x, y]: readonly [number, number]) => ({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 7.5) * 32), origin: canvas as unknown as Origin });
+    const at = ([x, y]: readonly [number, number]) => ({
+      x: Math.round((x - 9.5) * 32),
+      y: Math.round((y - 7.5) * 32),
+      origin: canvas as unknown as Origin,
+    });
     if (width < 640 || height < 512) throw new Error("the field is smaller than the room at 2x");
     await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
   }
@@ -68,14 +74,21 @@ export class BenchDriver {
     const middle = await pointAt(0, 0);
     const aside = await pointAt(80, 0);
     const zoom = Math.round(80 / (aside[0] - middle[0]));
-    const at = ([x, y]: readonly [number, number]) => ({ x: (x - middle[0]) * zoom, y: (y - middle[1]) * zoom, origin: canvas as unknown as Origin });
+    const at = ([x, y]: readonly [number, number]) => ({
+      x: (x - middle[0]) * zoom,
+      y: (y - middle[1]) * zoom,
+      origin: canvas as unknown as Origin,
+    });
     await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
   }
 
   /** Moves the pointer to a cell, as `drag` counts them. */
   async point([x, y]: readonly [number, number]): Promise<void> {
     const canvas = await this.browser.find(".field-canvas");
-    await this.browser.driver.actions().move({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 7.5) * 32), origin: canvas }).perform();
+    await this.browser.driver
+      .actions()
+      .move({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 7.5) * 32), origin: canvas })
+      .perform();
   }
 
   /** Chooses a tile to paint with. */
@@ -93,7 +106,11 @@ export class BenchDriver {
   /** The field of the anatomy with that label, once it is there. */
   private field(label: string): Promise<WebElement> {
     return this.browser.wait(
-      () => this.browser.driver.executeScript<WebElement>("return document.getElementById([...document.querySelectorAll('.anatomy label')].find((l) => l.textContent === arguments[0])?.htmlFor ?? '')", label),
+      () =>
+        this.browser.driver.executeScript<WebElement>(
+          "return document.getElementById([...document.querySelectorAll('.anatomy label')].find((l) => l.textContent === arguments[0])?.htmlFor ?? '')",
+          label,
+        ),
       `no ${label} in the anatomy`,
     );
   }

@@ -35,22 +35,38 @@ export class Browser {
     const options = new Options();
     options.setChromeBinaryPath("/usr/bin/chromium");
     options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
-    const driver = await new Builder().forBrowser("chrome").setChromeOptions(options).setChromeService(new ServiceBuilder("/usr/bin/chromedriver")).build();
+    const driver = await new Builder()
+      .forBrowser("chrome")
+      .setChromeOptions(options)
+      .setChromeService(new ServiceBuilder("/usr/bin/chromedriver"))
+      .build();
     const browser = new Browser(driver, profile);
-    await browser.command("Emulation.setDeviceMetricsOverride", { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false });
+    await browser.command("Emulation.setDeviceMetricsOverride", {
+      width: 1280,
+      height: 800,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
     return browser;
   }
 
   /** Opens another tab of the same size and turns to it; gives back its handle. */
   async newTab(): Promise<string> {
     await this.driver.switchTo().newWindow("tab");
-    await this.command("Emulation.setDeviceMetricsOverride", { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false });
+    await this.command("Emulation.setDeviceMetricsOverride", {
+      width: 1280,
+      height: 800,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
     return this.driver.getWindowHandle();
   }
 
   /** Sends a DevTools command. */
   async command(name: string, parameters: Record<string, unknown>): Promise<unknown> {
-    return (this.driver as unknown as { sendAndGetDevToolsCommand: (n: string, p: object) => Promise<unknown> }).sendAndGetDevToolsCommand(name, parameters);
+    return (
+      this.driver as unknown as { sendAndGetDevToolsCommand: (n: string, p: object) => Promise<unknown> }
+    ).sendAndGetDevToolsCommand(name, parameters);
   }
 
   /** What a condition gives, once that is something; looked at often, since a test is mostly waiting. */
@@ -68,27 +84,39 @@ export class Browser {
 
   /** Clicks the first element that matches, once there is one, wherever it lies. */
   async click(css: string): Promise<void> {
-    await this.wait(() => this.driver.executeScript<boolean>("const e = document.querySelector(arguments[0]); e?.click(); return e !== null", css), `no ${css}`);
+    await this.wait(
+      () =>
+        this.driver.executeScript<boolean>(
+          "const e = document.querySelector(arguments[0]); e?.click(); return e !== null",
+          css,
+        ),
+      `no ${css}`,
+    );
   }
 
   /** Clicks the element that matches and says these words, or else one that holds them, once there is one. */
   async press(css: string, words: string): Promise<void> {
     let seen: string[] | null = [];
-    await this
-      .wait(async () => {
-        seen = await this.driver.executeScript<string[] | null>("const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.trim() === arguments[1]) ?? all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e ? null : all.map((each) => each.textContent)", css, words);
-        return seen === null;
-      })
-      .catch(() => {
-        throw new Error(`no ${css} says "${words}", only ${JSON.stringify(seen)}`);
-      });
+    await this.wait(async () => {
+      seen = await this.driver.executeScript<string[] | null>(
+        "const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.trim() === arguments[1]) ?? all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e ? null : all.map((each) => each.textContent)",
+        css,
+        words,
+      );
+      return seen === null;
+    }).catch(() => {
+      throw new Error(`no ${css} says "${words}", only ${JSON.stringify(seen)}`);
+    });
   }
 
   /** The text of the element, once it fits. */
   async untilText(css: string, fits: (text: string) => boolean): Promise<string> {
     let last = "";
     await this.wait(async () => {
-      last = await this.driver.executeScript<string>("const e = document.querySelector(arguments[0]); return e ? e.textContent : ''", css);
+      last = await this.driver.executeScript<string>(
+        "const e = document.querySelector(arguments[0]); return e ? e.textContent : ''",
+        css,
+      );
       return fits(last);
     }).catch(() => {
       throw new Error(`${css} stayed at "${last}"`);
@@ -98,7 +126,9 @@ export class Browser {
 
   /** Writes the page as a PNG. */
   async picture(file: string): Promise<void> {
-    await this.driver.executeScript("return document.fonts.ready.then(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))");
+    await this.driver.executeScript(
+      "return document.fonts.ready.then(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))",
+    );
     writeFileSync(file, await this.driver.takeScreenshot(), "base64");
   }
 

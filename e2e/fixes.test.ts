@@ -22,8 +22,10 @@ const open = async (log: string): Promise<string> => {
   await whole();
   return id;
 };
-const whole = (): Promise<string[]> => bench.pebbles((pebbles) => pebbles.length > 0 && pebbles.every((pebble) => pebble.startsWith("passes")));
-const broken = (): Promise<string[]> => bench.pebbles((pebbles) => pebbles.some((pebble) => pebble.startsWith("fails")));
+const whole = (): Promise<string[]> =>
+  bench.pebbles((pebbles) => pebbles.length > 0 && pebbles.every((pebble) => pebble.startsWith("passes")));
+const broken = (): Promise<string[]> =>
+  bench.pebbles((pebbles) => pebbles.some((pebble) => pebble.startsWith("fails")));
 /** Presses the cure with these words, once it is offered. */
 const cure = async (words: string): Promise<void> => {
   await browser.untilText(".findings", (text) => text.includes(words));
@@ -32,11 +34,41 @@ const cure = async (words: string): Promise<void> => {
 
 describe("a mistake is found, its cure pressed, the pebble is whole again; undone, it is broken again", () => {
   it.each<[string, string, () => Promise<void>, string, string]>([
-    ["a gap before the wall", "05-thin-wall", () => bench.choose("Response", "undo-axis"), "Stops 3 px before the wall, in 21 frames, first in frame 10: the whole step is taken back", "Response undo-axis to contact"],
-    ["a walker that sinks in", "05-thin-wall", () => bench.choose("Response", "ahead"), "px into what blocks it, in frame 10: tested 1 px ahead, moved 12", "Response ahead to contact"],
-    ["a speed that does not fit", "06-uneven-step", () => bench.choose("Arrive", "equal"), "Runs past the cell in 35 frames, first in frame 7: 3 px does not divide 20: 20 = 6 x 3 + 2", "Arrive equal to land"],
-    ["a turn that is lost", "02-corner", () => bench.number("Buffer", "0"), "A turn is lost in frame 21: pressed in frame 17, 4 frames before the choice; buffer is 0", "Buffer 0 to 4 frames"],
-    ["faster diagonals", "08-open-floor", () => bench.choose("Diagonal", "full"), "Faster diagonally in 31 frames, first in frame 41: 2.83 px a frame, evened 2", "Diagonal full to even"],
+    [
+      "a gap before the wall",
+      "05-thin-wall",
+      () => bench.choose("Response", "undo-axis"),
+      "Stops 3 px before the wall, in 21 frames, first in frame 10: the whole step is taken back",
+      "Response undo-axis to contact",
+    ],
+    [
+      "a walker that sinks in",
+      "05-thin-wall",
+      () => bench.choose("Response", "ahead"),
+      "px into what blocks it, in frame 10: tested 1 px ahead, moved 12",
+      "Response ahead to contact",
+    ],
+    [
+      "a speed that does not fit",
+      "06-uneven-step",
+      () => bench.choose("Arrive", "equal"),
+      "Runs past the cell in 35 frames, first in frame 7: 3 px does not divide 20: 20 = 6 x 3 + 2",
+      "Arrive equal to land",
+    ],
+    [
+      "a turn that is lost",
+      "02-corner",
+      () => bench.number("Buffer", "0"),
+      "A turn is lost in frame 21: pressed in frame 17, 4 frames before the choice; buffer is 0",
+      "Buffer 0 to 4 frames",
+    ],
+    [
+      "faster diagonals",
+      "08-open-floor",
+      () => bench.choose("Diagonal", "full"),
+      "Faster diagonally in 31 frames, first in frame 41: 2.83 px a frame, evened 2",
+      "Diagonal full to even",
+    ],
   ])("%s", async (_what, log, spoil, finding, fixed) => {
     await open(log);
     await spoil();
@@ -44,7 +76,9 @@ describe("a mistake is found, its cure pressed, the pebble is whole again; undon
     await browser.untilText(".findings", (text) => text.includes(finding));
     await cure(fixed);
     await whole();
-    await browser.wait(async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null);
+    await browser.wait(
+      async () => (await browser.driver.executeScript("return document.querySelector('.findings')")) === null,
+    );
     await browser.driver.executeScript("document.activeElement.blur()");
     await bench.key(Key.CONTROL, "z");
     await broken();
@@ -74,7 +108,8 @@ it("values tried are kept beside the setting with what the checks said; one clic
   await whole();
   await bench.number("Speed x", "1");
   await broken();
-  const tried = "return [...document.querySelectorAll('[aria-label=\"Speed x: tried in this visit\"] button')].map((b) => `${b.className} ${b.textContent}`)";
+  const tried =
+    "return [...document.querySelectorAll('[aria-label=\"Speed x: tried in this visit\"] button')].map((b) => `${b.className} ${b.textContent}`)";
   expect(await browser.driver.executeScript(tried)).toEqual(["holds 2", "holds 3", "fails 1"]);
   await browser.click(`[aria-label="Speed x: tried in this visit"] button`);
   await whole();
@@ -98,7 +133,8 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
   await browser.click(".beside .link");
   await browser.untilText(".beside tbody", (text) => text.includes("Moved px3, 02, 0"));
   expect(await axeFindings(browser)).toEqual([]);
-  const text = async (): Promise<string> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs["01-straight-run"]!;
+  const text = async (): Promise<string> =>
+    (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs["01-straight-run"]!;
   await browser.wait(async () => (await text()).includes("\nrules free-2\n"));
   await menu("Take Brisk away");
   await browser.untilText(".rules-toggle", (told) => told.includes("Grid"));

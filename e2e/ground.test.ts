@@ -12,13 +12,25 @@ import type { Browser } from "./browser.ts";
 import type { Started } from "./started.ts";
 import { withApplication } from "./with-application.ts";
 
-const roomCells = async (id: string): Promise<{ tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] }> =>
-  (await started.api<{ world: { tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] } }>(`/worlds/${id}`)).world;
+const roomCells = async (
+  id: string,
+): Promise<{ tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] }> =>
+  (
+    await started.api<{ world: { tiles: { id: string }[]; rooms: { width: number; cells: number[] }[] } }>(
+      `/worlds/${id}`,
+    )
+  ).world;
 
 /** A PNG whose tiles are of one colour each. */
-function sheetPng(width: number, height: number, colours: readonly (readonly [number, number, number])[], size = 16): Uint8Array {
+function sheetPng(
+  width: number,
+  height: number,
+  colours: readonly (readonly [number, number, number])[],
+  size = 16,
+): Uint8Array {
   const data = new Uint8Array(width * height * 4);
-  for (let i = 0; i < width * height; i++) data.set([...colours[Math.floor((i % width) / size) % colours.length]!, 255], i * 4);
+  for (let i = 0; i < width * height; i++)
+    data.set([...colours[Math.floor((i % width) / size) % colours.length]!, 255], i * 4);
   return encode({ width, height, data, channels: 4, depth: 8 });
 }
 
@@ -30,7 +42,8 @@ withApplication((scene) => {
   ({ started, browser, bench } = scene);
 });
 
-const file = async (id: string): Promise<string> => (await fetch(`${started.address}/api/worlds/${id}/world.json`)).text();
+const file = async (id: string): Promise<string> =>
+  (await fetch(`${started.address}/api/worlds/${id}/world.json`)).text();
 const saved = async (): Promise<void> => void (await browser.untilText(".saving", (text) => text.startsWith("saved")));
 const click = async (css: string): Promise<void> => (await browser.find(css)).click();
 const fill = async (css: string, text: string): Promise<void> => {
@@ -42,7 +55,11 @@ const fill = async (css: string, text: string): Promise<void> => {
 /** Drags over the field of a room of 20 by 12 cells, which is shown at twice its size. */
 async function drag(from: readonly [number, number], to: readonly [number, number] = from): Promise<void> {
   const canvas = await browser.find(".field-canvas");
-  const at = ([x, y]: readonly [number, number]) => ({ x: Math.round((x - 9.5) * 32), y: Math.round((y - 5.5) * 32), origin: canvas as unknown as Origin });
+  const at = ([x, y]: readonly [number, number]) => ({
+    x: Math.round((x - 9.5) * 32),
+    y: Math.round((y - 5.5) * 32),
+    origin: canvas as unknown as Origin,
+  });
   await browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
 }
 
@@ -60,7 +77,10 @@ async function makeEmpty(name: string): Promise<void> {
 it("a room with walls, two floors and a slanted corner made by hand; typed it is the same to the byte", async () => {
   await makeEmpty("By hand");
   // A second floor, and a corner that is a slope.
-  for (const [name, glyph] of [["Grating", "+"], ["Corner", "/"]] as const) {
+  for (const [name, glyph] of [
+    ["Grating", "+"],
+    ["Corner", "/"],
+  ] as const) {
     await click("[aria-label='New tile']");
     await fill(".tile-name", name);
     await fill("[aria-label=Glyph]", glyph);
@@ -71,7 +91,25 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
   // Walls all round, floor of gratings in the middle, one corner.
   await click(".swatches [title=Wall]");
   await bench.key("o");
-  for (const [from, to] of [[[0, 0], [19, 0]], [[0, 11], [19, 11]], [[0, 0], [0, 11]], [[19, 0], [19, 11]]] as const) await drag(from, to);
+  for (const [from, to] of [
+    [
+      [0, 0],
+      [19, 0],
+    ],
+    [
+      [0, 11],
+      [19, 11],
+    ],
+    [
+      [0, 0],
+      [0, 11],
+    ],
+    [
+      [19, 0],
+      [19, 11],
+    ],
+  ] as const)
+    await drag(from, to);
   await click(".swatches [title=Grating]");
   await drag([6, 4], [12, 7]);
   await click(".swatches [title=Corner]");
@@ -92,14 +130,31 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
   expect(await axeFindings(browser)).toEqual([]);
 
   // The same tiles in another world, the room typed.
-  await started.api("/imports", { world: byHand.replace('"by-hand"', '"typed"').replace(/"cells": \[[^\]]*\]/, `"cells": [${Array(240).fill(1).join(",")}]`) });
+  await started.api("/imports", {
+    world: byHand
+      .replace('"by-hand"', '"typed"')
+      .replace(/"cells": \[[^\]]*\]/, `"cells": [${Array(240).fill(1).join(",")}]`),
+  });
   await browser.driver.get(`${started.address}/w/typed/bench`);
   await click(".kit-head [role=tab]:nth-child(4)");
   await browser.press(".kit-body .btn", "Type this room");
-  const rows = Array.from({ length: 12 }, (_, y) => Array.from({ length: 20 }, (_, x) => (x === 0 || y === 0 || x === 19 || y === 11 ? "#" : x === 18 && y === 10 ? "/" : x >= 6 && x <= 12 && y >= 4 && y <= 7 ? "+" : ".")).join(""));
+  const rows = Array.from({ length: 12 }, (_, y) =>
+    Array.from({ length: 20 }, (_, x) =>
+      x === 0 || y === 0 || x === 19 || y === 11
+        ? "#"
+        : x === 18 && y === 10
+          ? "/"
+          : x >= 6 && x <= 12 && y >= 4 && y <= 7
+            ? "+"
+            : ".",
+    ).join(""),
+  );
   const area = await browser.find(".room-text textarea");
   await area.sendKeys(Key.chord(Key.CONTROL, "a"), rows.slice(0, 11).join("\n"), "\n####?");
-  await browser.untilText(".room-text-says", (text) => text.includes('12:5 nothing explains "?"') && text.includes("Make ? a tile"));
+  await browser.untilText(
+    ".room-text-says",
+    (text) => text.includes('12:5 nothing explains "?"') && text.includes("Make ? a tile"),
+  );
   await area.sendKeys(Key.BACK_SPACE, "#".repeat(16));
   await browser.untilText(".room-text-says", (text) => text.startsWith("A character is a cell."));
   expect(await axeFindings(browser)).toEqual([]);
@@ -132,8 +187,25 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
   await drag([13, 8]);
   await bench.key(Key.ESCAPE);
   await saved();
-  const cells = async (): Promise<number[]> => (await started.api<{ world: { rooms: { cells: number[] }[] } }>("/worlds/whole")).world.rooms[0]!.cells;
-  expect([[12, 7], [13, 7], [14, 7], [12, 8], [13, 8], [14, 8]].map(([x, y]) => y! * 20 + x!).map(((all) => (at: number) => all[at])(await cells()))).toEqual([2, 2, 2, 1, 1, 2]);
+  const cells = async (): Promise<number[]> =>
+    (await started.api<{ world: { rooms: { cells: number[] }[] } }>("/worlds/whole")).world.rooms[0]!.cells;
+  expect(
+    [
+      [12, 7],
+      [13, 7],
+      [14, 7],
+      [12, 8],
+      [13, 8],
+      [14, 8],
+    ]
+      .map(([x, y]) => y! * 20 + x!)
+      .map(
+        (
+          (all) => (at: number) =>
+            all[at]
+        )(await cells()),
+      ),
+  ).toEqual([2, 2, 2, 1, 1, 2]);
 
   await click(".kit-head [role=tab]:nth-child(4)");
   await fill("[aria-label='Room name']", "<img src=x onerror=alert(1)>");
@@ -145,7 +217,9 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
   await click("[aria-label='Copy this room']");
   await browser.untilText("[aria-label='Shown room']", (text) => text.includes("<img src=x onerror=alert(1)>, copy"));
   await saved();
-  const { world } = await started.api<{ world: { start: { room: string; cell: number[] }; rooms: { name: string }[] } }>("/worlds/whole");
+  const { world } = await started.api<{
+    world: { start: { room: string; cell: number[] }; rooms: { name: string }[] };
+  }>("/worlds/whole");
   expect(world.start).toMatchObject({ room: "cellar", cell: [1, 0] });
   expect(await browser.driver.findElements(By.css("img:not(.drawn)"))).toEqual([]);
   await fill("[aria-label='Room name']", "🪨".repeat(80));
@@ -179,11 +253,32 @@ it("an image sheet comes in, is cut, and is explained where it does not fit; til
   };
   try {
     await makeEmpty("Sheets");
-    await bring("broken.png", Buffer.from(sheetPng(32, 16, [[200, 0, 0], [0, 200, 0]])).subarray(0, 60));
-    await browser.untilText(".notice", (text) => text.includes("broken.png is refused: is a broken PNG") && text.includes("No sheet was added."));
+    await bring(
+      "broken.png",
+      Buffer.from(
+        sheetPng(32, 16, [
+          [200, 0, 0],
+          [0, 200, 0],
+        ]),
+      ).subarray(0, 60),
+    );
+    await browser.untilText(
+      ".notice",
+      (text) => text.includes("broken.png is refused: is a broken PNG") && text.includes("No sheet was added."),
+    );
     await bring("odd.png", sheetPng(40, 16, [[9, 9, 9]]));
-    await browser.untilText(".notice", (text) => text.includes("40x16 px, 2 x 1 tiles of 16 px. 8 px at the right and 0 px below are left over"));
-    await bring("cistern.png", sheetPng(64, 64, [[200, 0, 0], [0, 200, 0], [0, 0, 200], [200, 200, 0]]));
+    await browser.untilText(".notice", (text) =>
+      text.includes("40x16 px, 2 x 1 tiles of 16 px. 8 px at the right and 0 px below are left over"),
+    );
+    await bring(
+      "cistern.png",
+      sheetPng(64, 64, [
+        [200, 0, 0],
+        [0, 200, 0],
+        [0, 0, 200],
+        [200, 200, 0],
+      ]),
+    );
     await browser.untilText(".notice", (text) => text.includes("cistern.png: 64x64 px, 4 x 4 tiles of 16 px."));
 
     await click(".swatches [title=Wall]");
@@ -220,16 +315,43 @@ it("a room is read from a table and a picture, the picture's colours matched to 
     await read("hall.csv", "1,2,2\n2,1,1\n");
     await browser.untilText("[aria-label='Name and size']", (text) => text.includes("3 x 2"));
     await read("bad.csv", "1,2\n1,9\n");
-    await browser.untilText(".notice", (text) => text.includes('bad.csv is refused: line 2, column 2: expected a tile number from 0 to 2, found "9". The room stays as it is.'));
-    await read("cells.png", sheetPng(4, 2, [[10, 20, 30], [200, 100, 0]], 2));
-    await browser.untilText(".modal", (text) => text.includes("Which tiles are these colours?") && text.includes("#0a141e4 cells"));
+    await browser.untilText(".notice", (text) =>
+      text.includes(
+        'bad.csv is refused: line 2, column 2: expected a tile number from 0 to 2, found "9". The room stays as it is.',
+      ),
+    );
+    await read(
+      "cells.png",
+      sheetPng(
+        4,
+        2,
+        [
+          [10, 20, 30],
+          [200, 100, 0],
+        ],
+        2,
+      ),
+    );
+    await browser.untilText(
+      ".modal",
+      (text) => text.includes("Which tiles are these colours?") && text.includes("#0a141e4 cells"),
+    );
     await new Select(await browser.find("[aria-label='Tile for #0a141e']")).selectByVisibleText("Wall");
     expect(await axeFindings(browser)).toEqual([]);
     await click(".modal .btn-main");
     await browser.untilText("[aria-label='Name and size']", (text) => text.includes("4 x 2"));
     await saved();
     const { tiles, rooms } = await roomCells("read");
-    expect(rooms[0]!.cells.map((tile) => tiles[tile]!.id)).toEqual(["wall", "wall", "colour-c86400", "colour-c86400", "wall", "wall", "colour-c86400", "colour-c86400"]);
+    expect(rooms[0]!.cells.map((tile) => tiles[tile]!.id)).toEqual([
+      "wall",
+      "wall",
+      "colour-c86400",
+      "colour-c86400",
+      "wall",
+      "wall",
+      "colour-c86400",
+      "colour-c86400",
+    ]);
     await read("hall.room.txt", "##\n#x\n");
     await browser.untilText(".notice", (text) => text.includes('hall.room.txt: row 2, column 2: nothing explains "x"'));
   } finally {

@@ -19,9 +19,17 @@ const open = async (world = "saltglass-cistern"): Promise<void> => {
   await browser.driver.get(`${started.address}/w/${world}/bench`);
   await bench.ready();
 };
-const shown = (css: string): Promise<boolean> => browser.driver.executeScript<boolean>("return document.querySelector(arguments[0]) !== null", css);
-const frame = async (): Promise<number> => Number(await browser.driver.executeScript<string>("return document.querySelector('.frame-count .frame').textContent"));
-const press = async (...keys: string[]): Promise<void> => browser.driver.actions().sendKeys(...keys).perform();
+const shown = (css: string): Promise<boolean> =>
+  browser.driver.executeScript<boolean>("return document.querySelector(arguments[0]) !== null", css);
+const frame = async (): Promise<number> =>
+  Number(
+    await browser.driver.executeScript<string>("return document.querySelector('.frame-count .frame').textContent"),
+  );
+const press = async (...keys: string[]): Promise<void> =>
+  browser.driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
 const untilFrame = async (min: number): Promise<void> => {
   await browser.untilText(".frame-count .frame", (text) => Number(text) >= min);
 };
@@ -33,7 +41,8 @@ const walk = async (): Promise<void> => {
   await browser.driver.actions().keyUp(Key.ARROW_RIGHT).perform();
 };
 const offered = (): Promise<string> => browser.untilText(".keep-walk", (text) => text.includes("frames recorded"));
-const logs = async (): Promise<string[]> => Object.keys((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs);
+const logs = async (): Promise<string[]> =>
+  Object.keys((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs);
 
 it("a walk that one leaves by the Shelf, the wordmark, Back or another world is offered when one comes back; no page dies", async () => {
   await browser.driver.get(`${started.address}/`);
@@ -52,7 +61,9 @@ it("a walk that one leaves by the Shelf, the wordmark, Back or another world is 
     await walk();
     await leave();
     await browser.wait(async () => !(await browser.driver.getCurrentUrl()).includes("/w/saltglass-cistern/"));
-    expect(await browser.driver.executeScript("return document.body.textContent")).not.toMatch(/Unexpected|Cannot (set|read) properties/);
+    expect(await browser.driver.executeScript("return document.body.textContent")).not.toMatch(
+      /Unexpected|Cannot (set|read) properties/,
+    );
     await open();
     await offered();
     await (await browser.find(".keep-walk button:last-of-type")).click();
@@ -125,7 +136,9 @@ it("a number that may not be stays in its field to be corrected; what the server
   await width.sendKeys(Key.chord(Key.CONTROL, "a"), "12", Key.ENTER);
   expect(await width.getAttribute("aria-invalid")).toBe("false");
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
-  const boxOf = async (): Promise<number[]> => (await started.api<{ world: { rules: { walker: { body: { box: number[] } } }[] } }>("/worlds/saltglass-cistern")).world.rules[0]!.walker.body.box;
+  const boxOf = async (): Promise<number[]> =>
+    (await started.api<{ world: { rules: { walker: { body: { box: number[] } } }[] } }>("/worlds/saltglass-cistern"))
+      .world.rules[0]!.walker.body.box;
   expect((await boxOf())[2]).toBe(12);
 
   // A server that knows better than this page: it refuses one kind of edit.
@@ -138,12 +151,17 @@ it("a number that may not be stays in its field to be corrected; what the server
   await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
   const across = await browser.driver.findElements(By.css("[aria-label='Camera'] input"));
   await across[0]!.sendKeys(Key.chord(Key.CONTROL, "a"), "18", Key.ENTER);
-  await browser.untilText(".refused-edits", (text) => text.includes("1 edit cannot be saved; everything else is.") && text.includes("the camera is not liked"));
+  await browser.untilText(
+    ".refused-edits",
+    (text) => text.includes("1 edit cannot be saved; everything else is.") && text.includes("the camera is not liked"),
+  );
   await (await browser.find(".kit-head [role=tab]:nth-child(1)")).click();
   await bench.tile("Mossy stone");
   await bench.drag([2, 4]);
   await browser.untilText(".saving", (text) => text === "1 edit refused, all others saved");
-  const { world } = await started.api<{ world: { tiles: { id: string }[]; camera: { width: number }; rooms: { cells: number[] }[] } }>("/worlds/saltglass-cistern");
+  const { world } = await started.api<{
+    world: { tiles: { id: string }[]; camera: { width: number }; rooms: { cells: number[] }[] };
+  }>("/worlds/saltglass-cistern");
   expect([world.tiles[world.rooms[0]!.cells[4 * 20 + 2]!]!.id, world.camera.width]).toEqual(["moss", 20]);
   expect(await axeFindings(browser)).toEqual([]);
   await browser.press(".refused-edits button", "Undo");
@@ -186,7 +204,8 @@ it("a room text and a log text that do not read yet are kept over a closed tab, 
 it("a browser that keeps nothing still opens worlds and saves, and says that nothing is kept", async () => {
   // As in a private window: both stores refuse.
   const script = (await browser.command("Page.addScriptToEvaluateOnNewDocument", {
-    source: "Object.defineProperty(window, 'indexedDB', { get: () => { throw new DOMException('refused', 'SecurityError'); } }); Object.defineProperty(window, 'localStorage', { get: () => { throw new DOMException('refused', 'SecurityError'); } });",
+    source:
+      "Object.defineProperty(window, 'indexedDB', { get: () => { throw new DOMException('refused', 'SecurityError'); } }); Object.defineProperty(window, 'localStorage', { get: () => { throw new DOMException('refused', 'SecurityError'); } });",
   })) as { identifier: string };
   try {
     await open();
@@ -213,7 +232,9 @@ it("the Shelf does not say that all is saved while a world has edits that only t
   await started.startAgain();
   await browser.driver.get(`${started.address}/`);
   await browser.untilText(".saving", (text) => text.includes("1 edit not saved yet"));
-  await browser.untilText("[data-world='saltglass-cistern']", (text) => text.includes("1 edit not saved, kept in this browser"));
+  await browser.untilText("[data-world='saltglass-cistern']", (text) =>
+    text.includes("1 edit not saved, kept in this browser"),
+  );
   await open();
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
 });
@@ -224,16 +245,27 @@ it("an edit made just before one leaves the world is saved", async () => {
   await bench.drag([3, 6]);
   await browser.driver.findElement(By.css(".areas a[href='/']")).click();
   await browser.wait(async () => {
-    const { world } = await started.api<{ world: { tiles: { id: string }[]; rooms: { cells: number[] }[] } }>("/worlds/saltglass-cistern");
+    const { world } = await started.api<{ world: { tiles: { id: string }[]; rooms: { cells: number[] }[] } }>(
+      "/worlds/saltglass-cistern",
+    );
     return world.tiles[world.rooms[0]!.cells[6 * 20 + 3]!]!.id === "moss";
   });
   await browser.untilText(".saving", (text) => text === "all saved");
 });
 
 it("worlds, logs and rooms called like what every object has are shown on the Shelf and open", async () => {
-  const demo = (await (await fetch(`${started.address}/api/worlds/saltglass-cistern/world.json`)).json()) as { name: string; rooms: { id: string; name: string }[] };
-  const text = JSON.stringify({ ...demo, id: "constructor", name: "__proto__" }).replaceAll(`"${demo.rooms[0]!.id}"`, '"constructor"');
-  await started.api("/imports", { world: text, logs: { constructor: "keen-pebble-inputs 1\ntitle toString\ncheck end status playing\n---\n5 .\n" } });
+  const demo = (await (await fetch(`${started.address}/api/worlds/saltglass-cistern/world.json`)).json()) as {
+    name: string;
+    rooms: { id: string; name: string }[];
+  };
+  const text = JSON.stringify({ ...demo, id: "constructor", name: "__proto__" }).replaceAll(
+    `"${demo.rooms[0]!.id}"`,
+    '"constructor"',
+  );
+  await started.api("/imports", {
+    world: text,
+    logs: { constructor: "keen-pebble-inputs 1\ntitle toString\ncheck end status playing\n---\n5 .\n" },
+  });
   await browser.driver.get(`${started.address}/`);
   await browser.untilText("[data-world='constructor']", (said) => said.includes("__proto__") && said.includes("1 log"));
   await browser.driver.navigate().refresh();

@@ -19,7 +19,10 @@ interface Said {
 /** Runs a program as an account that has nothing to do with the application. */
 function asStranger(command: string, ...args: string[]): Said {
   const prefix = process.getuid!() === 0 ? ["runuser", "-u", "nobody", "--"] : ["sudo", "-n", "-u", "nobody", "--"];
-  const { status, stdout, stderr } = spawnSync(prefix[0]!, [...prefix.slice(1), command, ...args], { cwd: "/", encoding: "utf8" });
+  const { status, stdout, stderr } = spawnSync(prefix[0]!, [...prefix.slice(1), command, ...args], {
+    cwd: "/",
+    encoding: "utf8",
+  });
   return { status, text: `${stdout}${stderr}` };
 }
 
@@ -38,7 +41,10 @@ describe.runIf(canBeStranger)("another account of the machine", () => {
   it("does not get into the database under any name without its password", () => {
     for (const role of ["keen_pebble", "keen_pebble_app", "postgres"]) {
       for (const database of ["keen_pebble", "template1"]) {
-        const said = inDatabase(`postgres://${role}@127.0.0.1:${started.postgres.port}/${database}`, "copy (select 1) to program 'true'");
+        const said = inDatabase(
+          `postgres://${role}@127.0.0.1:${started.postgres.port}/${database}`,
+          "copy (select 1) to program 'true'",
+        );
         expect(said.text).toMatch(/no password supplied|password authentication failed/);
         expect(said.status).not.toBe(0);
       }
@@ -53,16 +59,24 @@ describe.runIf(canBeStranger)("another account of the machine", () => {
     expect(inDatabase(url, "create role other").text).toContain("permission denied");
     expect(inDatabase(url, "create database other").text).toContain("permission denied");
     expect(inDatabase(started.postgres.url("template1"), "select 1").text).toContain("permission denied");
-    const owned = inDatabase(url, "select string_agg(datname, ',') from pg_database where pg_get_userbyid(datdba) = current_user");
+    const owned = inDatabase(
+      url,
+      "select string_agg(datname, ',') from pg_database where pg_get_userbyid(datdba) = current_user",
+    );
     expect(owned.text).toMatch(/\n keen_pebble\n/);
   });
 
   it("sees nothing of the data folder, and every file in it is for its account alone", () => {
     const { data } = started.postgres;
-    for (const command of ["ls", "cat"]) expect(asStranger(command, path.join(data, command === "ls" ? "" : "passwords.json")).text).toContain("Permission denied");
+    for (const command of ["ls", "cat"])
+      expect(asStranger(command, path.join(data, command === "ls" ? "" : "passwords.json")).text).toContain(
+        "Permission denied",
+      );
     expect(statSync(data).mode & 0o777).toBe(0o700);
     const files = readdirSync(data, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile());
-    const open = files.map((entry) => path.join(entry.parentPath, entry.name)).filter((file) => (statSync(file).mode & 0o077) !== 0);
+    const open = files
+      .map((entry) => path.join(entry.parentPath, entry.name))
+      .filter((file) => (statSync(file).mode & 0o077) !== 0);
     expect(files.length).toBeGreaterThan(10);
     expect(open).toEqual([]);
   });
@@ -72,14 +86,17 @@ describe.runIf(canBeStranger)("another account of the machine", () => {
     expect(asStranger("cat", `/proc/${pid}/environ`).text).toContain("Permission denied");
     expect(asStranger("kill", "-KILL", String(pid)).status).not.toBe(0);
     expect(statSync(`/proc/${pid}`).uid).not.toBe(0);
-    const lines = readdirSync("/proc").filter((name) => /^\d+$/.test(name)).map((name) => {
-      try {
-        return readFileSync(`/proc/${name}/cmdline`, "utf8");
-      } catch {
-        return "";
-      }
-    });
-    for (const password of Object.values(started.postgres.passwords as Record<string, string>)) expect(lines.filter((line) => line.includes(password) && !line.includes("psql"))).toEqual([]);
+    const lines = readdirSync("/proc")
+      .filter((name) => /^\d+$/.test(name))
+      .map((name) => {
+        try {
+          return readFileSync(`/proc/${name}/cmdline`, "utf8");
+        } catch {
+          return "";
+        }
+      });
+    for (const password of Object.values(started.postgres.passwords as Record<string, string>))
+      expect(lines.filter((line) => line.includes(password) && !line.includes("psql"))).toEqual([]);
     await started.api("/health");
   });
 });
@@ -105,10 +122,26 @@ describe("a data folder", () => {
     };
     program("initdb", ["-D", cluster, "-U", "keen_pebble", "--auth=trust", "--encoding=UTF8", "--locale=C"]);
     const oldPort = (await freePort()) as number;
-    program("pg_ctl", ["-D", cluster, "-l", path.join(cluster, "server.log"), "-w", "-o", `-c listen_addresses=127.0.0.1 -p ${oldPort} -c unix_socket_directories=''`, "start"]);
+    program("pg_ctl", [
+      "-D",
+      cluster,
+      "-l",
+      path.join(cluster, "server.log"),
+      "-w",
+      "-o",
+      `-c listen_addresses=127.0.0.1 -p ${oldPort} -c unix_socket_directories=''`,
+      "start",
+    ]);
     const port = (await freePort()) as number;
-    const before = await startApplication({ databaseUrl: `postgres://keen_pebble@127.0.0.1:${oldPort}/postgres`, port, data, log: "silent" });
-    const copied = (await (await fetch(`${before.address}/api/worlds/saltglass-cistern/copy`, { method: "POST" })).json()) as { id: string };
+    const before = await startApplication({
+      databaseUrl: `postgres://keen_pebble@127.0.0.1:${oldPort}/postgres`,
+      port,
+      data,
+      log: "silent",
+    });
+    const copied = (await (
+      await fetch(`${before.address}/api/worlds/saltglass-cistern/copy`, { method: "POST" })
+    ).json()) as { id: string };
     await stopApplication(before.child);
 
     makeDataFolder(data);
@@ -118,12 +151,17 @@ describe("a data folder", () => {
       const { worlds } = (await (await fetch(`${after.address}/api/worlds`)).json()) as { worlds: { id: string }[] };
       expect(worlds.map(({ id }) => id).sort()).toEqual(["saltglass-cistern", copied.id, "trying-grounds"].sort());
       // What belongs to the queue came over too.
-      const outcomes = (await (await fetch(`${after.address}/api/worlds/${copied.id}/outcomes`)).json()) as { outcomes: { holds: boolean }[] };
+      const outcomes = (await (await fetch(`${after.address}/api/worlds/${copied.id}/outcomes`)).json()) as {
+        outcomes: { holds: boolean }[];
+      };
       expect(outcomes.outcomes.length).toBe(22);
       const deleted = await fetch(`${after.address}/api/worlds/${copied.id}`, { method: "DELETE" });
       expect(deleted.status).toBe(200);
       await stopApplication(after.child);
-      if (canBeStranger) expect(inDatabase(`postgres://keen_pebble@127.0.0.1:${postgres.port}/template1`, "select 1").text).toContain("no password supplied");
+      if (canBeStranger)
+        expect(inDatabase(`postgres://keen_pebble@127.0.0.1:${postgres.port}/template1`, "select 1").text).toContain(
+          "no password supplied",
+        );
       expect(statSync(data).mode & 0o777).toBe(0o700);
     } finally {
       postgres.stop("immediate");

@@ -21,7 +21,8 @@ withApplication((scene) => {
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const copy = async (): Promise<string> => (await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {})).id;
-const logs = async (id: string): Promise<Readonly<Record<string, string>>> => (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs;
+const logs = async (id: string): Promise<Readonly<Record<string, string>>> =>
+  (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs;
 const logUntil = async (id: string, log: string, fits: (text: string) => boolean): Promise<string> => {
   await browser.wait(async () => fits((await logs(id))[log] ?? ""), `log ${log} did not become as wanted`);
   return (await logs(id))[log]!;
@@ -31,7 +32,12 @@ const menu = async (words: string): Promise<void> => {
   await (await browser.find("[aria-label='More about this log']")).click();
   await browser.untilText(".dropdown-menu.show", (text) => text.includes(words));
   // With the mouse itself: what has the keyboard afterwards depends on it.
-  await (await browser.driver.executeScript<WebElement>("return [...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((each) => each.textContent.includes(arguments[0]))", words)).click();
+  await (
+    await browser.driver.executeScript<WebElement>(
+      "return [...document.querySelectorAll('.dropdown-menu.show .dropdown-item')].find((each) => each.textContent.includes(arguments[0]))",
+      words,
+    )
+  ).click();
 };
 const area = async (name: string): Promise<void> => {
   await (await browser.find(`.areas a[href*="/${name}"]`)).click();
@@ -39,13 +45,19 @@ const area = async (name: string): Promise<void> => {
   await browser.find(`.area.${name}`);
 };
 const letGo = (): Promise<void> => browser.driver.executeScript("document.activeElement.blur()");
-const row = (log: string): Promise<string> => browser.driver.executeScript<string>("return document.querySelector(`[data-log='${arguments[0]}']`)?.textContent ?? ''", log);
-const rowUntil = (log: string, fits: (text: string) => boolean): Promise<boolean> => browser.wait(async () => fits(await row(log)), `the row of ${log} did not become as wanted`);
+const row = (log: string): Promise<string> =>
+  browser.driver.executeScript<string>(
+    "return document.querySelector(`[data-log='${arguments[0]}']`)?.textContent ?? ''",
+    log,
+  );
+const rowUntil = (log: string, fits: (text: string) => boolean): Promise<boolean> =>
+  browser.wait(async () => fits(await row(log)), `the row of ${log} did not become as wanted`);
 const openBench = async (id: string, query: string): Promise<void> => {
   await browser.driver.get(`${started.address}/w/${id}/bench?${query}`);
   await bench.ready();
 };
-const saved = (revision: number): Promise<string> => browser.untilText(".saving", (text) => text === `saved, revision ${revision}`);
+const saved = (revision: number): Promise<string> =>
+  browser.untilText(".saving", (text) => text === `saved, revision ${revision}`);
 const whole = (): Promise<string> => browser.untilText(".holding", (text) => text === "22");
 
 it("a world broken by painting shows on the board; the frame is opened, what broke it named; undone, the board is whole again", async () => {
@@ -63,11 +75,20 @@ it("a world broken by painting shows on the board; the frame is opened, what bro
   await rowUntil("18-along-the-wall", (text) => text.includes("same"));
   await press(".segments button", "Failing");
   await browser.click("[data-log='round-the-basin'] .board-name button");
-  await browser.untilText(".detail-says", (text) => text.includes("Expectedcell 4 3, in some frame up to 72") && text.includes("Seencell 4 8") && text.includes("ChangeIntake hall: 1 cell"));
+  await browser.untilText(
+    ".detail-says",
+    (text) =>
+      text.includes("Expectedcell 4 3, in some frame up to 72") &&
+      text.includes("Seencell 4 8") &&
+      text.includes("ChangeIntake hall: 1 cell"),
+  );
   await browser.untilText(".detail-foot", (text) => text.includes("Open at frame 72"));
   await letGo();
   await bench.key("b");
-  await browser.untilText(".broke", (text) => text.includes("Revision 2 broke it") && text.includes("Intake hall: 1 cell"));
+  await browser.untilText(
+    ".broke",
+    (text) => text.includes("Revision 2 broke it") && text.includes("Intake hall: 1 cell"),
+  );
   await bench.key("g");
   await browser.untilText(".detail-foot .active", (text) => text === "Ghost of 1");
   expect(await axeFindings(browser)).toEqual([]);
@@ -92,7 +113,10 @@ it("checks are added from what is true, typed with completion, refused in place,
   await openBench(id, `log=${log}&f=244`);
   await bench.pebbles((pebbles) => pebbles.length === 6);
   await bench.key("a");
-  await browser.untilText(".writer-offers", (text) => text.includes("by 244 taken crank-1") && text.includes("at 244 holds brass-crank"));
+  await browser.untilText(
+    ".writer-offers",
+    (text) => text.includes("by 244 taken crank-1") && text.includes("at 244 holds brass-crank"),
+  );
   await press(".writer-offers button", "by 244 taken crank-1");
   await bench.pebbles((pebbles) => pebbles.includes("passes at frame 244: by 244 taken crank-1"));
 
@@ -111,8 +135,17 @@ it("checks are added from what is true, typed with completion, refused in place,
 
   // Dragged to the right the same pebble becomes whole: the sluice opens a little later.
   const pebble = await browser.find("[aria-label*='by 300 open sluice-1']");
-  await browser.driver.actions().move({ origin: pebble }).press().move({ x: 60, y: 0, origin: pebble }).move({ x: 150, y: 0, origin: pebble }).release().perform();
-  const dragged = await bench.pebbles((pebbles) => pebbles.some((told) => /^passes at frame \d+: by 3\d\d open sluice-1$/.test(told)));
+  await browser.driver
+    .actions()
+    .move({ origin: pebble })
+    .press()
+    .move({ x: 60, y: 0, origin: pebble })
+    .move({ x: 150, y: 0, origin: pebble })
+    .release()
+    .perform();
+  const dragged = await bench.pebbles((pebbles) =>
+    pebbles.some((told) => /^passes at frame \d+: by 3\d\d open sluice-1$/.test(told)),
+  );
   expect(dragged.filter((told) => told.includes("open sluice-1"))).toHaveLength(2);
   await bench.key(Key.CONTROL, "z");
   await bench.pebbles((pebbles) => pebbles.some((told) => told.startsWith("fails at frame 300")));
@@ -122,7 +155,11 @@ it("checks are added from what is true, typed with completion, refused in place,
   await browser.driver.executeScript("document.querySelector(\"[aria-label*='by 299 open']\").focus()");
   await bench.key(Key.DELETE);
   await bench.pebbles((pebbles) => pebbles.length === 7 && pebbles.every((told) => told.startsWith("passes")));
-  await logUntil(id, log, (text) => text.includes("check by 244 taken crank-1") && !text.includes("open sluice-1\ncheck by"));
+  await logUntil(
+    id,
+    log,
+    (text) => text.includes("check by 244 taken crank-1") && !text.includes("open sluice-1\ncheck by"),
+  );
 });
 
 it("a log is cut, gone on from, held until a place and back, and typed as text with what is not in order at its line", async () => {
@@ -134,7 +171,11 @@ it("a log is cut, gone on from, held until a place and back, and typed as text w
   await bench.hold(Key.ARROW_DOWN, (_x, y) => y >= 13);
   await bench.key(Key.ESCAPE);
   await press(".keep-walk .btn", "Keep in this log");
-  await logUntil(id, "turn-in-time", (text) => /\n20 R\n2 D\n2 \.\n(\d+ \.\n)?\d+ D\n/.test(text) || /\n20 R\n2 D\n\d+ \.\n\d+ D\n/.test(text));
+  await logUntil(
+    id,
+    "turn-in-time",
+    (text) => /\n20 R\n2 D\n2 \.\n(\d+ \.\n)?\d+ D\n/.test(text) || /\n20 R\n2 D\n\d+ \.\n\d+ D\n/.test(text),
+  );
 
   await openBench(id, "log=turn-in-time&f=10");
   await bench.key("d");
@@ -150,8 +191,13 @@ it("a log is cut, gone on from, held until a place and back, and typed as text w
   await press(".log-side [role=tab]", "Text");
   const field = await browser.find("[aria-label='Log text']");
   await field.sendKeys(Key.chord(Key.CONTROL, Key.END), "12 X\n");
-  await browser.untilText(".log-text-says", (text) => text.includes("The log stays as it was last") && text.includes("expected keys"));
-  expect(await browser.driver.executeScript("return document.querySelector('.log-text .faulty').textContent.trim()")).toMatch(/^\d+$/);
+  await browser.untilText(
+    ".log-text-says",
+    (text) => text.includes("The log stays as it was last") && text.includes("expected keys"),
+  );
+  expect(
+    await browser.driver.executeScript("return document.querySelector('.log-text .faulty').textContent.trim()"),
+  ).toMatch(/^\d+$/);
   expect(await axeFindings(browser)).toEqual([]);
   await field.sendKeys(Key.BACK_SPACE, Key.BACK_SPACE, "L\n");
   await logUntil(id, "turn-in-time", (text) => text.endsWith("12 L\n"));
@@ -181,9 +227,14 @@ it("logs are renamed, copied, taken away with undo, and brought in as files: all
   const good = write("stand.inputs", "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n");
   const csv = write("pressed.csv", "frame,keys\n1,U\n9,.\n");
   const bad = write("bad.inputs", "keen-pebble-inputs 1\n---\n4 ?\n");
-  const input = await browser.driver.executeScript<{ sendKeys: (text: string) => Promise<void> }>("return document.querySelector('[aria-label=\"Logs to take in\"]')");
+  const input = await browser.driver.executeScript<{ sendKeys: (text: string) => Promise<void> }>(
+    "return document.querySelector('[aria-label=\"Logs to take in\"]')",
+  );
   await input.sendKeys(`${good}\n${bad}`);
-  await browser.untilText(".notice", (text) => text.includes("bad.inputs is refused: line 3") && text.includes("None of the files was taken in"));
+  await browser.untilText(
+    ".notice",
+    (text) => text.includes("bad.inputs is refused: line 3") && text.includes("None of the files was taken in"),
+  );
   await input.sendKeys(`${good}\n${csv}`);
   await browser.untilText(".notice", (text) => text.includes("2 logs taken in: stand, pressed"));
   await browser.untilText(".holding", (text) => text === "25");
@@ -195,7 +246,10 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await browser.driver.get(`${started.address}/w/${id}/proofs?log=turn-in-time`);
   await whole();
   await menu("Accept this walk");
-  await browser.wait(() => browser.driver.executeScript<boolean>("return document.activeElement.matches('.detail-form input')"), "the reason is not asked for");
+  await browser.wait(
+    () => browser.driver.executeScript<boolean>("return document.activeElement.matches('.detail-form input')"),
+    "the reason is not asked for",
+  );
   await browser.driver.actions().sendKeys("the turn feels right", Key.ENTER).perform();
   await browser.untilText(".detail-says", (text) => text.includes("Acceptedwalks just so: the turn feels right"));
   await saved(2);
@@ -206,19 +260,29 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await browser.untilText(".detail-says", (text) => text.includes("another walk than the accepted one"));
   await press(".detail-says .link", "show it as ghost");
   await area("bench");
-  await browser.untilText(".beside", (text) => text.includes("Accepted at revision 2") && text.includes("First differs at frame 1"));
+  await browser.untilText(
+    ".beside",
+    (text) => text.includes("Accepted at revision 2") && text.includes("First differs at frame 1"),
+  );
 
   await area("journal");
   await browser.untilText("[data-revision='3']", (text) => text.includes("Main: speed 2 to 4"));
   await browser.untilText("[data-revision='3'] .proofs-said", (text) => /^\d+ of 22 hold$/.test(text));
-  await browser.untilText("[data-revision='2']", (text) => text.includes("log turn-in-time: accepted as it walks, the turn feels right") && text.includes("all 22 hold"));
+  await browser.untilText(
+    "[data-revision='2']",
+    (text) =>
+      text.includes("log turn-in-time: accepted as it walks, the turn feels right") && text.includes("all 22 hold"),
+  );
   await browser.click(`[data-note="3"]`);
   await browser.driver.actions().sendKeys("Too quick for the basin.").perform();
   await letGo();
   await browser.untilText("[data-revision='3'] .note", (text) => text === "Too quick for the basin.");
   expect(await axeFindings(browser)).toEqual([]);
   await browser.click("[data-revision='2'] .acts .btn:last-child");
-  await browser.untilText("[data-revision='4']", (text) => text.includes("Main: speed 4 to 2") && text.includes("Back to revision 2."));
+  await browser.untilText(
+    "[data-revision='4']",
+    (text) => text.includes("Main: speed 4 to 2") && text.includes("Back to revision 2."),
+  );
   await whole();
 });
 
@@ -231,16 +295,21 @@ it("random walks in the page find a leg that never ends, and keep it as a short 
   await letGo();
   await bench.key("w");
   await press(".detail-foot .btn", "Wander");
-  await browser.untilText(".wander-found", (text) => text.includes("is on a leg that never ends") && /in frame \d+.*seed \d+/.test(text));
+  await browser.untilText(
+    ".wander-found",
+    (text) => text.includes("is on a leg that never ends") && /in frame \d+.*seed \d+/.test(text),
+  );
   await browser.untilText(".wander [role=status]", (text) => text.startsWith("2000 of 2000 walks"));
   expect(await axeFindings(browser)).toEqual([]);
   await press(".wander-found .btn", "Keep it as a log");
   await browser.untilText(".detail-head", (text) => text.includes("is on a leg that never ends"));
   await browser.untilText(".detail-checks", (text) => text.includes("always aligned"));
-  const kept = Object.entries(await (async () => {
-    await browser.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("wander-")));
-    return logs(id);
-  })()).find(([log]) => log.startsWith("wander-"))!;
+  const kept = Object.entries(
+    await (async () => {
+      await browser.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("wander-")));
+      return logs(id);
+    })(),
+  ).find(([log]) => log.startsWith("wander-"))!;
   expect(kept[1]).toContain("check always aligned\n---\n");
 });
 
@@ -253,16 +322,24 @@ it("with the database stopped the page proves on by itself; once it is back, the
   started.postgres.stop("immediate");
   // As when one comes back to the tab: the server's word is asked for anew, and refused.
   await browser.driver.executeScript("document.dispatchEvent(new Event('visibilitychange'))");
-  await browser.untilText(".status", (text) => text.includes("The server does not answer; this page's own proofs go on"));
+  await browser.untilText(".status", (text) =>
+    text.includes("The server does not answer; this page's own proofs go on"),
+  );
   await press(".proofs .btn", "Run on the server");
-  await browser.untilText(".notice", (text) => text.includes("could not be asked") && text.includes("Those of this page go on."));
+  await browser.untilText(
+    ".notice",
+    (text) => text.includes("could not be asked") && text.includes("Those of this page go on."),
+  );
   await area("bench");
   await bench.number("Speed", "4");
   await browser.untilText(".holding", (text) => text !== "22");
   await area("journal");
   await browser.untilText(".journal", (text) => text.includes("The journal cannot be read"));
   started.postgres.restart();
-  await browser.untilText("[data-revision='2']", (text) => text.includes("Main: speed 2 to 4") && / of 22 hold/.test(text));
+  await browser.untilText(
+    "[data-revision='2']",
+    (text) => text.includes("Main: speed 2 to 4") && / of 22 hold/.test(text),
+  );
   await area("proofs");
   await browser.untilText(".status", (text) => text.includes("Server run of revision 2"));
 });

@@ -18,9 +18,14 @@ const open = async (): Promise<void> => {
   await browser.driver.get(`${started.address}/w/saltglass-cistern/bench`);
   await bench.ready();
 };
-const saved = (revision?: number): Promise<string> => browser.untilText(".saving", (text) => (revision === undefined ? text.startsWith("saved") : text === `saved, revision ${revision}`));
+const saved = (revision?: number): Promise<string> =>
+  browser.untilText(".saving", (text) =>
+    revision === undefined ? text.startsWith("saved") : text === `saved, revision ${revision}`,
+  );
 const tileAt = async (x: number, y: number): Promise<string> => {
-  const { world } = await started.api<{ world: { tiles: { id: string }[]; rooms: { cells: number[] }[] } }>("/worlds/saltglass-cistern");
+  const { world } = await started.api<{ world: { tiles: { id: string }[]; rooms: { cells: number[] }[] } }>(
+    "/worlds/saltglass-cistern",
+  );
   return world.tiles[world.rooms[0]!.cells[y * 20 + x]!]!.id;
 };
 
@@ -54,7 +59,9 @@ it("what was done can be undone after the page was loaded anew", async () => {
   await bench.key(Key.CONTROL, "z");
   await saved();
   expect(await tileAt(3, 9)).toBe("flagstone");
-  const { world } = await started.api<{ world: { rules: { glide: { speed: number } }[] } }>("/worlds/saltglass-cistern");
+  const { world } = await started.api<{ world: { rules: { glide: { speed: number } }[] } }>(
+    "/worlds/saltglass-cistern",
+  );
   expect(world.rules[0]!.glide.speed).toBe(2);
 });
 
@@ -112,7 +119,10 @@ it("what cannot be put on top is told and kept as one copy, with its sheets and 
   const conflict = async (cell: [number, number]): Promise<void> => {
     // Neither hears of the other while the database is away.
     started.postgres.stop("immediate");
-    for (const [tab, tile] of [[first, "Salt crust"], [second, "Mossy stone"]] as const) {
+    for (const [tab, tile] of [
+      [first, "Salt crust"],
+      [second, "Mossy stone"],
+    ] as const) {
       await browser.driver.switchTo().window(tab);
       await bench.tile(tile);
       await bench.drag(cell);
@@ -125,23 +135,40 @@ it("what cannot be put on top is told and kept as one copy, with its sheets and 
     }
   };
   await conflict([18, 4]);
-  const mine = async (): Promise<string[]> => (await started.api<{ worlds: { id: string }[] }>("/worlds")).worlds.map(({ id }) => id).filter((id) => id.includes("-mine"));
+  const mine = async (): Promise<string[]> =>
+    (await started.api<{ worlds: { id: string }[] }>("/worlds")).worlds
+      .map(({ id }) => id)
+      .filter((id) => id.includes("-mine"));
   // The copy is put on the shelf once the rest is saved, by whichever tab came second.
-  const copied = "could be put on top; not Intake hall: 1 cell. The world as it was here is kept on the shelf as saltglass-cistern-mine";
+  const copied =
+    "could be put on top; not Intake hall: 1 cell. The world as it was here is kept on the shelf as saltglass-cistern-mine";
   await browser.wait(async () => {
     for (const tab of [first, second]) {
       await browser.driver.switchTo().window(tab);
-      if ((await browser.driver.executeScript<string>("return document.querySelector('.notices')?.textContent ?? ''")).includes(copied)) return true;
+      if (
+        (
+          await browser.driver.executeScript<string>("return document.querySelector('.notices')?.textContent ?? ''")
+        ).includes(copied)
+      )
+        return true;
     }
     return false;
   });
   expect(await mine()).toEqual(["saltglass-cistern-mine"]);
-  const copy = await started.api<{ world: { name: string; sheets: { file: string }[]; tiles: { id: string }[]; rooms: { cells: number[] }[] }; logs: Record<string, string> }>("/worlds/saltglass-cistern-mine");
+  const copy = await started.api<{
+    world: { name: string; sheets: { file: string }[]; tiles: { id: string }[]; rooms: { cells: number[] }[] };
+    logs: Record<string, string>;
+  }>("/worlds/saltglass-cistern-mine");
   expect(copy.world.name).toBe("Saltglass Cistern, as here");
   const here = copy.world.tiles[copy.world.rooms[0]!.cells[4 * 20 + 18]!]!.id;
   expect([here, await tileAt(18, 4)].sort()).toEqual(["crust", "moss"]);
-  expect(Object.values(copy.logs).map((text) => /^world (.*)$/m.exec(text)?.[1]).filter((world) => world !== undefined)).not.toContain("saltglass-cistern");
-  for (const { file } of copy.world.sheets) expect((await fetch(`${started.address}/api/worlds/saltglass-cistern-mine/sheets/${file}`)).status).toBe(200);
+  expect(
+    Object.values(copy.logs)
+      .map((text) => /^world (.*)$/m.exec(text)?.[1])
+      .filter((world) => world !== undefined),
+  ).not.toContain("saltglass-cistern");
+  for (const { file } of copy.world.sheets)
+    expect((await fetch(`${started.address}/api/worlds/saltglass-cistern-mine/sheets/${file}`)).status).toBe(200);
   expect(copy.world.sheets.length).toBeGreaterThan(0);
   await conflict([18, 5]);
   expect((await mine()).length).toBeLessThanOrEqual(2);

@@ -10,7 +10,8 @@ mkdirSync(folder, { recursive: true });
 const started = await Started.start();
 const browser = await Browser.open();
 const bench = new BenchDriver(browser);
-const open = (query: string): Promise<void> => browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall&${query}`);
+const open = (query: string): Promise<void> =>
+  browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall&${query}`);
 const take = (name: string): Promise<void> => browser.picture(path.join(folder, `${name}.png`));
 
 try {
@@ -110,16 +111,23 @@ try {
   await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall&log=round-the-basin&f=101`);
   await bench.ready();
   await browser.untilText(".holding", (text) => text === "22");
-  const revision = async (): Promise<number> => Number(/\d+/.exec(await browser.untilText(".saving", (text) => text.startsWith("saved")))![0]);
+  const revision = async (): Promise<number> =>
+    Number(/\d+/.exec(await browser.untilText(".saving", (text) => text.startsWith("saved")))![0]);
   const proven = async (n: number): Promise<void> => {
     await browser.wait(async () => {
-      const { proofs } = await started.api<{ proofs: { revision: number; state: string } }>("/worlds/saltglass-cistern/proofs");
+      const { proofs } = await started.api<{ proofs: { revision: number; state: string } }>(
+        "/worlds/saltglass-cistern/proofs",
+      );
       return proofs.revision === n && proofs.state === "done";
     });
   };
   let at = await revision();
   await bench.tile("Mossy stone");
-  for (const cell of [[4, 5], [9, 6], [16, 8]] as const) {
+  for (const cell of [
+    [4, 5],
+    [9, 6],
+    [16, 8],
+  ] as const) {
     await bench.drag(cell);
     await browser.untilText(".saving", (text) => text === `saved, revision ${at + 1}`);
     await proven(++at);
@@ -161,7 +169,8 @@ try {
   await browser.driver.get(started.address);
   await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));
   // The cards tell what the list knows at once; their pictures come after.
-  const drawn = "return [...document.querySelectorAll('.miniature')].every((canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data.some((part) => part !== 0))";
+  const drawn =
+    "return [...document.querySelectorAll('.miniature')].every((canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data.some((part) => part !== 0))";
   await browser.wait(() => browser.driver.executeScript(drawn), "a world without its picture");
   await take("shelf");
 } finally {

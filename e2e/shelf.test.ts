@@ -34,7 +34,8 @@ function file(name: string, text: string | Buffer): string {
   return at;
 }
 
-const choose = async (...files: string[]): Promise<void> => (await browser.driver.findElement(By.css(".bring-in input[type=file]"))).sendKeys(files.join("\n"));
+const choose = async (...files: string[]): Promise<void> =>
+  (await browser.driver.findElement(By.css(".bring-in input[type=file]"))).sendKeys(files.join("\n"));
 
 /** Drops files as a browser reports them. */
 async function drop(on: string, files: Record<string, string>): Promise<void> {
@@ -48,23 +49,33 @@ async function drop(on: string, files: Record<string, string>): Promise<void> {
   );
 }
 
-const shelf = async (...texts: string[]): Promise<string> => browser.untilText(".worlds", (text) => texts.every((each) => text.includes(each)));
+const shelf = async (...texts: string[]): Promise<string> =>
+  browser.untilText(".worlds", (text) => texts.every((each) => text.includes(each)));
 const press = async (name: string): Promise<void> => (await browser.find(`[aria-label="${name}"]`)).click();
-const revision = async (id: string): Promise<number> => (await started.api<{ revision: number }>(`/worlds/${id}`)).revision;
+const revision = async (id: string): Promise<number> =>
+  (await started.api<{ revision: number }>(`/worlds/${id}`)).revision;
 
 it("files come in by button and by drop: a world, its logs, a changed file as one revision that undo takes back, a bundle", async () => {
   await browser.driver.get(started.address);
   await shelf("113 pass");
-  const beds = world.replace('"id": "saltglass-cistern"', '"id": "filter-beds"').replace('"name": "Saltglass Cistern"', '"name": "Filter beds"');
+  const beds = world
+    .replace('"id": "saltglass-cistern"', '"id": "filter-beds"')
+    .replace('"name": "Saltglass Cistern"', '"name": "Filter beds"');
   await choose(file("filter-beds.world.json", beds));
   await shelf("Filter beds", "No logs yet. Walk through it once and keep the walk.");
 
-  await drop('[data-world="filter-beds"] h2', { "Round the basin.inputs": round.replace("world saltglass-cistern\n", ""), "pressed.csv": "frame,keys\n1,U\n9,.\n" });
+  await drop('[data-world="filter-beds"] h2', {
+    "Round the basin.inputs": round.replace("world saltglass-cistern\n", ""),
+    "pressed.csv": "frame,keys\n1,U\n9,.\n",
+  });
   await shelf("Filter beds5 rooms, 2 logs, revision 2", "7 pass");
 
   const edited = beds.replace('"speed": 2', '"speed": 3').replace('"arrive": "land"', '"arrive": "past"');
   await drop(".shelf-head", { "filter-beds.world.json": edited });
-  await browser.untilText(".notice", (text) => text === "Filter beds, revision 3: Main: speed 2 to 3; Main: arrive land to past.");
+  await browser.untilText(
+    ".notice",
+    (text) => text === "Filter beds, revision 3: Main: speed 2 to 3; Main: arrive land to past.",
+  );
   await shelf("3 fail", "Open at frame 6");
   await bench.key(Key.CONTROL, "z");
   await shelf("Filter beds5 rooms, 2 logs, revision 4");
@@ -80,10 +91,16 @@ it("files come in by button and by drop: a world, its logs, a changed file as on
   expect(await axeFindings(browser)).toEqual([]);
 
   await drop(".shelf-head", { "filter-beds.world.json": edited.replace('"tileSize": 16', '"tileSize": 2') });
-  await browser.untilText(".notice", (text) => text.includes("filter-beds.world.json: the world file is refused: line 6, column 3: tileSize: must be a whole number from 4 to 128, found 2. Nothing of it was kept."));
+  await browser.untilText(".notice", (text) =>
+    text.includes(
+      "filter-beds.world.json: the world file is refused: line 6, column 3: tileSize: must be a whole number from 4 to 128, found 2. Nothing of it was kept.",
+    ),
+  );
   expect(await revision("filter-beds")).toBe(1);
   await drop(".shelf-head", { "stand.inputs": "keen-pebble-inputs 1\n---\n4 .\n" });
-  await browser.untilText(".notice", (text) => text.includes("the logs name no world; choose the one that they belong to"));
+  await browser.untilText(".notice", (text) =>
+    text.includes("the logs name no world; choose the one that they belong to"),
+  );
   await drop(".shelf-head", { "notes.txt": "?" });
   await browser.untilText(".notice", (text) => text.includes('notes.txt: row 1, column 1: nothing explains "?"'));
 });
@@ -102,7 +119,9 @@ it("a room typed, or out of a text, a table or a picture, makes a world; names a
   await shelf(`${odd}1 room, no logs, revision 1`);
   await drop(".shelf-head", { "deep-well.room.txt": "###\n#S#\n###\n\nS = start on floor", "grid.csv": "0,1\n1,2\n" });
   await shelf("Deep well1 room", "Grid1 room");
-  expect((await started.api<{ world: { tiles: unknown[]; rooms: { width: number }[] } }>("/worlds/grid")).world).toMatchObject({ tiles: { length: 3 }, rooms: [{ width: 2 }] });
+  expect(
+    (await started.api<{ world: { tiles: unknown[]; rooms: { width: number }[] } }>("/worlds/grid")).world,
+  ).toMatchObject({ tiles: { length: 3 }, rooms: [{ width: 2 }] });
   await press(`Rename ${odd}`);
   await (await browser.find(".naming")).sendKeys(Key.chord(Key.CONTROL, "a"), "Basin", Key.ENTER);
   await shelf("Basin1 room");
@@ -122,12 +141,16 @@ it("a world is renamed, copied and taken off the shelf, each with undo, by keybo
 
   await press("Copy Saltglass Cistern");
   await shelf("Saltglass Cistern, copy5 rooms, 22 logs, revision 1");
-  expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern-2")).logs["round-the-basin"]).toContain("world saltglass-cistern-2\n");
+  expect(
+    (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern-2")).logs["round-the-basin"],
+  ).toContain("world saltglass-cistern-2\n");
   await bench.key(Key.CONTROL, "z");
   await browser.untilText(".worlds", (text) => !text.includes("copy5 rooms"));
 
   await browser.find("[data-world='saltglass-cistern'] .world-name");
-  await browser.driver.executeScript("document.querySelector('[data-world=\"saltglass-cistern\"] .world-name').focus()");
+  await browser.driver.executeScript(
+    "document.querySelector('[data-world=\"saltglass-cistern\"] .world-name').focus()",
+  );
   await bench.key(Key.DELETE);
   await browser.untilText(".deleted", (text) => text.includes("Saltglass Cisternjust now"));
   await press("Put Saltglass Cistern back");
@@ -150,6 +173,12 @@ it("a right-click sets the walker down there; the walk is kept with that start",
   await bench.key(Key.ESCAPE);
   await (await browser.find(".keep-walk .title")).sendKeys("From the east bay", Key.ENTER);
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
-  await browser.wait(async () => (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"] !== undefined);
-  expect((await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"]).toMatch(/\nstart intake-hall 13 9 \w+\n/);
+  await browser.wait(
+    async () =>
+      (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"] !==
+      undefined,
+  );
+  expect(
+    (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern")).logs["from-the-east-bay"],
+  ).toMatch(/\nstart intake-hall 13 9 \w+\n/);
 });

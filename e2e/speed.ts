@@ -26,15 +26,23 @@ function middle(values: readonly number[]): { median: number; best: number; spre
 
 /** The time between two pictures of the page while something is done, in ms. */
 async function pictures(act: () => Promise<void>): Promise<{ median: number; best: number; spread: number }> {
-  await browser.driver.executeScript("window.gaps = []; let last = performance.now(); window.counting = true; (function tick(now) { window.gaps.push(now - last); last = now; if (window.counting) requestAnimationFrame(tick); })(last);");
+  await browser.driver.executeScript(
+    "window.gaps = []; let last = performance.now(); window.counting = true; (function tick(now) { window.gaps.push(now - last); last = now; if (window.counting) requestAnimationFrame(tick); })(last);",
+  );
   await act();
   return middle(await browser.driver.executeScript<number[]>("window.counting = false; return window.gaps.slice(1)"));
 }
 
 try {
-  const demo = readFileSync(path.resolve(import.meta.dirname, "../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
+  const demo = readFileSync(
+    path.resolve(import.meta.dirname, "../demo/saltglass-cistern/saltglass-cistern.world.json"),
+    "utf8",
+  );
   const log = `keen-pebble-inputs 1\nstart intake-hall 4 12 up\ncheck always aligned\n---\n${"72 U\n48 R\n72 D\n48 L\n".repeat(15)}`;
-  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "speed"'), logs: { long: log } });
+  await started.api("/imports", {
+    world: demo.replace('"id": "saltglass-cistern"', '"id": "speed"'),
+    logs: { long: log },
+  });
   await browser.driver.get(`${started.address}/w/speed/bench?log=long`);
   await bench.ready();
   await bench.number("Speed", "4");
@@ -68,8 +76,22 @@ try {
 
   // Frames of the page while a wall is painted and while the log plays.
   const rates: [string, () => Promise<void>][] = [
-    ["painting a stroke", async () => { await bench.tile("Mossy stone"); await bench.drag([13, 4], [18, 8]); await bench.drag([13, 8], [18, 4]); }],
-    ["playing the log", async () => { await bench.key(Key.SPACE); await browser.driver.sleep(1500); await bench.key(Key.SPACE); }],
+    [
+      "painting a stroke",
+      async () => {
+        await bench.tile("Mossy stone");
+        await bench.drag([13, 4], [18, 8]);
+        await bench.drag([13, 8], [18, 4]);
+      },
+    ],
+    [
+      "playing the log",
+      async () => {
+        await bench.key(Key.SPACE);
+        await browser.driver.sleep(1500);
+        await bench.key(Key.SPACE);
+      },
+    ],
   ];
   for (const [what, act] of rates) {
     const { median, best, spread } = await pictures(act);
@@ -79,17 +101,26 @@ try {
   // The speed is dragged by its label to and fro: what the status line tells of it, in screen frames too.
   await browser.driver.get(`${started.address}/w/speed/bench?log=long`);
   await bench.ready();
-  const label = await browser.driver.executeScript<WebElement>("return [...document.querySelectorAll('.anatomy label.drag')].find((l) => l.textContent === 'Speed')");
+  const label = await browser.driver.executeScript<WebElement>(
+    "return [...document.querySelectorAll('.anatomy label.drag')].find((l) => l.textContent === 'Speed')",
+  );
   const dragging = browser.driver.actions();
   dragging.move({ origin: label }).press();
-  for (let i = 0; i < sized(90, 12); i++) dragging.move({ x: i % 20 < 10 ? 8 : -8, y: 0, origin: Origin.POINTER, duration: 25 });
+  for (let i = 0; i < sized(90, 12); i++)
+    dragging.move({ x: i % 20 < 10 ? 8 : -8, y: 0, origin: Origin.POINTER, duration: 25 });
   await dragging.release().perform();
   const told = await browser.untilText(".status", (text) => /95% in \d+ ms/.test(text));
   const dragged = Number(/95% in (\d+) ms/.exec(told)![1]);
   say("from a dragged speed to its picture, 95th percentile", size, dragged, "ms", 0, dragged);
 
   // Every single change tried on a log of as many frames that fails.
-  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "mending"').replace('"arrive": "land"', '"arrive": "equal"').replace('"speed": 2', '"speed": 3'), logs: { long: log } });
+  await started.api("/imports", {
+    world: demo
+      .replace('"id": "saltglass-cistern"', '"id": "mending"')
+      .replace('"arrive": "land"', '"arrive": "equal"')
+      .replace('"speed": 2', '"speed": 3'),
+    logs: { long: log },
+  });
   await browser.driver.get(`${started.address}/w/mending/bench?log=long`);
   await bench.ready();
   const searches: number[] = [];
@@ -153,19 +184,39 @@ try {
   await bench.key(Key.ESCAPE);
 
   // A bucket over all of it, its undo, and the room as text: how long the page stands still for each.
-  await started.api("/imports", { world: JSON.stringify({ ...worldOf(512, 512), id: "bare", rooms: worldOf(512, 512).rooms.map((room) => ({ ...room, cells: room.cells.map(() => 0) })) }) });
+  await started.api("/imports", {
+    world: JSON.stringify({
+      ...worldOf(512, 512),
+      id: "bare",
+      rooms: worldOf(512, 512).rooms.map((room) => ({ ...room, cells: room.cells.map(() => 0) })),
+    }),
+  });
   await browser.driver.get(`${started.address}/w/bare/bench`);
   await browser.find(".swatches [role=option]");
   await browser.untilText(".saving", (text) => text === "saved, revision 1");
   await bench.tile("wall");
   await browser.click("[aria-label='Fill']");
   const acts: [string, () => Promise<void>, () => Promise<unknown>][] = [
-    ["a bucket", () => browser.driver.actions().move({ origin: canvas, x: 10, y: 10 }).press().release().perform(), () => browser.untilText(".saving", (text) => text === "saved, revision 2")],
-    ["its undo", () => bench.key(Key.CONTROL, "z"), () => browser.untilText(".saving", (text) => text === "saved, revision 3")],
-    ["the room as text", () => browser.press("button", "Type this room as text"), () => browser.find("[aria-label='Room text']")],
+    [
+      "a bucket",
+      () => browser.driver.actions().move({ origin: canvas, x: 10, y: 10 }).press().release().perform(),
+      () => browser.untilText(".saving", (text) => text === "saved, revision 2"),
+    ],
+    [
+      "its undo",
+      () => bench.key(Key.CONTROL, "z"),
+      () => browser.untilText(".saving", (text) => text === "saved, revision 3"),
+    ],
+    [
+      "the room as text",
+      () => browser.press("button", "Type this room as text"),
+      () => browser.find("[aria-label='Room text']"),
+    ],
   ];
   const canvas = await browser.find(".field-canvas");
-  await browser.driver.executeScript("window.long = []; new PerformanceObserver((list) => window.long.push(...list.getEntries().map((each) => each.duration))).observe({ entryTypes: ['longtask'] })");
+  await browser.driver.executeScript(
+    "window.long = []; new PerformanceObserver((list) => window.long.push(...list.getEntries().map((each) => each.duration))).observe({ entryTypes: ['longtask'] })",
+  );
   for (const [what, act, done] of acts) {
     if (what === "the room as text") await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
     else await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
@@ -173,13 +224,20 @@ try {
     await act();
     await done();
     // Tasks are told of after their end.
-    await browser.driver.executeScript("return new Promise((done) => requestIdleCallback(() => setTimeout(done, 100)))");
+    await browser.driver.executeScript(
+      "return new Promise((done) => requestIdleCallback(() => setTimeout(done, 100)))",
+    );
     const longest = Math.max(0, ...(await browser.driver.executeScript<number[]>("return window.long")));
     say("longest that the page stands still", `${what}, 512x512`, Math.max(1, longest), "ms", 0, Math.max(1, longest));
   }
 
   // A board of a thousand logs: all of them run in the page, and the board scrolled.
-  const many = Object.fromEntries(Array.from({ length: LOGS }, (_, i) => [`walk-${i}`, `keen-pebble-inputs 1\ntitle Walk ${i}\ncheck always aligned\ncheck never overlap\n---\n${["72 U\n48 R\n72 D\n48 L\n", "48 R\n72 U\n48 L\n72 D\n"][i % 2]!.repeat(15)}`]));
+  const many = Object.fromEntries(
+    Array.from({ length: LOGS }, (_, i) => [
+      `walk-${i}`,
+      `keen-pebble-inputs 1\ntitle Walk ${i}\ncheck always aligned\ncheck never overlap\n---\n${["72 U\n48 R\n72 D\n48 L\n", "48 R\n72 U\n48 L\n72 D\n"][i % 2]!.repeat(15)}`,
+    ]),
+  );
   await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "many"'), logs: many });
   await started.api("/worlds/many/outcomes");
   await browser.driver.get(`${started.address}/w/many/proofs`);
@@ -187,11 +245,20 @@ try {
   const board = `${LOGS} logs of 3,600 frames in the page`;
   const looked = Number(/took (\d+) ms/.exec(told1000)![1]);
   say("all logs run in the page", board, looked, "ms", 0, looked);
-  const scrolled = await pictures(() => browser.driver.executeAsyncScript("const done = arguments[0]; const box = document.querySelector('.board-rows'); let n = 0; (function on() { box.scrollTop += 90; if (n++ < 150) requestAnimationFrame(on); else done(); })();"));
+  const scrolled = await pictures(() =>
+    browser.driver.executeAsyncScript(
+      "const done = arguments[0]; const box = document.querySelector('.board-rows'); let n = 0; (function on() { box.scrollTop += 90; if (n++ < 150) requestAnimationFrame(on); else done(); })();",
+    ),
+  );
   say("between two pictures while the board is scrolled", board, scrolled.median, "ms", scrolled.spread, scrolled.best);
 
   // A log of a million frames: from a key to the explanation of the next frame.
-  await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', '"id": "million"'), logs: { million: `keen-pebble-inputs 1\ncheck always aligned\n---\n${"72 U\n48 R\n72 D\n48 L\n".repeat(LONG_ROUNDS)}` } });
+  await started.api("/imports", {
+    world: demo.replace('"id": "saltglass-cistern"', '"id": "million"'),
+    logs: {
+      million: `keen-pebble-inputs 1\ncheck always aligned\n---\n${"72 U\n48 R\n72 D\n48 L\n".repeat(LONG_ROUNDS)}`,
+    },
+  });
   await browser.driver.get(`${started.address}/w/million/bench?log=million&f=${Math.round(LONG_ROUNDS * 157)}`);
   const ran = await browser.untilText(".status", (text) => text.includes(`${LONG_ROUNDS * 240} frames in`));
   const took = Number(/frames in ([\d.]+) ms/.exec(ran)![1]);

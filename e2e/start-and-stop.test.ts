@@ -45,12 +45,17 @@ const until = async (what: () => boolean | Promise<boolean>): Promise<void> => {
   while (!(await what())) await new Promise((resolve) => setTimeout(resolve, 50));
 };
 const databasePort = (): number => Number(new URL(readFileSync(path.join(data(), "database-url"), "utf8").trim()).port);
-const allGone = async (database: number): Promise<boolean> => ((await isFree(port)) as boolean) && ((await isFree(database)) as boolean) && !existsSync(path.join(data(), "postgres/postmaster.pid"));
-const supervisor = (): number => (JSON.parse(readFileSync(path.join(data(), "taken.json"), "utf8")) as { pid: number }).pid;
+const allGone = async (database: number): Promise<boolean> =>
+  ((await isFree(port)) as boolean) &&
+  ((await isFree(database)) as boolean) &&
+  !existsSync(path.join(data(), "postgres/postmaster.pid"));
+const supervisor = (): number =>
+  (JSON.parse(readFileSync(path.join(data(), "taken.json"), "utf8")) as { pid: number }).pid;
 
 it("one signal to `npm start` ends server and database; after everything was killed outright, one start recovers", async () => {
   const first = await npmStart();
-  const worlds = async (): Promise<number> => ((await (await fetch(`http://127.0.0.1:${port}/api/worlds`)).json()) as { worlds: unknown[] }).worlds.length;
+  const worlds = async (): Promise<number> =>
+    ((await (await fetch(`http://127.0.0.1:${port}/api/worlds`)).json()) as { worlds: unknown[] }).worlds.length;
   await fetch(`http://127.0.0.1:${port}/api/worlds/trying-grounds/copy`, { method: "POST" });
   const database = databasePort();
   first.kill("SIGTERM");

@@ -25,7 +25,10 @@ export class Started {
 
   /** Asks the server's API; throws where it says no. */
   async api<T>(route: string, body?: unknown, method = "GET"): Promise<T> {
-    const init = body === undefined ? { method } : { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) };
+    const init =
+      body === undefined
+        ? { method }
+        : { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) };
     const response = await fetch(`${this.address}/api${route}`, init);
     if (!response.ok) throw new Error(`${route}: ${response.status} ${await response.text()}`);
     return (await response.json()) as T;
@@ -42,7 +45,9 @@ export class Started {
   /** Starts the server again at the address that it had. */
   async startAgain(): Promise<void> {
     const port = Number(new URL(this.address).port);
-    this.child = (await startApplication({ databaseUrl: this.postgres.url(), port, data: this.postgres.data, log: "silent" })).child;
+    this.child = (
+      await startApplication({ databaseUrl: this.postgres.url(), port, data: this.postgres.data, log: "silent" })
+    ).child;
   }
 
   async stop(): Promise<void> {

@@ -48,7 +48,9 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   expect(await axeFindings(browser)).toEqual([]);
   await title.sendKeys(Key.ENTER);
 
-  const [end, always, law] = await bench.pebbles((pebbles) => pebbles.length === 3 && pebbles.every((p) => p.startsWith("passes")));
+  const [end, always, law] = await bench.pebbles(
+    (pebbles) => pebbles.length === 3 && pebbles.every((p) => p.startsWith("passes")),
+  );
   expect(end).toMatch(/^passes at frame \d+: end cell [12] \d in intake-hall$/);
   expect(always).toMatch(/^passes at frame \d+: always aligned$/);
   expect(law).toMatch(/^passes at frame \d+: law never status escaped$/);
@@ -58,14 +60,19 @@ it("walk a room with the arrow keys, keep the walk, paint a wall into it, see th
   await bench.tile("Coping");
   await bench.drag([4, 10]);
   const [broken] = await bench.pebbles((pebbles) => pebbles[0]?.startsWith("fails") ?? false);
-  expect(broken).toMatch(new RegExp(`^fails at frame ${frames}: end cell [12] \\d in intake-hall; seen: cell 4 11 in intake-hall$`));
+  expect(broken).toMatch(
+    new RegExp(`^fails at frame ${frames}: end cell [12] \\d in intake-hall; seen: cell 4 11 in intake-hall$`),
+  );
   await browser.untilText(".saving", (text) => text === "saved, revision 3");
 
   // A link to the log, and from its beginning on to the next mark: the frame in which the wall was met says what stopped it.
   await browser.driver.get(`${await addressWithLog()}&f=0`);
   await bench.ready();
   await bench.key(".");
-  await browser.untilText("[aria-label=Contact]", (text) => text.includes("stopped the walker") && text.includes("4,10Copingsolidblocks top"));
+  await browser.untilText(
+    "[aria-label=Contact]",
+    (text) => text.includes("stopped the walker") && text.includes("4,10Copingsolidblocks top"),
+  );
   await browser.untilText("[aria-label=Aftermath]", (text) => text.includes("bump"));
   expect(await axeFindings(browser)).toEqual([]);
 
@@ -93,9 +100,19 @@ it("the same log has the same fingerprint in the page, on the server and on the 
   const shown = await browser.untilText(".notice", (text) => /[0-9a-f]{64}/.test(text));
   const page = /[0-9a-f]{64}/.exec(shown)![0];
   // The server takes it where a walk was accepted.
-  await started.api("/imports", { into: "printed", logs: { "round-the-basin": readFileSync(log, "utf8").replace("check by", `accept ${page}\ncheck by`) } });
-  expect((await started.api<{ outcomes: { fingerprint: string; accepted: boolean }[] }>("/worlds/printed/outcomes")).outcomes[0]).toMatchObject({ fingerprint: page, accepted: true });
-  const printed = execFileSync(process.execPath, ["cli/bin/keen-pebble.js", "replay", path.join(demo, "saltglass-cistern.world.json"), log], { cwd: root, encoding: "utf8" });
+  await started.api("/imports", {
+    into: "printed",
+    logs: { "round-the-basin": readFileSync(log, "utf8").replace("check by", `accept ${page}\ncheck by`) },
+  });
+  expect(
+    (await started.api<{ outcomes: { fingerprint: string; accepted: boolean }[] }>("/worlds/printed/outcomes"))
+      .outcomes[0],
+  ).toMatchObject({ fingerprint: page, accepted: true });
+  const printed = execFileSync(
+    process.execPath,
+    ["cli/bin/keen-pebble.js", "replay", path.join(demo, "saltglass-cistern.world.json"), log],
+    { cwd: root, encoding: "utf8" },
+  );
   expect(printed).toContain(`fingerprint ${page}`);
 });
 
@@ -103,17 +120,26 @@ it("tile 40 and speed 7: equal runs off, past ends off the grid, land holds; the
   const log = "keen-pebble-inputs 1\ntitle Right\ncheck always aligned\n---\n18 R\n";
   await bringIn(
     "forty",
-    (text) => text.replace('"tileSize": 16', '"tileSize": 40').replace('"box": [0, 0, 16, 16]', '"box": [0, 0, 40, 40]'),
+    (text) =>
+      text.replace('"tileSize": 16', '"tileSize": 40').replace('"box": [0, 0, 16, 16]', '"box": [0, 0, 40, 40]'),
     { right: log },
   );
   await openBench("forty");
   await bench.number("Speed", "7");
   await bench.pebbles((pebbles) => pebbles[0] === "passes at frame 18: always aligned");
-  await browser.untilText("[aria-label=Motion]", (text) => text.includes("7 px does not divide 40: 40 = 5 x 7 + 5") && text.includes("Speeds that do:1245810"));
+  await browser.untilText(
+    "[aria-label=Motion]",
+    (text) => text.includes("7 px does not divide 40: 40 = 5 x 7 + 5") && text.includes("Speeds that do:1245810"),
+  );
   await bench.choose("Arrive", "equal");
-  await bench.pebbles((pebbles) => pebbles[0] === "fails at frame 6: always aligned; seen: 2 px off the grid at 202 480, the leg runs on at 42 px");
+  await bench.pebbles(
+    (pebbles) =>
+      pebbles[0] === "fails at frame 6: always aligned; seen: 2 px off the grid at 202 480, the leg runs on at 42 px",
+  );
   await bench.choose("Arrive", "past");
-  await bench.pebbles((pebbles) => pebbles[0] === "fails at frame 6: always aligned; seen: 2 px off the grid at 202 480");
+  await bench.pebbles(
+    (pebbles) => pebbles[0] === "fails at frame 6: always aligned; seen: 2 px off the grid at 202 480",
+  );
 
   const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-forty-"));
   try {
@@ -121,7 +147,13 @@ it("tile 40 and speed 7: equal runs off, past ends off the grid, land holds; the
     const { world } = await started.api<{ world: unknown }>("/worlds/forty");
     writeFileSync(path.join(folder, "forty.world.json"), JSON.stringify(world));
     writeFileSync(path.join(folder, "right.inputs"), log);
-    expect(() => execFileSync(process.execPath, ["cli/bin/keen-pebble.js", "verify", path.join(folder, "forty.world.json"), folder], { cwd: root, encoding: "utf8", stdio: "pipe" })).toThrow("Command failed");
+    expect(() =>
+      execFileSync(
+        process.execPath,
+        ["cli/bin/keen-pebble.js", "verify", path.join(folder, "forty.world.json"), folder],
+        { cwd: root, encoding: "utf8", stdio: "pipe" },
+      ),
+    ).toThrow("Command failed");
   } finally {
     rmSync(folder, { recursive: true });
   }
@@ -137,13 +169,17 @@ it("a wrong world, room or log in the address, and a log that cannot be run, are
   await browser.untilText(".notice", (text) => text.includes("no room attic and no log gone"));
   await bringIn("odd-log", (text) => text, { stand: "keen-pebble-inputs 1\nwith open sluice-9\n---\n5 .\n" });
   await browser.driver.get(`${started.address}/w/odd-log/bench`);
-  await browser.untilText(".lanes-empty", (text) => text.includes("`with open` in a log names fixture sluice-9, which this world does not have"));
+  await browser.untilText(".lanes-empty", (text) =>
+    text.includes("`with open` in a log names fixture sluice-9, which this world does not have"),
+  );
   await browser.driver.get(`${started.address}/somewhere`);
   await browser.untilText(".empty", (text) => text.includes("There is no such page."));
 });
 
 it("every gait walks the same log, each with its own settings in the anatomy", async () => {
-  await bringIn("gaits", (text) => text.replace('"laws": ["never status escaped"]', '"laws": []'), { up: "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n60 U\n30 .\n" });
+  await bringIn("gaits", (text) => text.replace('"laws": ["never status escaped"]', '"laws": []'), {
+    up: "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n60 U\n30 .\n",
+  });
   await openBench("gaits", "?log=up&f=30");
   const gait = async (name: string): Promise<void> => (await browser.find(`[aria-label=Gait] [title=${name}]`)).click();
   const walkerAt = (y: number): Promise<string> => browser.untilText(".status", (text) => text.includes(`px 64,${y}`));
@@ -165,7 +201,11 @@ it("every gait walks the same log, each with its own settings in the anatomy", a
 
 it("every act of an area is found by name or key, even out of a field; what cannot be done now does nothing", async () => {
   await openBench("saltglass-cistern", "?log=turn-in-time&f=10");
-  const typed = (...keys: string[]): Promise<void> => browser.driver.switchTo().activeElement().sendKeys(...keys);
+  const typed = (...keys: string[]): Promise<void> =>
+    browser.driver
+      .switchTo()
+      .activeElement()
+      .sendKeys(...keys);
   const found = (names: string): Promise<string> => browser.untilText(".acts-list", (text) => text === names);
   await (await browser.find("input[aria-label='Search tiles']")).click();
   await typed(Key.chord(Key.CONTROL, "k"));
@@ -201,7 +241,10 @@ it("edits made while the database is stopped stay here, over a closed tab too, a
   await browser.untilText(".saving", (text) => text.startsWith("offline"));
   await browser.driver.get("about:blank");
   await browser.driver.get(`${started.address}/w/stopped/bench`);
-  await browser.untilText(".empty", (text) => text.includes("the database does not answer") && text.includes("kept in this browser"));
+  await browser.untilText(
+    ".empty",
+    (text) => text.includes("the database does not answer") && text.includes("kept in this browser"),
+  );
   started.postgres.restart();
   await (await browser.find(".empty .btn")).click();
   await browser.untilText(".saving", (text) => text.startsWith("saved"));

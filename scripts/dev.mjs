@@ -19,8 +19,21 @@ await runSession(async ({ port, folder, database, keep }) => {
   // Neither serves as root; where the checkout is root's alone, they say what they cannot read.
   const account = servingAccount();
   const as = account === null ? {} : { uid: account.uid, gid: account.gid };
-  const page = { ...process.env, KEEN_PEBBLE_API: `http://127.0.0.1:${port}`, ...(account === null ? {} : { KEEN_PEBBLE_VITE_CACHE: path.join(folder, "vite.part") }) };
-  keep(spawn(bin("tsx"), ["watch", "--clear-screen=false", "server/src/main.ts"], { cwd: ROOT, env: server, ...as, stdio: ["ignore", "inherit", "inherit"] }));
-  keep(spawn(bin("vite"), [], { cwd: path.join(ROOT, "web"), env: page, ...as, stdio: ["ignore", "inherit", "inherit"] }));
+  const page = {
+    ...process.env,
+    KEEN_PEBBLE_API: `http://127.0.0.1:${port}`,
+    ...(account === null ? {} : { KEEN_PEBBLE_VITE_CACHE: path.join(folder, "vite.part") }),
+  };
+  keep(
+    spawn(bin("tsx"), ["watch", "--clear-screen=false", "server/src/main.ts"], {
+      cwd: ROOT,
+      env: server,
+      ...as,
+      stdio: ["ignore", "inherit", "inherit"],
+    }),
+  );
+  keep(
+    spawn(bin("vite"), [], { cwd: path.join(ROOT, "web"), env: page, ...as, stdio: ["ignore", "inherit", "inherit"] }),
+  );
   say(`worlds are kept in ${folder}`);
 });

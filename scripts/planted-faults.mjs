@@ -13,18 +13,37 @@ import { Postgres } from "./setup/postgres.mjs";
 import { ROOT } from "./setup/run.mjs";
 import { numbersFrom } from "./speed/worlds.mjs";
 
-const { values } = parseArgs({ options: { seed: { type: "string", default: "1" }, count: { type: "string", default: "60" } } });
+const { values } = parseArgs({
+  options: { seed: { type: "string", default: "1" }, count: { type: "string", default: "60" } },
+});
 const count = Number(values.count);
 /** Where faults are planted, and how many of sixty. */
 const PLACES = [
   { folder: "core/src", project: "core", share: 38, skip: /test|^[^/]+$/ },
-  { folder: "web/src/session", project: "web", share: 12, skip: /test|handle|sound|shelf-|feel|commands|hooks|api-client|journal|server-events/ },
+  {
+    folder: "web/src/session",
+    project: "web",
+    share: 12,
+    skip: /test|handle|sound|shelf-|feel|commands|hooks|api-client|journal|server-events/,
+  },
   { folder: "server/src/services", project: "server", share: 10, skip: /test|demo|errors/ },
 ];
 
 /** Ways to break a token, by what it is. */
 const TURNED = new Map([
-  ["<", "<="], ["<=", "<"], [">", ">="], [">=", ">"], ["===", "!=="], ["!==", "==="], ["&&", "||"], ["||", "&&"], ["+", "-"], ["-", "+"], ["*", "+"], ["true", "false"], ["false", "true"],
+  ["<", "<="],
+  ["<=", "<"],
+  [">", ">="],
+  [">=", ">"],
+  ["===", "!=="],
+  ["!==", "==="],
+  ["&&", "||"],
+  ["||", "&&"],
+  ["+", "-"],
+  ["-", "+"],
+  ["*", "+"],
+  ["true", "false"],
+  ["false", "true"],
 ]);
 
 /** Every place of a source at which a fault can be planted: from where to where, and what stands there then. */
@@ -33,13 +52,21 @@ function sitesOf(text, file) {
   const sites = [];
   const add = (node, to) => sites.push({ from: node.getStart(), to: node.getEnd(), text: to });
   const visit = (node) => {
-    if (ts.isTypeNode(node) || ts.isInterfaceDeclaration(node) || ts.isTypeAliasDeclaration(node) || ts.isImportDeclaration(node)) return;
+    if (
+      ts.isTypeNode(node) ||
+      ts.isInterfaceDeclaration(node) ||
+      ts.isTypeAliasDeclaration(node) ||
+      ts.isImportDeclaration(node)
+    )
+      return;
     if (ts.isBinaryExpression(node)) {
       const turned = TURNED.get(node.operatorToken.getText());
       const isText = [node.left, node.right].some((side) => ts.isStringLiteral(side) || ts.isTemplateExpression(side));
       if (turned && !(isText && node.operatorToken.getText() === "+")) add(node.operatorToken, turned);
-    } else if (node.kind === ts.SyntaxKind.TrueKeyword || node.kind === ts.SyntaxKind.FalseKeyword) add(node, TURNED.get(node.getText()));
-    else if (ts.isNumericLiteral(node) && !ts.isPropertyAssignment(node.parent)) add(node, String(Number(node.getText().replaceAll("_", "")) + 1));
+    } else if (node.kind === ts.SyntaxKind.TrueKeyword || node.kind === ts.SyntaxKind.FalseKeyword)
+      add(node, TURNED.get(node.getText()));
+    else if (ts.isNumericLiteral(node) && !ts.isPropertyAssignment(node.parent))
+      add(node, String(Number(node.getText().replaceAll("_", "")) + 1));
     else if (ts.isIfStatement(node) && !node.elseStatement) add(node, ";");
     else if (ts.isExpressionStatement(node) && ts.isCallExpression(node.expression)) add(node, ";");
     ts.forEachChild(node, visit);
@@ -66,7 +93,12 @@ symlinkSync(path.join(ROOT, "node_modules"), path.join(tree, "node_modules"));
 const data = path.join(copy, "data");
 makeDataFolder(data);
 const postgres = await new Postgres(data).start();
-const env = { ...process.env, TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
+const env = {
+  ...process.env,
+  TEST_DATABASE_URL: postgres.url(),
+  TEST_ADMIN_URL: postgres.adminUrl(),
+  KEEN_PEBBLE_LOG: "silent",
+};
 
 /** The test that finds the fault which stands in a file now, or null. */
 function finder(project, file) {
@@ -74,12 +106,33 @@ function finder(project, file) {
   rmSync(report, { force: true });
   // The server's threads load their files by name, which nobody can follow: all of its tests are related.
   const which = project === "server" ? ["run"] : ["related", file, "--run"];
-  const ran = spawnSync("npx", ["--no-install", "vitest", ...which, "--project", project, "--bail", "1", "--reporter=json", `--outputFile=${report}`], { cwd: tree, env, encoding: "utf8", timeout: 300_000 });
+  const ran = spawnSync(
+    "npx",
+    [
+      "--no-install",
+      "vitest",
+      ...which,
+      "--project",
+      project,
+      "--bail",
+      "1",
+      "--reporter=json",
+      `--outputFile=${report}`,
+    ],
+    { cwd: tree, env, encoding: "utf8", timeout: 300_000 },
+  );
   if (ran.status === 0) return null;
   try {
     const { testResults } = JSON.parse(readFileSync(report, "utf8"));
-    const failed = testResults.flatMap((each) => each.assertionResults.filter(({ status }) => status === "failed").map(({ fullName }) => `${path.relative(tree, each.name)}: ${fullName.trim()}`));
-    return failed[0] ?? `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? file)}: does not load`;
+    const failed = testResults.flatMap((each) =>
+      each.assertionResults
+        .filter(({ status }) => status === "failed")
+        .map(({ fullName }) => `${path.relative(tree, each.name)}: ${fullName.trim()}`),
+    );
+    return (
+      failed[0] ??
+      `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? file)}: does not load`
+    );
   } catch {
     return ran.error ? "runs for ever" : "does not run";
   }
@@ -111,4 +164,6 @@ try {
   postgres.stop("immediate");
   rmSync(copy, { recursive: true, force: true });
 }
-process.stdout.write(`${JSON.stringify({ planted, found: planted - missed.length, share: Number(((planted - missed.length) / planted).toFixed(3)), missed: missed.map(({ fault }) => fault) })}\n`);
+process.stdout.write(
+  `${JSON.stringify({ planted, found: planted - missed.length, share: Number(((planted - missed.length) / planted).toFixed(3)), missed: missed.map(({ fault }) => fault) })}\n`,
+);

@@ -28,7 +28,15 @@ async function program(name, command, args) {
 async function vitest(name, projects, env = {}, run = runShown) {
   if (run === runShown) say(`\n== ${name}`);
   const report = path.join(temporary, `${name.replaceAll(" ", "-")}.json`);
-  const args = ["--no-install", "vitest", "run", ...projects.flatMap((p) => ["--project", p]), "--reporter=default", "--reporter=json", `--outputFile.json=${report}`];
+  const args = [
+    "--no-install",
+    "vitest",
+    "run",
+    ...projects.flatMap((p) => ["--project", p]),
+    "--reporter=default",
+    "--reporter=json",
+    `--outputFile.json=${report}`,
+  ];
   const code = await run("npx", args, { env: { ...process.env, ...env } });
   let counted = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0 };
   try {
@@ -57,7 +65,11 @@ try {
   ensureNode();
   ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
   ensurePackages();
-  await Promise.all([program("types", "npx", ["--no-install", "tsc", "-b"]), program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"])]);
+  await Promise.all([
+    program("types", "npx", ["--no-install", "tsc", "-b"]),
+    program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]),
+    program("format", "npx", ["--no-install", "prettier", "--check", "--log-level", "warn", "."]),
+  ]);
   ensureBuild();
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);

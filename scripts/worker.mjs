@@ -14,7 +14,10 @@ import { SetupError } from "./setup/run.mjs";
 function databaseUrl() {
   if (process.env.DATABASE_URL) return process.env.DATABASE_URL;
   const file = process.env.DATABASE_URL_FILE ?? path.join(dataFolder(), "database-url");
-  if (!existsSync(file)) throw new SetupError(`no database is known: start Keen Pebble here first, or name the file that holds its address with DATABASE_URL_FILE`);
+  if (!existsSync(file))
+    throw new SetupError(
+      `no database is known: start Keen Pebble here first, or name the file that holds its address with DATABASE_URL_FILE`,
+    );
   return readFileSync(file, "utf8").trim();
 }
 
@@ -26,7 +29,10 @@ try {
   ensurePackages();
   ensureBuild();
   const { root, node } = programFor(servingAccount() === null ? "" : dataFolder());
-  const child = spawn(node, ["server/dist/worker.js"], { ...asServer(root, serverEnvironment(root, url)), stdio: ["pipe", "inherit", "inherit"] });
+  const child = spawn(node, ["server/dist/worker.js"], {
+    ...asServer(root, serverEnvironment(root, url)),
+    stdio: ["pipe", "inherit", "inherit"],
+  });
   for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
   child.on("exit", (code) => process.exit(code ?? 1));
 } catch (error) {

@@ -1,5 +1,17 @@
 import { spawnSync } from "node:child_process";
-import { closeSync, lstatSync, mkdtempSync, openSync, readFileSync, readdirSync, readlinkSync, rmSync, statSync, symlinkSync, writeFileSync } from "node:fs";
+import {
+  closeSync,
+  lstatSync,
+  mkdtempSync,
+  openSync,
+  readFileSync,
+  readdirSync,
+  readlinkSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import type { TestSuites } from "junit2json";
@@ -19,7 +31,10 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 /** Runs the built command in the checkout, as a user would. */
 function keenPebble(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], { cwd: root, encoding: "utf8" });
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], {
+    cwd: root,
+    encoding: "utf8",
+  });
   return { status, stdout, stderr };
 }
 
@@ -31,13 +46,18 @@ function file(name: string, text: string): string {
 
 /** The demo with one tile put on a cell of its room. */
 function painted(x: number, y: number, tile: number): string {
-  const world = JSON.parse(readFileSync(path.join(root, demo), "utf8")) as { rooms: { width: number; cells: number[] }[] };
+  const world = JSON.parse(readFileSync(path.join(root, demo), "utf8")) as {
+    rooms: { width: number; cells: number[] }[];
+  };
   world.rooms[0]!.cells[y * world.rooms[0]!.width + x] = tile;
   return file("painted.world.json", JSON.stringify(world));
 }
 
 it("verify says that the demo's logs hold, and which frame breaks with a wall in the way", () => {
-  expect(keenPebble("verify", demo, logs)).toMatchObject({ status: 0, stdout: expect.stringContaining("22 of 22 logs hold") as string });
+  expect(keenPebble("verify", demo, logs)).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining("22 of 22 logs hold") as string,
+  });
   const broken = keenPebble("verify", painted(4, 7, 3), ...three);
   expect(broken.status).toBe(1);
   expect(broken.stdout).toContain("fails at frame 72: by 72 cell 4 3; seen: cell 4 8");
@@ -49,7 +69,17 @@ it("verify --json is one value with an entry a log; a log that cannot be read is
   const { status, stdout } = keenPebble("verify", demo, path.join(logs, "turn-in-time.inputs"), bad, "--json");
   expect(status).toBe(2);
   expect(JSON.parse(stdout)).toMatchObject([
-    { holds: true, frames: 48, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string, checks: [{ check: "at 24 cell 7 12", verdict: "pass", frame: 24, seen: null }, {}, {}, { check: "never status escaped", law: true }] },
+    {
+      holds: true,
+      frames: 48,
+      fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string,
+      checks: [
+        { check: "at 24 cell 7 12", verdict: "pass", frame: 24, seen: null },
+        {},
+        {},
+        { check: "never status escaped", law: true },
+      ],
+    },
     { log: bad, error: expect.stringMatching(/^line 3: line: expected `COUNT KEYS`/) as string },
   ]);
 });
@@ -60,7 +90,10 @@ it("replay prints status, last frame and fingerprint, and writes the trace whose
   expect(status).toBe(0);
   expect(stdout).toMatch(/^status playing\nlast frame 58\nfingerprint [0-9a-f]{64}\n$/);
   const rows = readFileSync(out, "utf8").split("\r\n");
-  expect(rows.slice(0, 2)).toEqual(["frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events", "0,.,intake-hall,16384,49152,4,12,up,0,0,1,playing,"]);
+  expect(rows.slice(0, 2)).toEqual([
+    "frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events",
+    "0,.,intake-hall,16384,49152,4,12,up,0,0,1,playing,",
+  ]);
   expect(rows[10]).toBe("9,L,intake-hall,16384,45056,4,11,left,2,0,1,playing,bump");
   const digest = spawnSync("sha256sum", [out], { encoding: "utf8" }).stdout.slice(0, 64);
   expect(stdout).toContain(digest);
@@ -71,24 +104,50 @@ it("check prints what it refuses with its place, and exits 1; findings only coun
   const text = readFileSync(path.join(root, demo), "utf8");
   const refused = keenPebble("check", file("refused.world.json", text.replace('"gait": "glide"', '"gait": "stroll"')));
   expect(refused.status).toBe(1);
-  expect(refused.stdout).toMatch(/refused: line \d+, column \d+: rules\[0\]\.gait: must be one of hop, glide, roam, drift, found "stroll"/);
+  expect(refused.stdout).toMatch(
+    /refused: line \d+, column \d+: rules\[0\]\.gait: must be one of hop, glide, roam, drift, found "stroll"/,
+  );
   const odd = file("odd.world.json", text.replace('"speed": 2, "arrive": "land"', '"speed": 3, "arrive": "past"'));
-  expect(keenPebble("check", odd)).toMatchObject({ status: 0, stdout: expect.stringContaining("rules[0].glide.speed: 3 px does not divide 16: 16 = 5 x 3 + 1") as string });
+  expect(keenPebble("check", odd)).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining("rules[0].glide.speed: 3 px does not divide 16: 16 = 5 x 3 + 1") as string,
+  });
   expect(keenPebble("check", odd, "--strict").status).toBe(1);
 });
 
 it("one clear line and exit 2 for files that are not there and options that do not exist", () => {
-  for (const args of [["verify", "nowhere.world.json", logs], ["verify", demo, "nowhere"], ["verify", demo, "demo"], ["check", demo, "--fast"], ["stroll"]]) {
+  for (const args of [
+    ["verify", "nowhere.world.json", logs],
+    ["verify", demo, "nowhere"],
+    ["verify", demo, "demo"],
+    ["check", demo, "--fast"],
+    ["stroll"],
+  ]) {
     const { status, stdout, stderr } = keenPebble(...args);
-    expect({ args, status, stdout, lines: stderr.trim().split("\n").length }).toEqual({ args, status: 2, stdout: "", lines: 1 });
+    expect({ args, status, stdout, lines: stderr.trim().split("\n").length }).toEqual({
+      args,
+      status: 2,
+      stdout: "",
+      lines: 1,
+    });
   }
-  const half = keenPebble("replay", demo, path.join(logs, "turn-in-time.inputs"), "--trace", path.join(folder, "no-folder", "t.csv"));
+  const half = keenPebble(
+    "replay",
+    demo,
+    path.join(logs, "turn-in-time.inputs"),
+    "--trace",
+    path.join(folder, "no-folder", "t.csv"),
+  );
   expect(half).toMatchObject({ status: 2, stderr: expect.stringContaining("cannot be written") as string });
 });
 
 it("a log that sets up what the world does not have is refused by name", () => {
   const log = file("set-up.inputs", "keen-pebble-inputs 1\nwith open sluice-9\n---\n1 R\n");
-  expect(keenPebble("replay", demo, log)).toMatchObject({ status: 1, stdout: "", stderr: "keen-pebble: `with open` in a log names fixture sluice-9, which this world does not have\n" });
+  expect(keenPebble("replay", demo, log)).toMatchObject({
+    status: 1,
+    stdout: "",
+    stderr: "keen-pebble: `with open` in a log names fixture sluice-9, which this world does not have\n",
+  });
 });
 
 it("verify --junit writes a file that a JUnit parser reads: checks as cases, a log that cannot be read as an error", async () => {
@@ -103,17 +162,33 @@ it("verify --junit writes a file that a JUnit parser reads: checks as cases, a l
     "by 72 cell 4 3: fails at frame 72; seen: cell 4 8",
     "end cell 16 9: fails at frame 238; seen: cell 5 14",
   ]);
-  expect(failed[0]).toMatchObject({ suite: path.join(logs, "round-the-basin.inputs"), classname: path.join(logs, "round-the-basin.inputs") });
-  expect(cases.filter((test) => test.error)).toMatchObject([{ suite: bad, error: [{ message: expect.stringMatching(/^line 3: line: expected/) as string }] }]);
+  expect(failed[0]).toMatchObject({
+    suite: path.join(logs, "round-the-basin.inputs"),
+    classname: path.join(logs, "round-the-basin.inputs"),
+  });
+  expect(cases.filter((test) => test.error)).toMatchObject([
+    { suite: bad, error: [{ message: expect.stringMatching(/^line 3: line: expected/) as string }] },
+  ]);
 });
 
 it("a flat log and a log out of CSV press the same, and compare says so or names the first row that differs", () => {
-  const until = file("until.inputs", "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n72 U\n300 R until cell 8 3\n9 .\n");
-  const [flat, trace, again, other] = ["flat.inputs", "a.csv", "b.csv", "c.csv"].map((name) => path.join(folder, name)) as [string, string, string, string];
+  const until = file(
+    "until.inputs",
+    "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n72 U\n300 R until cell 8 3\n9 .\n",
+  );
+  const [flat, trace, again, other] = ["flat.inputs", "a.csv", "b.csv", "c.csv"].map((name) =>
+    path.join(folder, name),
+  ) as [string, string, string, string];
   const first = keenPebble("replay", demo, until, "--trace", trace, "--flat", flat, "--json");
-  expect(JSON.parse(first.stdout)).toEqual({ status: "playing", frames: 109, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string });
+  expect(JSON.parse(first.stdout)).toEqual({
+    status: "playing",
+    frames: 109,
+    fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string,
+  });
   expect(readFileSync(flat, "utf8")).toContain("---\n72 U\n28 R\n9 .\n");
-  expect(keenPebble("replay", demo, flat, "--trace", again).stdout).toContain((JSON.parse(first.stdout) as { fingerprint: string }).fingerprint);
+  expect(keenPebble("replay", demo, flat, "--trace", again).stdout).toContain(
+    (JSON.parse(first.stdout) as { fingerprint: string }).fingerprint,
+  );
   expect(keenPebble("compare", trace, again)).toMatchObject({ status: 0, stdout: "equal\n" });
 
   const csv = file("pressed.csv", "frame,keys\n1,U\n73,R\n103,.\n110,.\n");
@@ -121,8 +196,16 @@ it("a flat log and a log out of CSV press the same, and compare says so or names
   const different = keenPebble("compare", trace, other);
   expect(different.status).toBe(1);
   expect(different.stdout).toBe("differs at frame 101\n  keys: . and R\n");
-  expect(JSON.parse(keenPebble("compare", trace, other, "--json").stdout)).toEqual({ equal: false, frame: 101, columns: [{ column: "keys", a: ".", b: "R" }], missing: null });
-  expect(keenPebble("compare", trace, csv)).toMatchObject({ status: 2, stderr: expect.stringContaining("pressed.csv is refused: line 1: header: lacks the column room, x, y") as string });
+  expect(JSON.parse(keenPebble("compare", trace, other, "--json").stdout)).toEqual({
+    equal: false,
+    frame: 101,
+    columns: [{ column: "keys", a: ".", b: "R" }],
+    missing: null,
+  });
+  expect(keenPebble("compare", trace, csv)).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining("pressed.csv is refused: line 1: header: lacks the column room, x, y") as string,
+  });
 });
 
 it("text and table print a room, import makes a world of such files again: the same cells, the same walk", () => {
@@ -131,41 +214,98 @@ it("text and table print a room, import makes a world of such files again: the s
   const table = keenPebble("table", demo, "intake-hall");
   const room = file("intake-hall.room.txt", text.stdout);
   const out = path.join(folder, "made.world.json");
-  expect(keenPebble("import", room, "--out", out)).toMatchObject({ status: 0, stdout: expect.stringContaining("intake-hall 20x16") as string });
-  expect(keenPebble("text", out, "intake-hall").stdout.split("\n").slice(0, 16)).toEqual(text.stdout.split("\n").slice(0, 16));
+  expect(keenPebble("import", room, "--out", out)).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining("intake-hall 20x16") as string,
+  });
+  expect(keenPebble("text", out, "intake-hall").stdout.split("\n").slice(0, 16)).toEqual(
+    text.stdout.split("\n").slice(0, 16),
+  );
   expect(keenPebble("verify", out, path.join(logs, "turn-in-time.inputs")).stdout).toContain("holds");
   const again = path.join(folder, "again.world.json");
-  expect(keenPebble("import", file("hall.csv", table.stdout), room, "--out", again, "--tile-size", "8")).toMatchObject({ status: 0 });
+  expect(keenPebble("import", file("hall.csv", table.stdout), room, "--out", again, "--tile-size", "8")).toMatchObject({
+    status: 0,
+  });
   expect(keenPebble("table", again, "hall").stdout).toBe(table.stdout);
 
-  expect(keenPebble("import", file("odd.room.txt", "##x\n\n# = tile rock"), "--out", out)).toMatchObject({ status: 1, stderr: expect.stringContaining('odd.room.txt is refused: line 1, column 3: nothing explains "x"') as string });
-  expect(keenPebble("import", file("no.png", "GIF"), "--out", out)).toMatchObject({ status: 1, stderr: expect.stringContaining("no.png is refused: is no PNG") as string });
-  expect(keenPebble("import", room, "--out", out, "--tile-size", "3").stderr).toContain("--tile-size: must be a whole number from 4 to 128, found 3");
-  expect(keenPebble("text", demo, "attic")).toMatchObject({ status: 1, stderr: expect.stringContaining("has no room attic; it has intake-hall") as string });
+  expect(keenPebble("import", file("odd.room.txt", "##x\n\n# = tile rock"), "--out", out)).toMatchObject({
+    status: 1,
+    stderr: expect.stringContaining('odd.room.txt is refused: line 1, column 3: nothing explains "x"') as string,
+  });
+  expect(keenPebble("import", file("no.png", "GIF"), "--out", out)).toMatchObject({
+    status: 1,
+    stderr: expect.stringContaining("no.png is refused: is no PNG") as string,
+  });
+  expect(keenPebble("import", room, "--out", out, "--tile-size", "3").stderr).toContain(
+    "--tile-size: must be a whole number from 4 to 128, found 3",
+  );
+  expect(keenPebble("text", demo, "attic")).toMatchObject({
+    status: 1,
+    stderr: expect.stringContaining("has no room attic; it has intake-hall") as string,
+  });
 });
 
 it("wander finds a broken law, writes the shrunk walk as a log, and the same seed finds the same; whole worlds have none", () => {
-  expect(keenPebble("wander", demo, "--runs", "300", "--frames", "600")).toMatchObject({ status: 0, stdout: "300 walks of at most 600 frames under main: no law broken\n" });
-  const odd = file("odd-speed.world.json", readFileSync(path.join(root, demo), "utf8").replace('"speed": 2, "arrive": "land"', '"speed": 3, "arrive": "equal"'));
+  expect(keenPebble("wander", demo, "--runs", "300", "--frames", "600")).toMatchObject({
+    status: 0,
+    stdout: "300 walks of at most 600 frames under main: no law broken\n",
+  });
+  const odd = file(
+    "odd-speed.world.json",
+    readFileSync(path.join(root, demo), "utf8").replace(
+      '"speed": 2, "arrive": "land"',
+      '"speed": 3, "arrive": "equal"',
+    ),
+  );
   const out = path.join(folder, "found.inputs");
   const found = keenPebble("wander", odd, "--runs", "200", "--seed", "5", "--out", out);
-  expect(found).toMatchObject({ status: 1, stdout: expect.stringMatching(/^broken in frame \d+: is on a leg that never ends; seed \d+, shrunk from \d+ frames$/m) as string });
+  expect(found).toMatchObject({
+    status: 1,
+    stdout: expect.stringMatching(
+      /^broken in frame \d+: is on a leg that never ends; seed \d+, shrunk from \d+ frames$/m,
+    ) as string,
+  });
   expect(keenPebble("wander", odd, "--runs", "200", "--seed", "5").stdout).toBe(found.stdout);
-  expect(keenPebble("verify", odd, out)).toMatchObject({ status: 1, stdout: expect.stringContaining("always aligned; seen:") as string });
-  expect(JSON.parse(keenPebble("wander", odd, "--runs", "20", "--json").stdout)).toMatchObject([{ law: "is on a leg that never ends", log: expect.stringContaining("keen-pebble-inputs 1") as string }]);
-  expect(keenPebble("wander", demo, "--runs", "none")).toMatchObject({ status: 2, stdout: "", stderr: "keen-pebble: --runs must be a whole number from 1 to 10000000, found none\n" });
+  expect(keenPebble("verify", odd, out)).toMatchObject({
+    status: 1,
+    stdout: expect.stringContaining("always aligned; seen:") as string,
+  });
+  expect(JSON.parse(keenPebble("wander", odd, "--runs", "20", "--json").stdout)).toMatchObject([
+    { law: "is on a leg that never ends", log: expect.stringContaining("keen-pebble-inputs 1") as string },
+  ]);
+  expect(keenPebble("wander", demo, "--runs", "none")).toMatchObject({
+    status: 2,
+    stdout: "",
+    stderr: "keen-pebble: --runs must be a whole number from 1 to 10000000, found none\n",
+  });
 });
 
 it("verify says whether a log walks as was accepted, and takes many logs side by side in the order in which they were named", () => {
   const text = readFileSync(path.join(root, three[2]!), "utf8");
   const { fingerprint } = JSON.parse(keenPebble("replay", demo, three[2]!, "--json").stdout) as { fingerprint: string };
-  const accepting = (print: string): string => file(`accepted-${print.slice(0, 4)}.inputs`, text.replace("check at 24", `accept ${print}\ncheck at 24`));
+  const accepting = (print: string): string =>
+    file(`accepted-${print.slice(0, 4)}.inputs`, text.replace("check at 24", `accept ${print}\ncheck at 24`));
   const [same, other] = [accepting(fingerprint), accepting("0".repeat(64))];
-  expect(keenPebble("verify", demo, same, other)).toMatchObject({ status: 0, stdout: expect.stringMatching(/walks as accepted\n.*does not walk as accepted\n2 of 2/) as string });
-  expect(JSON.parse(keenPebble("verify", demo, same, other, "--json").stdout)).toMatchObject([{ accepted: true, fingerprint }, { accepted: false, fingerprint }]);
+  expect(keenPebble("verify", demo, same, other)).toMatchObject({
+    status: 0,
+    stdout: expect.stringMatching(/walks as accepted\n.*does not walk as accepted\n2 of 2/) as string,
+  });
+  expect(JSON.parse(keenPebble("verify", demo, same, other, "--json").stdout)).toMatchObject([
+    { accepted: true, fingerprint },
+    { accepted: false, fingerprint },
+  ]);
   // Enough frames for threads.
-  const long = Array.from({ length: 12 }, (_, i) => file(`long-${i}.inputs`, `keen-pebble-inputs 1\ncheck at ${50_000 + i} status playing\n---\n${60_000 + i} ${"LRUD"[i % 4]!}\n`));
-  const reports = JSON.parse(keenPebble("verify", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout) as { log: string; frames?: number; error?: string }[];
+  const long = Array.from({ length: 12 }, (_, i) =>
+    file(
+      `long-${i}.inputs`,
+      `keen-pebble-inputs 1\ncheck at ${50_000 + i} status playing\n---\n${60_000 + i} ${"LRUD"[i % 4]!}\n`,
+    ),
+  );
+  const reports = JSON.parse(keenPebble("verify", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout) as {
+    log: string;
+    frames?: number;
+    error?: string;
+  }[];
   expect(reports.map(({ log }) => log)).toEqual([...long, path.join(folder, "bad-again.inputs")]);
   expect(reports.slice(0, 12).map(({ frames }) => frames)).toEqual(long.map((_, i) => 60_000 + i));
 });
@@ -201,7 +341,10 @@ it("what it writes goes through links and into devices and pipes, and replaces n
     expect(stdout).toContain(trace);
   }
   expect(lstatSync("/dev/stdout").isSymbolicLink()).toBe(true);
-  expect(keenPebble("replay", demo, log, "--trace", "/dev/full")).toMatchObject({ status: 2, stderr: "keen-pebble: /dev/full cannot be written: ENOSPC\n" });
+  expect(keenPebble("replay", demo, log, "--trace", "/dev/full")).toMatchObject({
+    status: 2,
+    stderr: "keen-pebble: /dev/full cannot be written: ENOSPC\n",
+  });
 
   // What lies beside under the name of a half-written file is somebody else's.
   const other = file("plain.csv.part", "mine");
@@ -212,22 +355,42 @@ it("what it writes goes through links and into devices and pipes, and replaces n
 });
 
 it("worlds, logs, rooms and items may be called like what every object has", () => {
-  const world = JSON.parse(readFileSync(path.join(root, demo), "utf8")) as { id: string; name: string; items: { id: string; name: string }[]; rooms: { id: string; name: string }[] };
+  const world = JSON.parse(readFileSync(path.join(root, demo), "utf8")) as {
+    id: string;
+    name: string;
+    items: { id: string; name: string }[];
+    rooms: { id: string; name: string }[];
+  };
   world.name = "__proto__";
   world.rooms[1]!.name = "toString";
-  const text = JSON.stringify({ ...world, id: "constructor" }).replaceAll(`"${world.items[0]!.id}"`, '"valueof"').replaceAll(`"${world.rooms[1]!.id}"`, '"constructor"');
+  const text = JSON.stringify({ ...world, id: "constructor" })
+    .replaceAll(`"${world.items[0]!.id}"`, '"valueof"')
+    .replaceAll(`"${world.rooms[1]!.id}"`, '"constructor"');
   const odd = file("constructor.world.json", text);
-  const log = file("constructor.inputs", "keen-pebble-inputs 1\nworld constructor\ntitle __proto__\ntag toString\nnote hasOwnProperty\ncheck never room constructor\ncheck never holds valueof 9\n---\n4 .\n");
+  const log = file(
+    "constructor.inputs",
+    "keen-pebble-inputs 1\nworld constructor\ntitle __proto__\ntag toString\nnote hasOwnProperty\ncheck never room constructor\ncheck never holds valueof 9\n---\n4 .\n",
+  );
   expect(keenPebble("check", odd).status).toBe(0);
-  expect(keenPebble("verify", odd, log)).toMatchObject({ status: 0, stdout: expect.stringContaining("1 of 1 log") as string });
+  expect(keenPebble("verify", odd, log)).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining("1 of 1 log") as string,
+  });
   expect(keenPebble("text", odd, "constructor").status).toBe(0);
-  expect(keenPebble("text", odd, "valueof")).toMatchObject({ status: 1, stderr: expect.stringContaining("has no room valueof") as string });
+  expect(keenPebble("text", odd, "valueof")).toMatchObject({
+    status: 1,
+    stderr: expect.stringContaining("has no room valueof") as string,
+  });
   expect(keenPebble("replay", odd, log, "--rules", "constructor").stderr).toMatch(/constructor/);
 });
 
 /** Runs it with something on its standard input. */
 function piped(input: string, ...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], { cwd: root, encoding: "utf8", input });
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], {
+    cwd: root,
+    encoding: "utf8",
+    input,
+  });
   return { status, stdout, stderr };
 }
 const turn = path.join(logs, "turn-in-time.inputs");
@@ -243,31 +406,68 @@ it("`-` is standard input, whatever it holds, and standard output, with what is 
   expect(piped(read(turn), "replay", demo, "-").stdout).toBe(keenPebble("replay", demo, turn).stdout);
   expect(piped("frame,keys\n1,U\n9,.\n", "replay", demo, "-").stdout).toContain("last frame 9\n");
   const trace = piped(read(turn), "replay", demo, "-", "--trace", "-");
-  expect([trace.stdout.split("\r\n")[0], trace.stderr]).toEqual(["frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events", expect.stringContaining("status playing") as string]);
+  expect([trace.stdout.split("\r\n")[0], trace.stderr]).toEqual([
+    "frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events",
+    expect.stringContaining("status playing") as string,
+  ]);
   const made = piped("###\n#S#\n###\n\n# = tile wall flags=solid\nS = start on floor\n", "import", "-", "--out", "-");
   expect(made.status).toBe(0);
-  expect(piped(made.stdout, "check", "-")).toMatchObject({ status: 0, stdout: expect.stringContaining("nothing to say against it") as string });
+  expect(piped(made.stdout, "check", "-")).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining("nothing to say against it") as string,
+  });
   expect(piped("0,1\n1,0\n", "import", "-", "--out", "-").stdout).toContain('"width": 2, "height": 2');
   // There is one standard input, and two things on standard output could not be told apart.
-  expect(piped(read(demo), "replay", "-", "-")).toMatchObject({ status: 2, stderr: expect.stringContaining("standard input") as string });
-  expect(keenPebble("replay", demo, turn, "--json", "--trace", "-")).toMatchObject({ status: 2, stdout: "", stderr: "keen-pebble: --json and --trace - both write to standard output; give one of them a file\n" });
+  expect(piped(read(demo), "replay", "-", "-")).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining("standard input") as string,
+  });
+  expect(keenPebble("replay", demo, turn, "--json", "--trace", "-")).toMatchObject({
+    status: 2,
+    stdout: "",
+    stderr: "keen-pebble: --json and --trace - both write to standard output; give one of them a file\n",
+  });
 });
 
 it("a reader that goes away ends the output, and a full disk is one line and exit 2, both without a stack trace", () => {
   const shell = (command: string) => spawnSync("bash", ["-c", command], { cwd: root, encoding: "utf8" });
-  const piecewise = shell(`set -o pipefail; node cli/bin/keen-pebble.js replay ${demo} ${logs}/11-patrol-of-the-intake-hall.inputs --trace - 2>/dev/null | head -1`);
+  const piecewise = shell(
+    `set -o pipefail; node cli/bin/keen-pebble.js replay ${demo} ${logs}/11-patrol-of-the-intake-hall.inputs --trace - 2>/dev/null | head -1`,
+  );
   expect(piecewise.stdout.startsWith("frame,keys")).toBe(true);
-  for (const command of [`replay ${demo} ${turn} --trace -`, `verify ${demo} ${logs}`, `verify ${demo} ${logs} --json`, `text ${demo} intake-hall`]) {
+  for (const command of [
+    `replay ${demo} ${turn} --trace -`,
+    `verify ${demo} ${logs}`,
+    `verify ${demo} ${logs} --json`,
+    `text ${demo} intake-hall`,
+  ]) {
     const gone = shell(`node cli/bin/keen-pebble.js ${command} | true; echo "exit \${PIPESTATUS[0]}"`);
-    expect({ command, out: gone.stdout, trace: gone.stderr.includes("    at ") }).toEqual({ command, out: "exit 0\n", trace: false });
+    expect({ command, out: gone.stdout, trace: gone.stderr.includes("    at ") }).toEqual({
+      command,
+      out: "exit 0\n",
+      trace: false,
+    });
     const full = shell(`node cli/bin/keen-pebble.js ${command} > /dev/full; echo "exit $?" >&2`);
-    expect({ command, said: full.stderr.replace(/^(status|last frame|fingerprint) .*\n/gm, "") }).toEqual({ command, said: "keen-pebble: standard output cannot be written: ENOSPC\nexit 2\n" });
+    expect({ command, said: full.stderr.replace(/^(status|last frame|fingerprint) .*\n/gm, "") }).toEqual({
+      command,
+      said: "keen-pebble: standard output cannot be written: ENOSPC\nexit 2\n",
+    });
   }
 });
 
 it("results are printed also where the JUnit file cannot be written", () => {
-  const { status, stdout, stderr } = keenPebble("verify", demo, turn, "--junit", path.join(folder, "no-folder", "out.xml"));
-  expect([status, stdout.includes("1 of 1 logs hold"), stderr]).toEqual([2, true, expect.stringContaining("out.xml cannot be written") as string]);
+  const { status, stdout, stderr } = keenPebble(
+    "verify",
+    demo,
+    turn,
+    "--junit",
+    path.join(folder, "no-folder", "out.xml"),
+  );
+  expect([status, stdout.includes("1 of 1 logs hold"), stderr]).toEqual([
+    2,
+    true,
+    expect.stringContaining("out.xml cannot be written") as string,
+  ]);
 });
 
 it("verify takes a folder's CSV logs too, and says of a log that it names another world", () => {
@@ -277,7 +477,9 @@ it("verify takes a folder's CSV logs too, and says of a log that it names anothe
   const { status, stdout } = keenPebble("verify", demo, inside);
   expect(status).toBe(0);
   expect(stdout).toContain("2 of 2 logs hold");
-  expect(stdout).toContain("other.inputs: 4 of 4 checks, 48 frames\n       finding: names the world dry-well, not saltglass-cistern\n");
+  expect(stdout).toContain(
+    "other.inputs: 4 of 4 checks, 48 frames\n       finding: names the world dry-well, not saltglass-cistern\n",
+  );
   const [other, pressed] = JSON.parse(keenPebble("verify", demo, inside, "--json").stdout) as { finding?: string }[];
   expect([other!.finding, "finding" in pressed!]).toEqual(["names the world dry-well, not saltglass-cistern", false]);
 });
@@ -287,13 +489,25 @@ it("what other systems' editors make of a file is read: CRLF and a byte-order ma
   const world = odd("odd-ends.world.json", read(demo));
   expect(keenPebble("check", world).status).toBe(0);
   const log = odd("odd-ends.inputs", read(turn));
-  expect(keenPebble("verify", world, log)).toMatchObject({ status: 0, stdout: expect.stringContaining("4 of 4 checks") as string });
+  expect(keenPebble("verify", world, log)).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining("4 of 4 checks") as string,
+  });
   const [trace, flat] = [path.join(folder, "odd.csv"), path.join(folder, "odd-flat.inputs")];
   expect(keenPebble("replay", world, log, "--trace", trace, "--flat", flat).status).toBe(0);
   // What is written is the format's own form again.
   expect(readFileSync(flat, "utf8")).not.toMatch(/\r|\ufeff/);
-  expect(keenPebble("compare", trace, file("odd-trace.csv", `\ufeff${readFileSync(trace, "utf8").replaceAll("\r\n", "\n")}`))).toMatchObject({ status: 0, stdout: "equal\n" });
+  expect(
+    keenPebble(
+      "compare",
+      trace,
+      file("odd-trace.csv", `\ufeff${readFileSync(trace, "utf8").replaceAll("\r\n", "\n")}`),
+    ),
+  ).toMatchObject({ status: 0, stdout: "equal\n" });
   const room = odd("odd-room.room.txt", "###\n#S#\n###\n\n# = tile wall flags=solid\nS = start on floor\n");
   const table = odd("odd-table.csv", "0,1\n1,0\n");
-  expect(keenPebble("import", room, table, "--out", path.join(folder, "odd.world.json"))).toMatchObject({ status: 0, stdout: expect.stringContaining("odd-room 3x3, odd-table 2x2") as string });
+  expect(keenPebble("import", room, table, "--out", path.join(folder, "odd.world.json"))).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining("odd-room 3x3, odd-table 2x2") as string,
+  });
 });

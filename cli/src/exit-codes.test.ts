@@ -9,7 +9,12 @@ const turn = "demo/saltglass-cistern/logs/turn-in-time.inputs";
 /** Runs the built command in the checkout, as a user would; several at a time. */
 const keenPebble = (...args: string[]): Promise<{ status: number | null; stdout: string; stderr: string }> =>
   new Promise((resolve) => {
-    const child = execFile(process.execPath, ["cli/bin/keen-pebble.js", ...args], { cwd: root }, (_error, stdout, stderr) => resolve({ status: child.exitCode, stdout, stderr }));
+    const child = execFile(
+      process.execPath,
+      ["cli/bin/keen-pebble.js", ...args],
+      { cwd: root },
+      (_error, stdout, stderr) => resolve({ status: child.exitCode, stdout, stderr }),
+    );
   });
 
 it.concurrent.each<[number, string[]]>([

@@ -1,5 +1,18 @@
 import { createHash, randomUUID } from "node:crypto";
-import { closeSync, existsSync, fchmodSync, lstatSync, openSync, readFileSync, readdirSync, realpathSync, renameSync, rmSync, statSync, writeSync } from "node:fs";
+import {
+  closeSync,
+  existsSync,
+  fchmodSync,
+  lstatSync,
+  openSync,
+  readFileSync,
+  readdirSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from "node:fs";
 import path from "node:path";
 import type { InputLog } from "@keen-pebble/core/check";
 import type { ReadTrace } from "@keen-pebble/core/formats";
@@ -31,7 +44,10 @@ export function readBytes(file: string, max: number = LIMITS.fileBytes): Uint8Ar
   } catch (error) {
     if (error instanceof UnreadableFile) throw error;
     const { code, message } = error as NodeJS.ErrnoException;
-    throw new UnreadableFile(file, code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : message);
+    throw new UnreadableFile(
+      file,
+      code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : message,
+    );
   }
 }
 
@@ -56,9 +72,12 @@ export function worldFile(file: string): World {
 
 /** The log in a file, an input log or a CSV of what was pressed. Throws `UnreadableFile` or the reader's `RefusedError`. */
 export function logFile(file: string): InputLog {
-  if (file !== STANDARD) return file.endsWith(".csv") ? readCsvLog(readText(file, LIMITS.csvBytes), file) : readLog(readText(file), file);
+  if (file !== STANDARD)
+    return file.endsWith(".csv") ? readCsvLog(readText(file, LIMITS.csvBytes), file) : readLog(readText(file), file);
   const text = readText(file, LIMITS.csvBytes);
-  return /^\ufeff?\s*"?(frame|keys)\b/i.test(text) ? readCsvLog(text, "standard input") : readLog(text, "standard input");
+  return /^\ufeff?\s*"?(frame|keys)\b/i.test(text)
+    ? readCsvLog(text, "standard input")
+    : readLog(text, "standard input");
 }
 
 /** The log files that some paths name: files as they are, folders for their `*.inputs` and `*.csv`, sorted by name. */
@@ -156,7 +175,7 @@ function replace(file: string, pieces: Iterable<string>): void {
 function writeTo(out: number, pieces: Iterable<string>): void {
   for (const piece of pieces) {
     const bytes = Buffer.from(piece, "utf8");
-    for (let at = 0; at < bytes.length; ) at += written(out, bytes, at);
+    for (let at = 0; at < bytes.length;) at += written(out, bytes, at);
   }
 }
 

@@ -11,11 +11,15 @@ import { guardStandardOutput, print } from "./standard-output.ts";
 
 guardStandardOutput();
 
-const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as { version: string };
+const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as {
+  version: string;
+};
 
 // A command is loaded when it is used: each starts in a fraction of a second.
 const program = new Command("keen-pebble")
-  .description("Runs input logs over tile worlds and checks what they show. `-` names standard input, and standard output where something is written.")
+  .description(
+    "Runs input logs over tile worlds and checks what they show. `-` names standard input, and standard output where something is written.",
+  )
   .version(version)
   .exitOverride()
   .configureOutput({ writeErr: (text) => process.stderr.write(text.replace(/^error: /, "keen-pebble: ")) });

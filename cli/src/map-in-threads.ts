@@ -16,8 +16,19 @@ const execArgv = ["--no-experimental-require-module"].filter((flag) => process.a
  * @param shared what every thread needs: it is handed over once
  * @param done told of each answer with the place of its task; false gives up what is not begun yet
  */
-export async function mapInThreads<Task, Answer>(script: string, shared: unknown, tasks: readonly Task[], done: (answer: Answer, at: number) => boolean): Promise<void> {
-  const pool = new Piscina<Task, Answer>({ filename: new URL(script, import.meta.url).href, execArgv, minThreads: 1, maxThreads: THREADS, workerData: shared });
+export async function mapInThreads<Task, Answer>(
+  script: string,
+  shared: unknown,
+  tasks: readonly Task[],
+  done: (answer: Answer, at: number) => boolean,
+): Promise<void> {
+  const pool = new Piscina<Task, Answer>({
+    filename: new URL(script, import.meta.url).href,
+    execArgv,
+    minThreads: 1,
+    maxThreads: THREADS,
+    workerData: shared,
+  });
   try {
     let next = 0;
     let wanted = true;

@@ -6,7 +6,12 @@ export class Progress {
 
   /** @param what is counted, as `logs` */
   constructor(what: string, total: number) {
-    this.bar = new progress.SingleBar({ stream: process.stderr, format: `{value} of {total} ${what} [{bar}]`, clearOnComplete: true, hideCursor: null });
+    this.bar = new progress.SingleBar({
+      stream: process.stderr,
+      format: `{value} of {total} ${what} [{bar}]`,
+      clearOnComplete: true,
+      hideCursor: null,
+    });
     this.bar.start(total, 0);
   }
 

@@ -22,7 +22,12 @@ const SLICES = 6;
  * @param prints take every trace's fingerprint
  * @param tell told how many are done
  */
-export async function proveAll(world: World, logs: readonly InputLog[], prints: boolean, tell: (done: number) => void): Promise<Proof[]> {
+export async function proveAll(
+  world: World,
+  logs: readonly InputLog[],
+  prints: boolean,
+  tell: (done: number) => void,
+): Promise<Proof[]> {
   const frames = logs.reduce((sum, log) => sum + logFrames(log), 0);
   if (THREADS < 2 || logs.length < 2 || frames < FEW_FRAMES) {
     const prover = new Prover(world, sha256);

@@ -23,7 +23,10 @@ function seen(name: string): { readonly trace: string; readonly verdicts: string
   const log = readLog(read(`${name}.inputs`), name);
   const c = compile(world, log.rules ?? undefined);
   const { rows, verdicts } = run(c, log, { rows: true, checks: true });
-  return { trace: [...traceText(c, rows!)].join(""), verdicts: verdicts.map(({ verdict, frame, check }) => `${verdict} ${frame} ${check}\n`).join("") };
+  return {
+    trace: [...traceText(c, rows!)].join(""),
+    verdicts: verdicts.map(({ verdict, frame, check }) => `${verdict} ${frame} ${check}\n`).join(""),
+  };
 }
 
 describe("the reference cases", () => {
@@ -38,7 +41,10 @@ describe("the reference cases", () => {
     const works = waiting.filter((name) => {
       try {
         const { trace, verdicts } = seen(name);
-        return trace === read(`${name}.trace.csv`) && (!files.includes(`${name}.verdicts`) || verdicts === read(`${name}.verdicts`));
+        return (
+          trace === read(`${name}.trace.csv`) &&
+          (!files.includes(`${name}.verdicts`) || verdicts === read(`${name}.verdicts`))
+        );
       } catch {
         return false;
       }

@@ -2,14 +2,37 @@
 export { apply, applyAll } from "./edits/apply.ts";
 export { differences } from "./edits/differences.ts";
 export { EditError } from "./edits/edit-error.ts";
-export { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, placeFixture, removeFixtures, renameFixture, threadsOf } from "./edits/fixtures.ts";
+export {
+  addCircuit,
+  addItem,
+  changeFixtures,
+  changeItem,
+  copyFixtures,
+  isCircuitUsed,
+  isItemUsed,
+  moveFixtures,
+  placeFixture,
+  removeFixtures,
+  renameFixture,
+  threadsOf,
+} from "./edits/fixtures.ts";
 export type { FlagUses } from "./edits/flags.ts";
 export { addFlag, flagUses, removeFlag, renameFlag, setBlockedBy, setFlag } from "./edits/flags.ts";
 export type { History } from "./edits/history.ts";
 export { EMPTY_HISTORY, close, recent, record, redo, undo } from "./edits/history.ts";
 export { layRoomInto } from "./edits/laid-room.ts";
 export type { NewLink, Seam } from "./edits/links.ts";
-export { OPPOSITE, linkSides, moveRoom, openingAt, ruleAt, seamsOf, sideLength, wallSide, wrapRoom } from "./edits/links.ts";
+export {
+  OPPOSITE,
+  linkSides,
+  moveRoom,
+  openingAt,
+  ruleAt,
+  seamsOf,
+  sideLength,
+  wallSide,
+  wrapRoom,
+} from "./edits/links.ts";
 export { isNothing, merge } from "./edits/merge.ts";
 export type { Logs, Project } from "./edits/project.ts";
 export type { Followed } from "./edits/references.ts";

@@ -9,7 +9,15 @@ export type { RunOptions, RunResult } from "./replay/run.ts";
 export { explainFrame, run, runWithKeyFrames, stateAt } from "./replay/run.ts";
 export { carriedState } from "./simulation/carry-state.ts";
 export { compile } from "./simulation/compile.ts";
-export type { BodySide, ExplainedAxis, ExplainedPlace, Explanation, Piece, Remembered, TestedCell } from "./simulation/explain.ts";
+export type {
+  BodySide,
+  ExplainedAxis,
+  ExplainedPlace,
+  Explanation,
+  Piece,
+  Remembered,
+  TestedCell,
+} from "./simulation/explain.ts";
 export { explain, explainStart, rememberedIn } from "./simulation/explain.ts";
 export type { WithLine } from "./simulation/run-start.ts";
 export { startState } from "./simulation/start-state.ts";

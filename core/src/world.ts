@@ -20,10 +20,38 @@ export { allFixtures, fixtureById, roomById, rulesById } from "./world/queries.t
 export type { Setting } from "./world/settings.ts";
 export type { SettingValue, Stage } from "./world/setting.ts";
 export { STAGES } from "./world/setting.ts";
-export { SETTINGS, settingApplies, settingByPath, settingFault, settingMax, settingRange, settingValue } from "./world/settings.ts";
+export {
+  SETTINGS,
+  settingApplies,
+  settingByPath,
+  settingFault,
+  settingMax,
+  settingRange,
+  settingValue,
+} from "./world/settings.ts";
 export type { EventName } from "./world/vocabulary.ts";
 export { ARRIVE, BUMP, ENTER, EVENT_NAMES, LEAVE, PLAYING, STATUS_NAMES } from "./world/vocabulary.ts";
-export type { Body, Box, Camera, EdgeRule, Goal, Item, Look, Pair, Pattern, Room, Rules, Shape, Sheet, Side, SideName, Span, Start, Tile, World } from "./world/world.ts";
+export type {
+  Body,
+  Box,
+  Camera,
+  EdgeRule,
+  Goal,
+  Item,
+  Look,
+  Pair,
+  Pattern,
+  Room,
+  Rules,
+  Shape,
+  Sheet,
+  Side,
+  SideName,
+  Span,
+  Start,
+  Tile,
+  World,
+} from "./world/world.ts";
 export { PATTERNS, SIDES } from "./world/world.ts";
 export type { Field, Fields } from "./world/field.ts";
 export { refersTo } from "./world/fixture-references.ts";

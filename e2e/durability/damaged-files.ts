@@ -30,14 +30,33 @@ const demo = path.resolve(import.meta.dirname, "../../demo/saltglass-cistern");
 
 /** Files of every kind that the server or the page reads. */
 function goodFiles(): Damaged[] {
-  const world = strToU8(readFileSync(path.join(demo, "saltglass-cistern.world.json"), "utf8").replace('"id": "saltglass-cistern"', '"id": "damaged"'));
+  const world = strToU8(
+    readFileSync(path.join(demo, "saltglass-cistern.world.json"), "utf8").replace(
+      '"id": "saltglass-cistern"',
+      '"id": "damaged"',
+    ),
+  );
   const logs = readdirSync(path.join(demo, "logs")).slice(0, 4);
   const log = (name: string): Uint8Array => readFileSync(path.join(demo, "logs", name));
   const [sheet] = readdirSync(path.join(demo, "sheets"));
   const png = readFileSync(path.join(demo, "sheets", sheet!));
-  const bundle = zipSync({ "world.json": world, [`logs/${logs[0]!}`]: log(logs[0]!), [`sheets/${sheet!}`]: png, "journal.md": strToU8("# Journal\n") });
+  const bundle = zipSync({
+    "world.json": world,
+    [`logs/${logs[0]!}`]: log(logs[0]!),
+    [`sheets/${sheet!}`]: png,
+    "journal.md": strToU8("# Journal\n"),
+  });
   const csv = strToU8("frame,keys\n1,R\n20,RU\n40,.\n41,L\n");
-  const edit = strToU8(JSON.stringify({ batch: randomUUID(), base: 1, steps: [{ kind: "set-cells", room: "intake-hall", cells: [1, 2], before: [1, 1], after: [0, 0] }, { kind: "change-parts", parts: [{ part: "name", before: "Saltglass Cistern", after: "Damaged" }] }] }));
+  const edit = strToU8(
+    JSON.stringify({
+      batch: randomUUID(),
+      base: 1,
+      steps: [
+        { kind: "set-cells", room: "intake-hall", cells: [1, 2], before: [1, 1], after: [0, 0] },
+        { kind: "change-parts", parts: [{ part: "name", before: "Saltglass Cistern", after: "Damaged" }] },
+      ],
+    }),
+  );
   return [
     { kind: "world", bytes: world },
     { kind: "world", bytes: world },
@@ -50,7 +69,26 @@ function goodFiles(): Damaged[] {
   ];
 }
 
-const ODD = ["\0", "\ufeff", "\ud800", "\r\n", "1e999", "-0", "[".repeat(2000), '{"a":'.repeat(2000), "constructor", "__proto__", "9".repeat(400), "é".repeat(300), '"\\u0000"', '"\\ud800"', "]", "}", "---", "until"];
+const ODD = [
+  "\0",
+  "\ufeff",
+  "\ud800",
+  "\r\n",
+  "1e999",
+  "-0",
+  "[".repeat(2000),
+  '{"a":'.repeat(2000),
+  "constructor",
+  "__proto__",
+  "9".repeat(400),
+  "é".repeat(300),
+  '"\\u0000"',
+  '"\\ud800"',
+  "]",
+  "}",
+  "---",
+  "until",
+];
 
 /** A copy with bits flipped, cut short, a stretch doubled or moved, or odd characters put in. */
 function damaged(bytes: Uint8Array, pick: Draw): Uint8Array {
@@ -79,7 +117,13 @@ function damaged(bytes: Uint8Array, pick: Draw): Uint8Array {
 }
 
 /** Sends damaged files to the server and through the page's own ways in. */
-export async function damagedFiles(started: Started, browser: Browser | null, files: number, byPage: number, seed: number): Promise<DamagedFiles> {
+export async function damagedFiles(
+  started: Started,
+  browser: Browser | null,
+  files: number,
+  byPage: number,
+  seed: number,
+): Promise<DamagedFiles> {
   const pick = numbersFrom(seed);
   const good = goodFiles();
   const faults: string[] = [];
@@ -91,16 +135,29 @@ export async function damagedFiles(started: Started, browser: Browser | null, fi
   let slowestMs = 0;
   const { pid } = started;
   const send = async ({ kind, bytes }: Damaged): Promise<Response> => {
-    const post = (route: string, type: string, body: Uint8Array | string, method = "POST"): Promise<Response> => fetch(`${started.address}/api${route}`, { method, headers: { "content-type": type }, body: typeof body === "string" ? body : new Uint8Array(body) });
+    const post = (route: string, type: string, body: Uint8Array | string, method = "POST"): Promise<Response> =>
+      fetch(`${started.address}/api${route}`, {
+        method,
+        headers: { "content-type": type },
+        body: typeof body === "string" ? body : new Uint8Array(body),
+      });
     // As the page reads a file before it sends it.
     const text = new TextDecoder().decode(bytes);
     switch (kind) {
       case "world":
         return post("/imports", "application/json", JSON.stringify({ world: text }));
       case "log":
-        return post("/imports", "application/json", JSON.stringify({ logs: { damaged: text }, into: "trying-grounds" }));
+        return post(
+          "/imports",
+          "application/json",
+          JSON.stringify({ logs: { damaged: text }, into: "trying-grounds" }),
+        );
       case "csv":
-        return post("/imports", "application/json", JSON.stringify({ csvLogs: { damaged: text }, into: "trying-grounds" }));
+        return post(
+          "/imports",
+          "application/json",
+          JSON.stringify({ csvLogs: { damaged: text }, into: "trying-grounds" }),
+        );
       case "bundle":
         return post("/imports", "application/zip", bytes);
       case "sheet":
@@ -126,7 +183,8 @@ export async function damagedFiles(started: Started, browser: Browser | null, fi
     }
     slowestMs = Math.max(slowestMs, performance.now() - began);
     const said = (await answer.json().catch(() => null)) as { detail?: string } | null;
-    if (answer.status >= 500 || said === null || (!answer.ok && !said.detail)) fault(`${file.kind} ${n}: ${answer.status} ${JSON.stringify(said).slice(0, 200)}`);
+    if (answer.status >= 500 || said === null || (!answer.ok && !said.detail))
+      fault(`${file.kind} ${n}: ${answer.status} ${JSON.stringify(said).slice(0, 200)}`);
     if (answer.ok) taken++;
     else refused++;
   }
@@ -146,12 +204,33 @@ export async function damagedFiles(started: Started, browser: Browser | null, fi
     }
   }
   if (started.pid !== pid) fault("the server is another one");
-  return { files, byPage: browser === null ? 0 : byPage, refused, taken, faults, slowestMs: Math.round(slowestMs), peakMiB: Math.round(processMemory(pid).peak) };
+  return {
+    files,
+    byPage: browser === null ? 0 : byPage,
+    refused,
+    taken,
+    faults,
+    slowestMs: Math.round(slowestMs),
+    peakMiB: Math.round(processMemory(pid).peak),
+  };
 }
 
 /** Hands files to the page as its fields for files take them, and waits until it says what became of each. */
-async function damagedByPage(started: Started, browser: Browser, files: number, pick: Draw, good: readonly Damaged[], fault: (what: string) => void): Promise<{ refused: number; taken: number; slowestMs: number }> {
-  const ENDINGS = new Map([["world", "json"], ["log", "inputs"], ["csv", "csv"], ["bundle", "zip"], ["sheet", "png"]]);
+async function damagedByPage(
+  started: Started,
+  browser: Browser,
+  files: number,
+  pick: Draw,
+  good: readonly Damaged[],
+  fault: (what: string) => void,
+): Promise<{ refused: number; taken: number; slowestMs: number }> {
+  const ENDINGS = new Map([
+    ["world", "json"],
+    ["log", "inputs"],
+    ["csv", "csv"],
+    ["bundle", "zip"],
+    ["sheet", "png"],
+  ]);
   const readable = good.filter(({ kind }) => ENDINGS.has(kind));
   let refused = 0;
   let taken = 0;
@@ -186,7 +265,9 @@ async function damagedByPage(started: Started, browser: Browser, files: number, 
   for (const { address, field, kinds } of places) {
     await browser.driver.get(`${started.address}${address}`);
     await browser.find("main");
-    await browser.wait(async () => browser.driver.executeScript("return document.querySelector(arguments[0]) !== null", field));
+    await browser.wait(async () =>
+      browser.driver.executeScript("return document.querySelector(arguments[0]) !== null", field),
+    );
     const fits = readable.filter(({ kind }) => kinds.includes(kind));
     for (let n = 0; n < Math.ceil(files / places.length); n++) {
       const { kind, bytes } = fits[pick(fits.length)]!;
@@ -195,7 +276,11 @@ async function damagedByPage(started: Started, browser: Browser, files: number, 
       if (text === "") fault(`${address}: the page says nothing of a ${kind}`);
       else if (/is on the shelf|revision \d|just like that|taken in/.test(text)) taken++;
       else refused++;
-      if (/Unexpected Application Error|Cannot (read|set) properties/.test(await browser.driver.executeScript<string>("return document.body.textContent"))) {
+      if (
+        /Unexpected Application Error|Cannot (read|set) properties/.test(
+          await browser.driver.executeScript<string>("return document.body.textContent"),
+        )
+      ) {
         fault(`${address}: the page died of a ${kind}`);
         await browser.driver.get(`${started.address}${address}`);
         await browser.find("main");

@@ -29,9 +29,16 @@ const CELLS = 320;
  * Sends batches of several steps one after the other while the server is killed at random moments and started again.
  * A batch whose answer did not come is sent again as it was, as the page does, or now and then given up.
  */
-export async function killRounds(started: Started, min: { readonly batches: number; readonly kills: number }, seed: number): Promise<KillRounds> {
+export async function killRounds(
+  started: Started,
+  min: { readonly batches: number; readonly kills: number },
+  seed: number,
+): Promise<KillRounds> {
   const pick = numbersFrom(seed);
-  const demo = readFileSync(path.resolve(import.meta.dirname, "../../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
+  const demo = readFileSync(
+    path.resolve(import.meta.dirname, "../../demo/saltglass-cistern/saltglass-cistern.world.json"),
+    "utf8",
+  );
   const id = `killed-${seed}`;
   await started.api("/imports", { world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`) });
   const { world } = await started.api<{ world: { rooms: { cells: number[] }[] } }>(`/worlds/${id}`);
@@ -59,7 +66,13 @@ export async function killRounds(started: Started, min: { readonly batches: numb
     const after = [...cells];
     const steps = Array.from({ length: 1 + pick(4) }, (): Step => {
       const at = [...new Set(Array.from({ length: 1 + pick(5) }, () => pick(CELLS)))];
-      const step: Step = { kind: "set-cells", room: "intake-hall", cells: at, before: at.map((cell) => after[cell]!), after: at.map(() => pick(9)) };
+      const step: Step = {
+        kind: "set-cells",
+        room: "intake-hall",
+        cells: at,
+        before: at.map((cell) => after[cell]!),
+        after: at.map(() => pick(9)),
+      };
       at.forEach((cell, i) => (after[cell] = step.after[i]!));
       return step;
     });
@@ -71,10 +84,13 @@ export async function killRounds(started: Started, min: { readonly batches: numb
     const { steps, after } = stepsOf();
     const body = { batch: randomUUID(), base: revision, steps };
     for (;;) {
-      const answer = await started.api<{ revision: number }>(`/worlds/${id}/revisions`, body).catch((error: Error) => error);
+      const answer = await started
+        .api<{ revision: number }>(`/worlds/${id}/revisions`, body)
+        .catch((error: Error) => error);
       if (!(answer instanceof Error)) {
         acknowledged++;
-        if (answer.revision !== revision + 1) faults.push(`batch ${n} became revision ${answer.revision}, not ${revision + 1}`);
+        if (answer.revision !== revision + 1)
+          faults.push(`batch ${n} became revision ${answer.revision}, not ${revision + 1}`);
         revision = answer.revision;
         cells = after;
         break;
@@ -91,7 +107,8 @@ export async function killRounds(started: Started, min: { readonly batches: numb
   over = true;
   await killer;
   const found = await started.api<{ revision: number; world: { rooms: { cells: number[] }[] } }>(`/worlds/${id}`);
-  if (found.revision !== revision) faults.push(`the newest revision is ${found.revision}, the last that was acknowledged ${revision}`);
+  if (found.revision !== revision)
+    faults.push(`the newest revision is ${found.revision}, the last that was acknowledged ${revision}`);
   const differ = found.world.rooms[0]!.cells.filter((tile, cell) => tile !== cells[cell]).length;
   if (differ > 0) faults.push(`${differ} cells are not as they were acknowledged`);
   return { batches: n, kills, acknowledged, brokenOff, faults };

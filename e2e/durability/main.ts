@@ -6,7 +6,8 @@ import { killRounds } from "./kill-rounds.ts";
 import { manyClients } from "./many-clients.ts";
 import { twoTabs } from "./two-tabs.ts";
 
-const say = (what: string, figures: object): void => void process.stdout.write(`${JSON.stringify({ what, ...figures })}\n`);
+const say = (what: string, figures: object): void =>
+  void process.stdout.write(`${JSON.stringify({ what, ...figures })}\n`);
 
 /** Whether what came of a part is as it must be. */
 type Part = (started: Started, browser: () => Promise<Browser>) => Promise<boolean>;
@@ -32,7 +33,10 @@ const PARTS: ReadonlyMap<string, Part> = new Map<string, Part>([
     "clients",
     async (started) => {
       const clients = await manyClients(started, 50, 600);
-      say("50 clients at the same time", { ...clients, memoryRatio: Number((clients.memoryEnd / clients.memoryEarly).toFixed(2)) });
+      say("50 clients at the same time", {
+        ...clients,
+        memoryRatio: Number((clients.memoryEnd / clients.memoryEarly).toFixed(2)),
+      });
       return clients.errors.length === 0 && clients.lost === 0 && clients.memoryEnd <= 1.2 * clients.memoryEarly;
     },
   ],

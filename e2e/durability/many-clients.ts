@@ -24,7 +24,10 @@ const CELLS = 320;
 
 /** Each client has a world of its own, edits it, and reads those of others; every second one asks for proofs too. */
 export async function manyClients(started: Started, clients: number, seconds: number): Promise<ManyClients> {
-  const demo = readFileSync(path.resolve(import.meta.dirname, "../../demo/saltglass-cistern/saltglass-cistern.world.json"), "utf8");
+  const demo = readFileSync(
+    path.resolve(import.meta.dirname, "../../demo/saltglass-cistern/saltglass-cistern.world.json"),
+    "utf8",
+  );
   const log = "keen-pebble-inputs 1\nstart intake-hall 4 12 up\ncheck always aligned\n---\n72 U\n48 R\n";
   const errors: string[] = [];
   /** Worlds that are there. */
@@ -56,8 +59,18 @@ export async function manyClients(started: Started, clients: number, seconds: nu
     let { revision } = opened;
     while (!over) {
       const at = [...new Set(Array.from({ length: 1 + pick(5) }, () => pick(CELLS)))];
-      const step = { kind: "set-cells", room: "intake-hall", cells: at, before: at.map((cell) => cells[cell]!), after: at.map(() => pick(9)) };
-      const stored = await ask<{ revision: number }>(`/worlds/${id}/revisions`, { batch: randomUUID(), base: revision, steps: [step] });
+      const step = {
+        kind: "set-cells",
+        room: "intake-hall",
+        cells: at,
+        before: at.map((cell) => cells[cell]!),
+        after: at.map(() => pick(9)),
+      };
+      const stored = await ask<{ revision: number }>(`/worlds/${id}/revisions`, {
+        batch: randomUUID(),
+        base: revision,
+        steps: [step],
+      });
       if (stored === null) return;
       ({ revision } = stored);
       at.forEach((cell, i) => (cells[cell] = step.after[i]!));
@@ -82,5 +95,14 @@ export async function manyClients(started: Started, clients: number, seconds: nu
   over = true;
   await running;
   const memoryEnd = processMemory(started.pid).now;
-  return { clients, seconds, requests, errors, lost, slowestMs: Math.round(slowestMs), memoryEarly: Math.round(memoryEarly), memoryEnd: Math.round(memoryEnd) };
+  return {
+    clients,
+    seconds,
+    requests,
+    errors,
+    lost,
+    slowestMs: Math.round(slowestMs),
+    memoryEarly: Math.round(memoryEarly),
+    memoryEnd: Math.round(memoryEnd),
+  };
 }

@@ -62,7 +62,10 @@ export async function twoTabs(started: Started, browser: Browser, seconds: numbe
   const savedAfterMs = Math.round(performance.now() - back);
   interface Opened {
     readonly revision: number;
-    readonly world: { readonly tiles: readonly { readonly id: string }[]; readonly rooms: readonly { readonly id: string; readonly cells: readonly number[] }[] };
+    readonly world: {
+      readonly tiles: readonly { readonly id: string }[];
+      readonly rooms: readonly { readonly id: string; readonly cells: readonly number[] }[];
+    };
   }
   const read = async (id: string): Promise<(cell: number) => string> => {
     const { world } = await started.api<Opened>(`/worlds/${id}`);
@@ -70,7 +73,9 @@ export async function twoTabs(started: Started, browser: Browser, seconds: numbe
     return (cell) => world.tiles[cells[cell]!]!.id;
   };
   const { worlds } = await started.api<{ worlds: { id: string }[] }>("/worlds");
-  const all = await Promise.all(worlds.filter(({ id }) => id.startsWith("saltglass-cistern")).map(({ id }) => read(id)));
+  const all = await Promise.all(
+    worlds.filter(({ id }) => id.startsWith("saltglass-cistern")).map(({ id }) => read(id)),
+  );
   let lost = 0;
   // Whatever a tab painted stands in the world or in a copy.
   for (const [cell, ids] of painted) for (const id of ids) if (!all.some((at) => at(cell) === id)) lost++;
@@ -80,7 +85,9 @@ export async function twoTabs(started: Started, browser: Browser, seconds: numbe
     await browser.driver.switchTo().window(handle);
     await browser.untilText(".saving", (text) => text === `saved, revision ${revision}`);
     await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
-    await browser.driver.executeScript("[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()");
+    await browser.driver.executeScript(
+      "[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()",
+    );
     texts.add(String(await (await browser.find("[aria-label='Room text']")).getAttribute("value")));
   }
   await browser.driver.close();
@@ -88,7 +95,9 @@ export async function twoTabs(started: Started, browser: Browser, seconds: numbe
   // What both show is what a tab shows that is opened anew.
   await open();
   await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
-  await browser.driver.executeScript("[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()");
+  await browser.driver.executeScript(
+    "[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()",
+  );
   texts.add(String(await (await browser.find("[aria-label='Room text']")).getAttribute("value")));
   return { seconds, strokes, savedAfterMs, lost, equal: texts.size === 1 };
 }

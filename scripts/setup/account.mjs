@@ -15,7 +15,10 @@ export function servingAccount() {
   if (process.getuid() !== 0) return null;
   const number = (flag) => {
     const said = spawnSync("id", [flag, NAME], { encoding: "utf8" });
-    if (said.status !== 0) throw new SetupError(`there is no account ${NAME} that database and server could run as; Debian's package postgresql makes it`);
+    if (said.status !== 0)
+      throw new SetupError(
+        `there is no account ${NAME} that database and server could run as; Debian's package postgresql makes it`,
+      );
     return Number(said.stdout.trim());
   };
   return { name: NAME, uid: number("-u"), gid: number("-g") };

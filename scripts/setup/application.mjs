@@ -7,13 +7,22 @@ import { SetupError } from "./run.mjs";
 /** Environment of a program of the server that runs as the serving account. */
 export function serverEnvironment(root, databaseUrl) {
   const account = servingAccount();
-  return { ...process.env, NODE_ENV: "production", DATABASE_URL: databaseUrl, ...(account === null ? {} : { HOME: root, USER: account.name, LOGNAME: account.name }) };
+  return {
+    ...process.env,
+    NODE_ENV: "production",
+    DATABASE_URL: databaseUrl,
+    ...(account === null ? {} : { HOME: root, USER: account.name, LOGNAME: account.name }),
+  };
 }
 
 /** How a program of the server is started: as the serving account, never as root, and ended when this process ends. */
 export function asServer(root, env) {
   const account = servingAccount();
-  return { cwd: root, env: { ...env, KEEN_PEBBLE_ENDS_WITH_STDIN: "true" }, ...(account === null ? {} : { uid: account.uid, gid: account.gid }) };
+  return {
+    cwd: root,
+    env: { ...env, KEEN_PEBBLE_ENDS_WITH_STDIN: "true" },
+    ...(account === null ? {} : { uid: account.uid, gid: account.gid }),
+  };
 }
 
 /**
@@ -22,7 +31,14 @@ export function asServer(root, env) {
  *   `data`: the data folder; `more`: further variables
  * @returns {Promise<{ child: import("node:child_process").ChildProcess, address: string, lines: string[] }>}
  */
-export function startApplication({ databaseUrl, port, data, demo = true, log = process.env.KEEN_PEBBLE_LOG ?? "warn", more = {} }) {
+export function startApplication({
+  databaseUrl,
+  port,
+  data,
+  demo = true,
+  log = process.env.KEEN_PEBBLE_LOG ?? "warn",
+  more = {},
+}) {
   const { root, node } = programFor(data);
   const env = {
     ...serverEnvironment(root, databaseUrl),

@@ -19,12 +19,15 @@ function stamp(name, hash) {
 /** Refuses a Node that is too old, in one line. */
 export function ensureNode() {
   const [major, minor] = process.versions.node.split(".").map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new SetupError(`Node 20.19 or newer is needed, this is ${process.versions.node}`);
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new SetupError(`Node 20.19 or newer is needed, this is ${process.versions.node}`);
 }
 
 /** Installs the npm packages of the lock file where they are not the ones installed last. */
 export function ensurePackages() {
-  const hash = createHash("sha256").update(readFileSync(path.join(ROOT, "package-lock.json"))).digest("hex");
+  const hash = createHash("sha256")
+    .update(readFileSync(path.join(ROOT, "package-lock.json")))
+    .digest("hex");
   if (isFresh("packages", hash)) return;
   say("installing npm packages");
   runQuietly("npm", ["ci", "--loglevel=error"], { what: "npm ci" });
@@ -35,9 +38,13 @@ export function ensurePackages() {
 export function ensureBuild() {
   const hash = createHash("sha256");
   for (const folder of ["core", "server", "cli", "web"]) addFolder(hash, path.join(ROOT, folder));
-  hash.update(readFileSync(path.join(ROOT, "tsconfig.base.json"))).update(readFileSync(path.join(ROOT, "package-lock.json")));
+  hash
+    .update(readFileSync(path.join(ROOT, "tsconfig.base.json")))
+    .update(readFileSync(path.join(ROOT, "package-lock.json")));
   const digest = hash.digest("hex");
-  const whole = ["core/dist/index.js", "server/dist/main.js", "cli/dist/main.js", "web/dist/index.html"].every((file) => existsSync(path.join(ROOT, file)));
+  const whole = ["core/dist/index.js", "server/dist/main.js", "cli/dist/main.js", "web/dist/index.html"].every((file) =>
+    existsSync(path.join(ROOT, file)),
+  );
   if (whole && isFresh("build", digest)) return;
   say("building");
   runQuietly("npx", ["--no-install", "tsc", "-b", "core", "server", "cli"], { what: "tsc" });

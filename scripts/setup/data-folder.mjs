@@ -17,11 +17,16 @@ export function dataFolder() {
  * @throws {SetupError} where the folder holds something else
  */
 export function makeDataFolder(folder) {
-  const cannot = (why) => new SetupError(`the data folder ${folder} cannot be used (${why}); name another with KEEN_PEBBLE_DATA`);
+  const cannot = (why) =>
+    new SetupError(`the data folder ${folder} cannot be used (${why}); name another with KEEN_PEBBLE_DATA`);
   try {
     if (existsSync(folder)) {
       if (!statSync(folder).isDirectory()) throw cannot("it is no folder");
-      const ours = readdirSync(folder).every((name) => /^(postgres|postgres\.part|taken\.json|passwords\.json|database-url|initial-password|program|.*\.part)$/.test(name));
+      const ours = readdirSync(folder).every((name) =>
+        /^(postgres|postgres\.part|taken\.json|passwords\.json|database-url|initial-password|program|.*\.part)$/.test(
+          name,
+        ),
+      );
       if (!ours) throw cannot("it holds other things");
     }
     mkdirSync(folder, { recursive: true, mode: 0o700 });
@@ -43,14 +48,18 @@ export function takeDataFolder(folder, port) {
   const lock = path.join(folder, "taken.json");
   const owner = readLock(lock);
   if (owner !== null && isAlive(owner.pid)) {
-    throw new SetupError(`the data folder ${folder} is taken by another copy (process ${owner.pid}, http://127.0.0.1:${owner.port}); stop that one, or name another folder with KEEN_PEBBLE_DATA`);
+    throw new SetupError(
+      `the data folder ${folder} is taken by another copy (process ${owner.pid}, http://127.0.0.1:${owner.port}); stop that one, or name another folder with KEEN_PEBBLE_DATA`,
+    );
   }
   try {
     rmSync(lock, { force: true });
     // Of two that start at the same time one finds it there.
     writeFileSync(lock, JSON.stringify({ pid: process.pid, port }), { flag: "wx", mode: 0o600 });
   } catch (error) {
-    throw new SetupError(`the data folder ${folder} cannot be written (${error.code}); name another with KEEN_PEBBLE_DATA`);
+    throw new SetupError(
+      `the data folder ${folder} cannot be written (${error.code}); name another with KEEN_PEBBLE_DATA`,
+    );
   }
   return { leftBehind: owner !== null, release: () => rmSync(lock, { force: true }) };
 }

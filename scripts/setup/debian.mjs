@@ -27,7 +27,8 @@ export function ensureDebianPackages(wanted) {
   if (missing.length === 0) return;
   const prefix = process.getuid() === 0 ? [] : ["sudo", "-n"];
   const please = `please install Debian's packages ${missing.join(", ")} first: sudo apt-get install ${missing.join(" ")}`;
-  if (prefix.length > 0 && spawnSync("sudo", ["-n", "true"], { stdio: "ignore" }).status !== 0) throw new SetupError(please);
+  if (prefix.length > 0 && spawnSync("sudo", ["-n", "true"], { stdio: "ignore" }).status !== 0)
+    throw new SetupError(please);
   say(`installing Debian's packages: ${missing.join(", ")}`);
   // The package would make and start a cluster of its own; ours is the only one that is wanted.
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };

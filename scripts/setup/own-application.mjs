@@ -18,7 +18,12 @@ export async function ownApplication() {
   const data = path.join(folder, "data");
   makeDataFolder(data);
   const postgres = await new Postgres(data).start();
-  const { address, child } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), data, log: "silent" });
+  const { address, child } = await startApplication({
+    databaseUrl: postgres.url(),
+    port: await freePort(),
+    data,
+    log: "silent",
+  });
   const stop = async (now = child) => {
     await stopApplication(now);
     postgres.stop("immediate");

@@ -36,21 +36,28 @@ export async function ensureApplicationRole(postgres) {
     const has = async (text, value) => (await admin.query(text, [value])).rows.length > 0;
     const { role, database } = APPLICATION;
     if (!(await has("select 1 from pg_roles where rolname = $1", role))) await admin.query(`create role ${role}`);
-    await admin.query(`alter role ${role} login nosuperuser nocreatedb nocreaterole noreplication nobypassrls password '${postgres.passwords.application}'`);
+    await admin.query(
+      `alter role ${role} login nosuperuser nocreatedb nocreaterole noreplication nobypassrls password '${postgres.passwords.application}'`,
+    );
     const hasDatabase = (name) => has("select 1 from pg_database where datname = $1", name);
     if (!(await hasDatabase(database))) {
-      if ((await hasDatabase("postgres")) && (await holdsWorlds(postgres))) await admin.query(`alter database postgres rename to ${database}`);
+      if ((await hasDatabase("postgres")) && (await holdsWorlds(postgres)))
+        await admin.query(`alter database postgres rename to ${database}`);
       else await admin.query(`create database ${database} template template0`);
     }
     await admin.query(`alter database ${database} owner to ${role}`);
-    for (const name of [database, "template1", "postgres"]) if (await hasDatabase(name)) await admin.query(`revoke all on database ${name} from public`);
+    for (const name of [database, "template1", "postgres"])
+      if (await hasDatabase(name)) await admin.query(`revoke all on database ${name} from public`);
   });
   await within(postgres.adminUrl(APPLICATION.database), (admin) => admin.query(GIVE_ALL));
 }
 
 /** Whether the database in which an older version kept everything is one. */
 function holdsWorlds(postgres) {
-  return within(postgres.adminUrl("postgres"), async (admin) => (await admin.query("select to_regclass('public.worlds') as worlds")).rows[0].worlds !== null);
+  return within(
+    postgres.adminUrl("postgres"),
+    async (admin) => (await admin.query("select to_regclass('public.worlds') as worlds")).rows[0].worlds !== null,
+  );
 }
 
 async function within(url, what) {

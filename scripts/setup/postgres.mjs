@@ -27,7 +27,10 @@ export class Postgres {
 
   /** Makes the cluster if need be, starts it on a free port, and sees to it that the application has a role of its own. */
   async start() {
-    if (!accountCan("x", this.data)) throw new SetupError(`the account that runs the database cannot enter ${this.data}; name another folder with KEEN_PEBBLE_DATA`);
+    if (!accountCan("x", this.data))
+      throw new SetupError(
+        `the account that runs the database cannot enter ${this.data}; name another folder with KEEN_PEBBLE_DATA`,
+      );
     this.passwords = this.#passwords();
     if (!existsSync(path.join(this.folder, "PG_VERSION"))) this.#make();
     // One whose programs were killed may run on.
@@ -52,10 +55,20 @@ export class Postgres {
   /** Starts the cluster on the port that it has. */
   restart() {
     const options = `-c listen_addresses=127.0.0.1 -p ${this.port} -c unix_socket_directories='' -c password_encryption=scram-sha-256`;
-    const [command, args] = this.#program("pg_ctl", ["-D", this.folder, "-l", path.join(this.folder, "server.log"), "-w", "-o", options, "start"]);
+    const [command, args] = this.#program("pg_ctl", [
+      "-D",
+      this.folder,
+      "-l",
+      path.join(this.folder, "server.log"),
+      "-w",
+      "-o",
+      options,
+      "start",
+    ]);
     // Its own session, and no pipe that the server would keep open.
     const started = spawnSync("setsid", ["-w", command, ...args], { cwd: "/", stdio: ["ignore", "ignore", "ignore"] });
-    if (started.status !== 0) throw new SetupError(`PostgreSQL did not start; it says why in ${path.join(this.folder, "server.log")}`);
+    if (started.status !== 0)
+      throw new SetupError(`PostgreSQL did not start; it says why in ${path.join(this.folder, "server.log")}`);
     return this;
   }
 
@@ -98,7 +111,16 @@ export class Postgres {
     const passwordFile = path.join(this.data, "initial-password");
     writePrivate(passwordFile, `${this.passwords.admin}\n`);
     try {
-      const [command, args] = this.#program("initdb", ["-D", half, "-U", ADMIN, "--auth=scram-sha-256", `--pwfile=${passwordFile}`, "--encoding=UTF8", "--locale=C"]);
+      const [command, args] = this.#program("initdb", [
+        "-D",
+        half,
+        "-U",
+        ADMIN,
+        "--auth=scram-sha-256",
+        `--pwfile=${passwordFile}`,
+        "--encoding=UTF8",
+        "--locale=C",
+      ]);
       runQuietly(command, args, { what: "making the database", cwd: "/" });
     } finally {
       rmSync(passwordFile, { force: true });
@@ -108,7 +130,18 @@ export class Postgres {
 
   /** Gives the cluster's owner its password from inside, without a server that others could reach. */
   #setAdminPassword() {
-    const [command, args] = this.#program("postgres", ["--single", "-D", this.folder, "-c", "password_encryption=scram-sha-256", "template1"]);
-    runQuietly(command, args, { what: "securing the database", cwd: "/", input: `alter role ${ADMIN} password '${this.passwords.admin}';\n` });
+    const [command, args] = this.#program("postgres", [
+      "--single",
+      "-D",
+      this.folder,
+      "-c",
+      "password_encryption=scram-sha-256",
+      "template1",
+    ]);
+    runQuietly(command, args, {
+      what: "securing the database",
+      cwd: "/",
+      input: `alter role ${ADMIN} password '${this.passwords.admin}';\n`,
+    });
   }
 }

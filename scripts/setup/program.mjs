@@ -5,7 +5,13 @@ import { buildStamp } from "./build.mjs";
 import { ROOT, runQuietly, say } from "./run.mjs";
 
 /** What must be readable of a checkout for the application to run from it. */
-const NEEDED = ["server/dist/main.js", "core/dist/index.js", "web/dist/index.html", "demo/saltglass-cistern", "node_modules/express/package.json"];
+const NEEDED = [
+  "server/dist/main.js",
+  "core/dist/index.js",
+  "web/dist/index.html",
+  "demo/saltglass-cistern",
+  "node_modules/express/package.json",
+];
 
 /**
  * The folder and the Node with which the serving account can run the built application: the checkout's, or, where that
@@ -32,11 +38,15 @@ function look(data) {
   const stamp = path.join(copy, "stamp");
   const build = buildStamp();
   if (!existsSync(stamp) || readFileSync(stamp, "utf8") !== build) {
-    say(`the server does not run as root: what it needs is copied to ${copy}, because the account ${account.name} cannot read ${readable ? process.execPath : ROOT}`);
+    say(
+      `the server does not run as root: what it needs is copied to ${copy}, because the account ${account.name} cannot read ${readable ? process.execPath : ROOT}`,
+    );
     rmSync(copy, { recursive: true, force: true });
     mkdirSync(copy, { recursive: true });
-    for (const folder of ["server/dist", "server/package.json", "core/dist", "core/package.json", "web/dist", "demo"]) cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true });
-    for (const folder of productionPackages()) cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true, dereference: true });
+    for (const folder of ["server/dist", "server/package.json", "core/dist", "core/package.json", "web/dist", "demo"])
+      cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true });
+    for (const folder of productionPackages())
+      cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true, dereference: true });
     mkdirSync(path.join(copy, "node_modules/@keen-pebble"), { recursive: true });
     symlinkSync("../../core", path.join(copy, "node_modules/@keen-pebble/core"));
     cpSync(process.execPath, path.join(copy, "node"));
@@ -50,6 +60,10 @@ function look(data) {
 
 /** Folders of the packages that the server needs, below the checkout. */
 function productionPackages() {
-  const listed = runQuietly("npm", ["ls", "--omit=dev", "--all", "--parseable", "-w", "server"], { what: "npm ls" }).split("\n");
-  return listed.map((line) => path.relative(ROOT, line.trim())).filter((folder) => /^node_modules\/(@(?!keen-pebble)[^/]+\/[^/]+|[^@/][^/]*)$/.test(folder));
+  const listed = runQuietly("npm", ["ls", "--omit=dev", "--all", "--parseable", "-w", "server"], {
+    what: "npm ls",
+  }).split("\n");
+  return listed
+    .map((line) => path.relative(ROOT, line.trim()))
+    .filter((folder) => /^node_modules\/(@(?!keen-pebble)[^/]+\/[^/]+|[^@/][^/]*)$/.test(folder));
 }

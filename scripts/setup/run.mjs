@@ -17,7 +17,11 @@ export function say(text) {
 export function runQuietly(command, args, { what, env = process.env, cwd = ROOT, input } = {}) {
   const done = spawnSync(command, args, { cwd, env, input, encoding: "utf8", maxBuffer: 64 * 1024 * 1024 });
   if (done.status === 0) return done.stdout;
-  const output = `${done.stdout ?? ""}${done.stderr ?? ""}${done.error ? done.error.message : ""}`.trim().split("\n").slice(-15).join("\n");
+  const output = `${done.stdout ?? ""}${done.stderr ?? ""}${done.error ? done.error.message : ""}`
+    .trim()
+    .split("\n")
+    .slice(-15)
+    .join("\n");
   throw new SetupError(`${what ?? command} failed:\n${output}`);
 }
 

@@ -8,7 +8,8 @@ import { SetupError, say } from "./run.mjs";
 
 function wantedPort() {
   const port = Number(process.env.KEEN_PEBBLE_PORT ?? 4870);
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new SetupError(`KEEN_PEBBLE_PORT must be a port number, found ${process.env.KEEN_PEBBLE_PORT}`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new SetupError(`KEEN_PEBBLE_PORT must be a port number, found ${process.env.KEEN_PEBBLE_PORT}`);
   return port;
 }
 
@@ -16,8 +17,15 @@ function wantedPort() {
 const LEAVING_MS = 15_000;
 
 async function ensurePortIsFree(port, leftBehind) {
-  for (const until = Date.now() + (leftBehind ? LEAVING_MS : 0); !(await isFree(port)); await new Promise((resolve) => setTimeout(resolve, 100))) {
-    if (Date.now() >= until) throw new SetupError(`port ${port} is taken, perhaps by another copy of Keen Pebble; stop it, or name another with KEEN_PEBBLE_PORT`);
+  for (
+    const until = Date.now() + (leftBehind ? LEAVING_MS : 0);
+    !(await isFree(port));
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  ) {
+    if (Date.now() >= until)
+      throw new SetupError(
+        `port ${port} is taken, perhaps by another copy of Keen Pebble; stop it, or name another with KEEN_PEBBLE_PORT`,
+      );
   }
 }
 

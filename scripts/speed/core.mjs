@@ -17,11 +17,25 @@ const walkIn = (made) => {
 // Replay.
 const small = world(64, 64);
 const replay = await measure(walkIn(small), 25);
-say("replay of glide, frames a second", "64x64, 1,000,000 frames", FRAMES / (replay.median / 1000), "frames/s", replay.spread, FRAMES / (replay.best / 1000));
+say(
+  "replay of glide, frames a second",
+  "64x64, 1,000,000 frames",
+  FRAMES / (replay.median / 1000),
+  "frames/s",
+  replay.spread,
+  FRAMES / (replay.best / 1000),
+);
 
 for (const gait of ["hop", "glide", "roam", "drift"]) {
   const { median, best, spread } = await measure(walkIn(readWorld(JSON.stringify(mixedWorld(96, 72, gait)))), 9);
-  say(`replay of ${gait}, frames a second`, "96x72 with mixed shapes", FRAMES / (median / 1000), "frames/s", spread, FRAMES / (best / 1000));
+  say(
+    `replay of ${gait}, frames a second`,
+    "96x72 with mixed shapes",
+    FRAMES / (median / 1000),
+    "frames/s",
+    spread,
+    FRAMES / (best / 1000),
+  );
 }
 
 // What a frame leaves behind: the difference between a long and a short log of few lines.
@@ -45,16 +59,37 @@ for (const side of [32, 512]) {
   sizes.push({ median, best });
   say("cost of a frame of glide", `${side}x${side}`, (median * 1e6) / FRAMES, "ns", spread, (best * 1e6) / FRAMES);
 }
-say("cost of a frame, 512x512 against 32x32", "1,000,000 frames", sizes[1].median / sizes[0].median, "ratio", 0, sizes[1].best / sizes[0].best);
+say(
+  "cost of a frame, 512x512 against 32x32",
+  "1,000,000 frames",
+  sizes[1].median / sizes[0].median,
+  "ratio",
+  0,
+  sizes[1].best / sizes[0].best,
+);
 
 // Fixtures are found by cell: a room full of them costs a frame no more than a few.
 const filled = [];
 for (const fixtures of [4, 4096]) {
   const { median, best, spread } = await measure(walkIn(world(96, 72, { fixtures, speed: 8, edges })), 15);
   filled.push({ median, best });
-  say("cost of a frame with fixtures", `${fixtures} in 96x72`, (median * 1e6) / FRAMES, "ns", spread, (best * 1e6) / FRAMES);
+  say(
+    "cost of a frame with fixtures",
+    `${fixtures} in 96x72`,
+    (median * 1e6) / FRAMES,
+    "ns",
+    spread,
+    (best * 1e6) / FRAMES,
+  );
 }
-say("cost of a frame, 4,096 fixtures against 4", "1,000,000 frames", filled[1].median / filled[0].median, "ratio", 0, filled[1].best / filled[0].best);
+say(
+  "cost of a frame, 4,096 fixtures against 4",
+  "1,000,000 frames",
+  filled[1].median / filled[0].median,
+  "ratio",
+  0,
+  filled[1].best / filled[0].best,
+);
 
 // A frame of the demo's five rooms against one of a bare room: the whole way, with its doors, keys and seams.
 {
@@ -68,15 +103,15 @@ say("cost of a frame, 4,096 fixtures against 4", "1,000,000 frames", filled[1].m
   const way = { ...flatLog(until, lineEnds), checks: [] };
   const times = Math.ceil(FRAMES / frames / 4);
   // What a search does for every state that it meets: copy it, hash it, compare it.
-  const [one, other] = [stateAt(compiled[0], until, 300), new SimState(compiled[0])];
+  const [from, to] = [stateAt(compiled[0], until, 300), new SimState(compiled[0])];
   const COPIES = sized(1_000_000, 10_000);
   const many = (act) => () => {
     for (let i = 0; i < COPIES; i++) act();
   };
   for (const [what, act] of [
-    ["copy of what a state carries", () => other.copyCarried(one)],
-    ["hash of a situation", () => situationHash(compiled[0], one)],
-    ["comparison of equal situations", () => sameSituation(compiled[0], one, other)],
+    ["copy of what a state carries", () => to.copyCarried(from)],
+    ["hash of a situation", () => situationHash(compiled[0], from)],
+    ["comparison of equal situations", () => sameSituation(compiled[0], from, to)],
   ]) {
     const { median, best, spread } = await measure(many(act), 9);
     say(what, "the demo", (median * 1e6) / COPIES, "ns", spread, (best * 1e6) / COPIES);
@@ -85,9 +120,26 @@ say("cost of a frame, 4,096 fixtures against 4", "1,000,000 frames", filled[1].m
     for (let i = 0; i < times; i++) run(c, log);
   };
   const lines = logOf(frames);
-  const [five, one] = [await measure(again(compiled[0], way), 15), await measure(again(compiled[1], { ...EMPTY_LOG, lines }), 15)];
-  say("cost of a frame in the demo's five rooms", `${frames} frames`, (five.median * 1e6) / times / frames, "ns", five.spread, (five.best * 1e6) / times / frames);
-  say("cost of a frame, five rooms against a bare one", `${frames} frames`, five.median / one.median, "ratio", 0, five.best / one.best);
+  const [five, one] = [
+    await measure(again(compiled[0], way), 15),
+    await measure(again(compiled[1], { ...EMPTY_LOG, lines }), 15),
+  ];
+  say(
+    "cost of a frame in the demo's five rooms",
+    `${frames} frames`,
+    (five.median * 1e6) / times / frames,
+    "ns",
+    five.spread,
+    (five.best * 1e6) / times / frames,
+  );
+  say(
+    "cost of a frame, five rooms against a bare one",
+    `${frames} frames`,
+    five.median / one.median,
+    "ratio",
+    0,
+    five.best / one.best,
+  );
 }
 
 // The largest world: 2 million cells, 1,024 tiles, 4,096 fixtures.
@@ -107,7 +159,10 @@ const hostile = {
   "a million keys": `{${Array.from({ length: sized(1_000_000, 1000) }, (_, i) => `"k${i}":0`).join(",")}}`,
   "a million tiles that are none": JSON.stringify({ ...worldOf(4, 4), tiles: Array(sized(1_000_000, 1000)).fill(1) }),
   "sixteen MiB of brackets": "[".repeat(sized(16 * 1024, 1) * 1024),
-  "seven million cells": JSON.stringify({ ...worldOf(4, 4), rooms: [{ ...worldOf(4, 4).rooms[0], cells: Array(sized(7_000_000, 1000)).fill(0) }] }),
+  "seven million cells": JSON.stringify({
+    ...worldOf(4, 4),
+    rooms: [{ ...worldOf(4, 4).rooms[0], cells: Array(sized(7_000_000, 1000)).fill(0) }],
+  }),
   "a broken end": text.slice(0, -3),
 };
 for (const [what, bad] of Object.entries(hostile)) {

@@ -13,7 +13,12 @@ const FAULTS = sized(100, 3);
 const REVISIONS = 12;
 const demo = path.join(ROOT, "demo/saltglass-cistern");
 const text = readFileSync(path.join(demo, "saltglass-cistern.world.json"), "utf8");
-const logs = Object.fromEntries(readdirSync(path.join(demo, "logs")).map((name) => [name.slice(0, -".inputs".length), readFileSync(path.join(demo, "logs", name), "utf8").replace(/^world .*\n/m, "")]));
+const logs = Object.fromEntries(
+  readdirSync(path.join(demo, "logs")).map((name) => [
+    name.slice(0, -".inputs".length),
+    readFileSync(path.join(demo, "logs", name), "utf8").replace(/^world .*\n/m, ""),
+  ]),
+);
 
 const { ask, stop } = await ownServer();
 
@@ -33,8 +38,30 @@ for (let seed = 1; seed <= FAULTS; seed++) {
   let colour = "#85918b";
   for (let revision = 1; revision < REVISIONS; revision++) {
     const next = `#${(0x808080 + any(0x7f7f7f)).toString(16)}`;
-    const tile = (fill) => ({ id: "cracked-2", name: "Cracked again", flags: [], shape: { kind: "full" }, look: { fill }, joins: null, glyph: null });
-    const steps = revision + 1 === at ? fault.steps : [{ kind: "change-parts", parts: [{ part: "tiles/cracked-2", before: revision === 1 || (revision === 2 && at === 2) ? null : tile(colour), after: tile(next) }] }];
+    const tile = (fill) => ({
+      id: "cracked-2",
+      name: "Cracked again",
+      flags: [],
+      shape: { kind: "full" },
+      look: { fill },
+      joins: null,
+      glyph: null,
+    });
+    const steps =
+      revision + 1 === at
+        ? fault.steps
+        : [
+            {
+              kind: "change-parts",
+              parts: [
+                {
+                  part: "tiles/cracked-2",
+                  before: revision === 1 || (revision === 2 && at === 2) ? null : tile(colour),
+                  after: tile(next),
+                },
+              ],
+            },
+          ];
     if (revision + 1 !== at) colour = next;
     await ask(`/worlds/${id}/revisions`, "POST", { batch: randomUUID(), base: revision, steps });
   }
@@ -56,7 +83,19 @@ for (let seed = 1; seed <= FAULTS; seed++) {
   else process.stderr.write(`seed ${seed}, ${fault.kind} at ${at}: ${JSON.stringify(search)}\n`);
 }
 const median = [...took].sort((a, b) => a - b)[Math.floor(took.length / 2)];
-say("planted faults that the demo's logs find", `${FAULTS} by seed; missed: ${[...missed].map(([kind, n]) => `${n} ${kind}`).join(", ") || "none"}`, found / FAULTS, "share", 0);
-say("found ones whose revision is named by \"what broke it\"", `${searches} among ${REVISIONS} revisions each`, named / searches, "share", 0);
+say(
+  "planted faults that the demo's logs find",
+  `${FAULTS} by seed; missed: ${[...missed].map(([kind, n]) => `${n} ${kind}`).join(", ") || "none"}`,
+  found / FAULTS,
+  "share",
+  0,
+);
+say(
+  'found ones whose revision is named by "what broke it"',
+  `${searches} among ${REVISIONS} revisions each`,
+  named / searches,
+  "share",
+  0,
+);
 say("what broke it", `${REVISIONS} revisions`, median, "ms", 0, Math.min(...took));
 await stop();

@@ -19,5 +19,7 @@ export async function measure(act, iterations = 9) {
 /** Writes one figure as a line of JSON. */
 export function say(what, size, median, unit, spread, best = median) {
   const short = (value, digits = 4) => Number(value.toPrecision(digits));
-  process.stdout.write(`${JSON.stringify({ what, size, median: short(median), best: short(best), unit, spread: short(spread, 2) })}\n`);
+  process.stdout.write(
+    `${JSON.stringify({ what, size, median: short(median), best: short(best), unit, spread: short(spread, 2) })}\n`,
+  );
 }

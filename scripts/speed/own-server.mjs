@@ -16,12 +16,23 @@ export async function ownServer(more = {}) {
   const data = path.join(folder, "data");
   makeDataFolder(data);
   const postgres = await new Postgres(data).start();
-  const { child, address } = await startApplication({ databaseUrl: postgres.url(), port: await freePort(), data, demo: false, log: "error", more });
+  const { child, address } = await startApplication({
+    databaseUrl: postgres.url(),
+    port: await freePort(),
+    data,
+    demo: false,
+    log: "error",
+    more,
+  });
   return {
     address,
     pid: child.pid,
     ask: async (route, method = "GET", body) => {
-      const answer = await fetch(`${address}/api${route}`, { method, headers: { "content-type": "application/json" }, ...(body ? { body: JSON.stringify(body) } : {}) });
+      const answer = await fetch(`${address}/api${route}`, {
+        method,
+        headers: { "content-type": "application/json" },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+      });
       if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`);
       return answer.json();
     },

@@ -14,7 +14,13 @@ const LOGS = sized(1000, 12);
 const ROUNDS = sized(5, 1);
 const FRAMES = 3600;
 const SIZE = `${LOGS} logs of ${FRAMES} frames, 5 checks each`;
-const CHECKS = ["always aligned", "never overlap", "end status playing", "ever holds brass-crank", "at 3600 room intake-hall"].map((text) => parseCheck(text.split(" ")).check);
+const CHECKS = [
+  "always aligned",
+  "never overlap",
+  "end status playing",
+  "ever holds brass-crank",
+  "at 3600 room intake-hall",
+].map((text) => parseCheck(text.split(" ")).check);
 const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-speed-"));
 const demo = path.join(ROOT, "demo/saltglass-cistern/saltglass-cistern.world.json");
 
@@ -31,7 +37,8 @@ function peakOf(pid) {
 }
 
 const logs = {};
-for (let i = 0; i < LOGS; i++) logs[`walk-${i}`] = writeLog({ ...EMPTY_LOG, title: `Walk ${i}`, checks: CHECKS, lines: logOf(FRAMES, i + 1) });
+for (let i = 0; i < LOGS; i++)
+  logs[`walk-${i}`] = writeLog({ ...EMPTY_LOG, title: `Walk ${i}`, checks: CHECKS, lines: logOf(FRAMES, i + 1) });
 const logFolder = path.join(folder, "logs");
 mkdirSync(logFolder);
 for (const [id, text] of Object.entries(logs)) writeFileSync(path.join(logFolder, `${id}.inputs`), text);
@@ -40,7 +47,10 @@ for (const [id, text] of Object.entries(logs)) writeFileSync(path.join(logFolder
 let peak = 0;
 async function verify() {
   const began = performance.now();
-  const child = spawn(process.execPath, ["cli/bin/keen-pebble.js", "verify", demo, logFolder], { cwd: ROOT, stdio: ["ignore", "pipe", "inherit"] });
+  const child = spawn(process.execPath, ["cli/bin/keen-pebble.js", "verify", demo, logFolder], {
+    cwd: ROOT,
+    stdio: ["ignore", "pipe", "inherit"],
+  });
   child.stdout.resume();
   const look = setInterval(() => (peak = Math.max(peak, peakOf(child.pid))), 20);
   await new Promise((resolve) => child.on("exit", resolve));
@@ -59,7 +69,11 @@ const world = "/worlds/saltglass-cistern";
 await ask(`${world}/outcomes`);
 const byServer = [];
 for (let revision = 1; revision <= ROUNDS; revision++) {
-  await ask(`${world}/revisions`, "POST", { batch: randomUUID(), base: revision, steps: [{ kind: "change-parts", parts: [{ part: "seed", before: revision, after: revision + 1 }] }] });
+  await ask(`${world}/revisions`, "POST", {
+    batch: randomUUID(),
+    base: revision,
+    steps: [{ kind: "change-parts", parts: [{ part: "seed", before: revision, after: revision + 1 }] }],
+  });
   const began = performance.now();
   let state = await ask(`${world}/proofs`, "POST");
   while (state.state !== "done") state = (await ask(`${world}/proofs`)).proofs;
@@ -67,6 +81,13 @@ for (let revision = 1; revision <= ROUNDS; revision++) {
 }
 say("proofs by the server", SIZE, median(byServer), "ms", spread(byServer), Math.min(...byServer));
 say("memory of the server at its most", SIZE, peakOf(pid), "MiB", 0);
-say("proofs by the server against the command line", SIZE, median(byServer) / median(byHand), "ratio", 0, Math.min(...byServer) / Math.min(...byHand));
+say(
+  "proofs by the server against the command line",
+  SIZE,
+  median(byServer) / median(byHand),
+  "ratio",
+  0,
+  Math.min(...byServer) / Math.min(...byHand),
+);
 await stop();
 rmSync(folder, { recursive: true, force: true });

@@ -17,18 +17,43 @@ const png = (width, height, bytes) => {
   head.writeUInt32BE(width, 0);
   head.writeUInt32BE(height, 4);
   head.set([8, 6, 0, 0, 0], 8);
-  return Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), chunk("IHDR", head), chunk("IDAT", deflateSync(Buffer.alloc(bytes))), chunk("IEND", Buffer.alloc(0))]);
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk("IHDR", head),
+    chunk("IDAT", deflateSync(Buffer.alloc(bytes))),
+    chunk("IEND", Buffer.alloc(0)),
+  ]);
 };
 const json = (value) => ["POST", "/imports", "application/json", JSON.stringify(value)];
 const large = worldOf(512, 512);
 const files = {
-  "a picture of 4096 x 4096 px": ["PUT", "/worlds/reading/sheets/a.png", "image/png", png(4096, 4096, 4096 * (1 + 4 * 4096))],
-  "a picture that unpacks to 500 MB": ["PUT", "/worlds/reading/sheets/b.png", "image/png", png(64, 64, sized(500_000_000, 5_000_000))],
-  "a log of a million lines": json({ logs: { long: `keen-pebble-inputs 1\n---\n${"1 R\n1 L\n".repeat(sized(500_000, 500))}` }, into: "reading" }),
+  "a picture of 4096 x 4096 px": [
+    "PUT",
+    "/worlds/reading/sheets/a.png",
+    "image/png",
+    png(4096, 4096, 4096 * (1 + 4 * 4096)),
+  ],
+  "a picture that unpacks to 500 MB": [
+    "PUT",
+    "/worlds/reading/sheets/b.png",
+    "image/png",
+    png(64, 64, sized(500_000_000, 5_000_000)),
+  ],
+  "a log of a million lines": json({
+    logs: { long: `keen-pebble-inputs 1\n---\n${"1 R\n1 L\n".repeat(sized(500_000, 500))}` },
+    into: "reading",
+  }),
   "ten MB of brackets": ["POST", "/imports", "application/json", "[".repeat(10_000_000)],
   "ten MB of brackets as a world": json({ world: "[".repeat(10_000_000) }),
   "three million values": json({ world: `{"rooms":[${"{},".repeat(sized(2_000_000, 2000))}{}]}` }),
-  "seven rooms of 512 x 512 cells": json({ world: JSON.stringify({ ...large, id: "largest", rooms: Array.from({ length: 7 }, (_, i) => ({ ...large.rooms[0], id: `r${i}` })), start: { ...large.start, room: "r0" } }) }),
+  "seven rooms of 512 x 512 cells": json({
+    world: JSON.stringify({
+      ...large,
+      id: "largest",
+      rooms: Array.from({ length: 7 }, (_, i) => ({ ...large.rooms[0], id: `r${i}` })),
+      start: { ...large.start, room: "r0" },
+    }),
+  }),
 };
 
 const server = await ownServer();

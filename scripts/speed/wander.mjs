@@ -34,7 +34,11 @@ const withRules = (world, rules) => ({ ...world, rules: [{ ...world.rules[0], ..
 const FAULTS = {
   "undo-both that sticks": (seed) => {
     const { any, world } = roomOf(seed);
-    return withRules(world, { gait: "roam", input: { ways: 8 }, roam: { speedX: 1 + any(3), speedY: 1 + any(3), response: "undo-both" } });
+    return withRules(world, {
+      gait: "roam",
+      input: { ways: 8 },
+      roam: { speedX: 1 + any(3), speedY: 1 + any(3), response: "undo-both" },
+    });
   },
   "equal that runs off": (seed) => {
     const { any, world } = roomOf(seed);
@@ -50,7 +54,15 @@ const FAULTS = {
       if (x === column) return y === gap ? 0 : 1;
       return y === gap && x < column && x > column - 3 ? 0 : tile;
     });
-    const closed = { ...world, rooms: [{ ...world.rooms[0], cells: cells.map((tile, i) => (i % WIDTH === column + 1 && Math.floor(i / WIDTH) === gap ? 0 : tile)) }] };
+    const closed = {
+      ...world,
+      rooms: [
+        {
+          ...world.rooms[0],
+          cells: cells.map((tile, i) => (i % WIDTH === column + 1 && Math.floor(i / WIDTH) === gap ? 0 : tile)),
+        },
+      ],
+    };
     // Blocks may shut the gap off: another room then.
     if (!reaches(closed, column + 1, gap)) return FAULTS["a gap in the wall of a closed room"](seed + 1000);
     const laws = Array.from({ length: HEIGHT }, (_, y) => `never cell ${column + 1} ${y}`);
@@ -73,6 +85,20 @@ for (const [fault, make] of Object.entries(FAULTS)) {
     frames.push(found.length > 0 ? Math.min(...found.map(({ frame }) => frame)) : Infinity);
   }
   const sorted = (list) => [...list].sort((a, b) => a - b);
-  say(`random walks find and shrink ${fault}: the longest of all`, `${WORLDS} worlds of ${WIDTH}x${HEIGHT}`, sorted(times).at(-1), "ms", 0, sorted(times)[0]);
-  say(`frames of the log that shows ${fault}: the longest of all`, `${WORLDS} worlds of ${WIDTH}x${HEIGHT}`, sorted(frames).at(-1), "frames", 0, sorted(frames)[0]);
+  say(
+    `random walks find and shrink ${fault}: the longest of all`,
+    `${WORLDS} worlds of ${WIDTH}x${HEIGHT}`,
+    sorted(times).at(-1),
+    "ms",
+    0,
+    sorted(times)[0],
+  );
+  say(
+    `frames of the log that shows ${fault}: the longest of all`,
+    `${WORLDS} worlds of ${WIDTH}x${HEIGHT}`,
+    sorted(frames).at(-1),
+    "frames",
+    0,
+    sorted(frames)[0],
+  );
 }

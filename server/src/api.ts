@@ -155,7 +155,12 @@ export interface BreakSearch extends NewSearch {
   readonly good: number | null;
   readonly bad: number | null;
   /** The first revision at which it fails, what that did, and what was seen there. */
-  readonly found: { readonly revision: number; readonly summary: string; readonly frame: number; readonly seen: string | null } | null;
+  readonly found: {
+    readonly revision: number;
+    readonly summary: string;
+    readonly frame: number;
+    readonly seen: string | null;
+  } | null;
 }
 
 /** What `GET /api/events` tells: each with the world that it is of. */

@@ -38,7 +38,13 @@ export interface Dependencies {
 export function createApp({ db, desk, services, logger, webFolder, hosts }: Dependencies): Express {
   const app = express();
   app.disable("x-powered-by");
-  app.use(pinoHttp({ logger, customLogLevel: (_req, res, error) => (res.statusCode >= 500 && res.writableEnded ? "error" : error ? "debug" : "info") }));
+  app.use(
+    pinoHttp({
+      logger,
+      customLogLevel: (_req, res, error) =>
+        res.statusCode >= 500 && res.writableEnded ? "error" : error ? "debug" : "info",
+    }),
+  );
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -69,9 +75,22 @@ export function createApp({ db, desk, services, logger, webFolder, hosts }: Depe
 }
 
 /** Every operation of the API. */
-export function apiRoutes({ db, desk, services, logger }: Pick<Dependencies, "db" | "desk" | "services" | "logger">): Route[] {
+export function apiRoutes({
+  db,
+  desk,
+  services,
+  logger,
+}: Pick<Dependencies, "db" | "desk" | "services" | "logger">): Route[] {
   const events = new Events(db, services.proofs, services.signals, logger);
-  const routes = [healthRoute(db), ...worldRoutes(services, desk), ...revisionRoutes(services, desk), ...proofRoutes(services, desk, events), ...sheetRoutes(services, desk), ...importRoutes(services), ...deletedWorldRoutes(services)];
+  const routes = [
+    healthRoute(db),
+    ...worldRoutes(services, desk),
+    ...revisionRoutes(services, desk),
+    ...proofRoutes(services, desk, events),
+    ...sheetRoutes(services, desk),
+    ...importRoutes(services),
+    ...deletedWorldRoutes(services),
+  ];
   routes.push(documentRoute(routes));
   return routes;
 }
@@ -110,13 +129,24 @@ function healthRoute(db: Knex): Route {
 
 /** The built page, packed as it was at the build: hashed files for a year, the page itself fresh, and for every address of the page. */
 function servePage(app: Express, webFolder: string): void {
-  const setHeaders = (res: ServerResponse, file: string): unknown => res.setHeader("Cache-Control", file.includes(`${path.sep}assets${path.sep}`) ? "public, max-age=31536000, immutable" : "no-cache");
+  const setHeaders = (res: ServerResponse, file: string): unknown =>
+    res.setHeader(
+      "Cache-Control",
+      file.includes(`${path.sep}assets${path.sep}`) ? "public, max-age=31536000, immutable" : "no-cache",
+    );
   app.use((req, _res, next) => {
     // Throws for a broken percent-sign.
     decodeURIComponent(req.path);
     next();
   });
-  app.use(expressStaticGzip(webFolder, { enableBrotli: true, orderPreference: ["br", "gz"], index: false, serveStatic: { setHeaders } }));
+  app.use(
+    expressStaticGzip(webFolder, {
+      enableBrotli: true,
+      orderPreference: ["br", "gz"],
+      index: false,
+      serveStatic: { setHeaders },
+    }),
+  );
   app.get(/.*/, (req, res, next) => {
     // What has an ending is a file, and no area of the page.
     if (!req.accepts("html") || path.extname(req.path) !== "" || req.path.startsWith("/assets/")) {

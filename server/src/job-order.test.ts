@@ -16,15 +16,21 @@ withTestApplication((made) => {
 
 /** Brings a world with so many logs in, and puts its proofs into the queue. */
 async function worldWith(id: string, logs: number): Promise<void> {
-  const texts = Object.fromEntries(Array.from({ length: logs }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]));
-  await request(test.app).post("/api/imports").send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs: texts }).expect(200);
+  const texts = Object.fromEntries(
+    Array.from({ length: logs }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]),
+  );
+  await request(test.app)
+    .post("/api/imports")
+    .send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs: texts })
+    .expect(200);
   await request(test.app).post(`/api/worlds/${id}/proofs`).expect(202);
 }
 
 it("jobs are fair between worlds: each world's first one comes before any world's second, whichever came first", async () => {
   await worldWith("large", 24);
   await worldWith("small", 3);
-  const worldOf = async (job: { readonly data: Queues["prove"] }): Promise<string> => (await test.db("worlds").where({ id: job.data.worldId }).first<{ slug: string }>()).slug;
+  const worldOf = async (job: { readonly data: Queues["prove"] }): Promise<string> =>
+    (await test.db("worlds").where({ id: job.data.worldId }).first<{ slug: string }>()).slug;
   const order: string[] = [];
   for (;;) {
     const [job] = await test.jobs.queue.take("prove", 1);

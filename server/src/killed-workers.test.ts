@@ -38,7 +38,17 @@ afterAll(async () => {
 
 /** Starts the built server or worker, one log a job, and resolves once it says that it is there. */
 async function start(program: "main" | "worker"): Promise<ChildProcess> {
-  const child = spawn(process.execPath, [`${dist}${program}.js`], { env: { ...process.env, DATABASE_URL: url, KEEN_PEBBLE_PORT: String(port), KEEN_PEBBLE_JOB_LOGS: "1", KEEN_PEBBLE_LOG: "silent", KEEN_PEBBLE_DEMO: "" }, stdio: ["ignore", "pipe", "inherit"] });
+  const child = spawn(process.execPath, [`${dist}${program}.js`], {
+    env: {
+      ...process.env,
+      DATABASE_URL: url,
+      KEEN_PEBBLE_PORT: String(port),
+      KEEN_PEBBLE_JOB_LOGS: "1",
+      KEEN_PEBBLE_LOG: "silent",
+      KEEN_PEBBLE_DEMO: "",
+    },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
   children.push(child);
   await new Promise<void>((resolve, reject) => {
     child.stdout.on("data", (data: Buffer) => {
@@ -71,9 +81,14 @@ async function until(what: () => Promise<boolean>): Promise<void> {
 
 it("server and worker killed in the middle of 1,000 jobs: after a restart all are done once, none twice, none lost; both share the load", async () => {
   const [server, worker] = [await start("main"), await start("worker")];
-  const logs = Object.fromEntries(Array.from({ length: LOGS }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]));
+  const logs = Object.fromEntries(
+    Array.from({ length: LOGS }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]),
+  );
   const ask = async (path: string, init: RequestInit = {}): Promise<Response> => {
-    const answer = await fetch(`http://127.0.0.1:${port}/api${path}`, { ...init, headers: { "content-type": "application/json" } });
+    const answer = await fetch(`http://127.0.0.1:${port}/api${path}`, {
+      ...init,
+      headers: { "content-type": "application/json" },
+    });
     expect(answer.ok, `${path}: ${answer.status}`).toBe(true);
     return answer;
   };
@@ -94,7 +109,10 @@ it("server and worker killed in the middle of 1,000 jobs: after a restart all ar
   expect(rows).toHaveLength(LOGS);
   expect(new Set(rows.map(({ logHash }) => logHash)).size).toBe(LOGS);
   // What was stored before the kill stands as it was; the rest was shared by the two that came after.
-  const shares = [...new Set(rows.map(({ worker }) => worker))].map((each) => ({ old: before.some(({ worker: old }) => old === each), logs: rows.filter((row) => row.worker === each).length }));
+  const shares = [...new Set(rows.map(({ worker }) => worker))].map((each) => ({
+    old: before.some(({ worker: old }) => old === each),
+    logs: rows.filter((row) => row.worker === each).length,
+  }));
   expect(shares.filter(({ old }) => old).reduce((sum, { logs: n }) => sum + n, 0)).toBe(half);
   const after = shares.filter(({ old }) => !old).map(({ logs: n }) => n);
   expect(after).toHaveLength(2);
@@ -102,6 +120,8 @@ it("server and worker killed in the middle of 1,000 jobs: after a restart all ar
   // Nothing waits any more, and no job is left over.
   expect(await PendingProofRow.query(db)).toEqual([]);
   expect(await TakenJobRow.query(db)).toEqual([]);
-  const states = await db.raw<{ rows: { state: string; n: string }[] }>("select state, count(*) as n from pgboss.job where name = 'prove' group by state");
+  const states = await db.raw<{ rows: { state: string; n: string }[] }>(
+    "select state, count(*) as n from pgboss.job where name = 'prove' group by state",
+  );
   expect(states.rows.map(({ state }) => state)).toEqual(["completed"]);
 }, 120_000);

@@ -33,7 +33,9 @@ const server = createServer(createApp({ db, desk, logger, services, webFolder: c
 server.listen(config.port, config.host);
 server.on("listening", () => process.stdout.write(`listening on http://${config.host}:${config.port}\n`));
 server.on("error", (error: NodeJS.ErrnoException) => {
-  process.stderr.write(error.code === "EADDRINUSE" ? `port ${config.port} is taken by another program\n` : `${error.message}\n`);
+  process.stderr.write(
+    error.code === "EADDRINUSE" ? `port ${config.port} is taken by another program\n` : `${error.message}\n`,
+  );
   process.exit(1);
 });
 

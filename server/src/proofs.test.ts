@@ -25,13 +25,28 @@ withTestApplication((made) => {
 const api = () => request(test.app);
 const newWorld = async (logs: Record<string, string> = { round, turn }): Promise<string> => {
   const id = `w-${randomUUID().slice(0, 8)}`;
-  await api().post("/api/imports").send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs }).expect(200);
+  await api()
+    .post("/api/imports")
+    .send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs })
+    .expect(200);
   return id;
 };
 const { cells } = (JSON.parse(demo) as { rooms: { cells: number[] }[] }).rooms[0]!;
 const cellOf = (cell: number): number => cells[cell]!;
-const speed = (before: number, after: number): EditStep => ({ kind: "change-rules", rules: "main", setting: "glide.speed", before, after });
-const wall = (cell: number): EditStep => ({ kind: "set-cells", room: "intake-hall", cells: [cell], before: [cellOf(cell)], after: [4] });
+const speed = (before: number, after: number): EditStep => ({
+  kind: "change-rules",
+  rules: "main",
+  setting: "glide.speed",
+  before,
+  after,
+});
+const wall = (cell: number): EditStep => ({
+  kind: "set-cells",
+  room: "intake-hall",
+  cells: [cell],
+  before: [cellOf(cell)],
+  after: [4],
+});
 const store = (id: string, base: number, step: EditStep, note?: string) =>
   api()
     .post(`/api/worlds/${id}/revisions`)
@@ -39,9 +54,11 @@ const store = (id: string, base: number, step: EditStep, note?: string) =>
     .expect(201);
 /** Asks until the proofs of a world are in that state. */
 const stateOf = async (id: string, wanted: ProofState["state"]): Promise<void> => {
-  for (let state = ""; state !== wanted; ) state = ((await api().get(`/api/worlds/${id}/proofs`).expect(200)).body as WorldProofs).proofs.state;
+  for (let state = ""; state !== wanted;)
+    state = ((await api().get(`/api/worlds/${id}/proofs`).expect(200)).body as WorldProofs).proofs.state;
 };
-const outcomes = async (id: string): Promise<WorldOutcomes> => (await api().get(`/api/worlds/${id}/outcomes`).expect(200)).body as WorldOutcomes;
+const outcomes = async (id: string): Promise<WorldOutcomes> =>
+  (await api().get(`/api/worlds/${id}/outcomes`).expect(200)).body as WorldOutcomes;
 
 describe("proofs", () => {
   it("run by themselves after a save, tell how far they are, and keep what each run said", async () => {
@@ -50,7 +67,12 @@ describe("proofs", () => {
     const until = async (wanted: Partial<ProofState>): Promise<void> => {
       for (;;) {
         const { event, data } = await events.next();
-        if (event === "proofs" && (data as { world: string }).world === id && Object.entries(wanted).every(([key, value]) => (data as Record<string, unknown>)[key] === value)) return;
+        if (
+          event === "proofs" &&
+          (data as { world: string }).world === id &&
+          Object.entries(wanted).every(([key, value]) => (data as Record<string, unknown>)[key] === value)
+        )
+          return;
       }
     };
     await until({ revision: 1, state: "done", done: 2, total: 2, holds: 2 });
@@ -68,7 +90,16 @@ describe("proofs", () => {
   it("are not run again for contents that were run before, and a walk that was accepted is told apart", async () => {
     const id = await newWorld({ round });
     await outcomes(id);
-    await OutcomeRow.query(test.db).patch({ status: "kept" }).whereIn("worldHash", test.db("proof_runs").join("worlds", "worlds.id", "proof_runs.worldId").where("worlds.slug", id).select("worldHash"));
+    await OutcomeRow.query(test.db)
+      .patch({ status: "kept" })
+      .whereIn(
+        "worldHash",
+        test
+          .db("proof_runs")
+          .join("worlds", "worlds.id", "proof_runs.worldId")
+          .where("worlds.slug", id)
+          .select("worldHash"),
+      );
     await store(id, 1, speed(2, 4));
     expect((await outcomes(id)).outcomes[0]!.status).toBe("playing");
     await store(id, 2, speed(4, 2));
@@ -77,18 +108,33 @@ describe("proofs", () => {
     const accepting = (fingerprint: string) => logs["round"]!.replace("check by", `accept ${fingerprint}\ncheck by`);
     await store(id, 3, { kind: "change-log", log: "round", before: logs["round"]!, after: accepting("0".repeat(64)) });
     const [other] = (await outcomes(id)).outcomes;
-    expect(other).toMatchObject({ holds: true, accepted: false, fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string });
-    await store(id, 4, { kind: "change-log", log: "round", before: accepting("0".repeat(64)), after: accepting(other!.fingerprint!) });
+    expect(other).toMatchObject({
+      holds: true,
+      accepted: false,
+      fingerprint: expect.stringMatching(/^[0-9a-f]{64}$/) as string,
+    });
+    await store(id, 4, {
+      kind: "change-log",
+      log: "round",
+      before: accepting("0".repeat(64)),
+      after: accepting(other!.fingerprint!),
+    });
     expect((await outcomes(id)).outcomes[0]).toMatchObject({ accepted: true, fingerprint: other!.fingerprint });
   });
 
   it("are taken back while under way, and what is missing is run when they are asked for again", async () => {
-    const id = await newWorld(Object.fromEntries(Array.from({ length: 40 }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)])));
+    const id = await newWorld(
+      Object.fromEntries(
+        Array.from({ length: 40 }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]),
+      ),
+    );
     await api().post(`/api/worlds/${id}/proofs`).expect(202);
     const { state } = (await api().delete(`/api/worlds/${id}/proofs`).expect(200)).body as ProofState;
     // Quick machines may be done by then.
     expect(["cancelled", "done"]).toContain(state);
-    expect(await PendingProofRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id"))).toEqual([]);
+    expect(
+      await PendingProofRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id")),
+    ).toEqual([]);
     expect((await outcomes(id)).outcomes).toHaveLength(40);
   });
 });
@@ -101,10 +147,24 @@ it("what no job is left for has failed, and runs when it is asked for again", as
   // As a job that ended again and again with its process leaves things.
   await OutcomeRow.query(test.db).delete().where("worldHash", run!.worldHash);
   await ProofRunRow.query(test.db).findById([run!.worldId, run!.revision]).patch({ state: "running" });
-  await PendingProofRow.query(test.db).insert({ worldHash: run!.worldHash, logHash: run!.logs["round"]!, worldId: run!.worldId, jobId: randomUUID() });
+  await PendingProofRow.query(test.db).insert({
+    worldHash: run!.worldHash,
+    logHash: run!.logs["round"]!,
+    worldId: run!.worldId,
+    jobId: randomUUID(),
+  });
   const lost = randomUUID();
-  await SearchRow.query(test.db).insert({ id: lost, worldId: run!.worldId, log: "round", check: "always aligned", state: "running", good: null, bad: 1, found: null });
-  for (let state = ""; state !== "failed"; ) state = String(((await events.next()).data as { state?: string }).state);
+  await SearchRow.query(test.db).insert({
+    id: lost,
+    worldId: run!.worldId,
+    log: "round",
+    check: "always aligned",
+    state: "running",
+    good: null,
+    bad: 1,
+    found: null,
+  });
+  for (let state = ""; state !== "failed";) state = String(((await events.next()).data as { state?: string }).state);
   await events.close();
   expect((await api().get(`/api/worlds/${id}/searches/${lost}`).expect(200)).body).toMatchObject({ state: "failed" });
   expect((await outcomes(id)).outcomes).toEqual(known);
@@ -127,7 +187,10 @@ it("a job whose logs were proven by another meanwhile ends, and the run with it"
   });
   await test.services.signals.tell("jobs");
   await stateOf(id, "done");
-  const { rows } = await test.db.raw<{ rows: { state: string; retry_count: number }[] }>("select state, retry_count from pgboss.job where id = ?", [job]);
+  const { rows } = await test.db.raw<{ rows: { state: string; retry_count: number }[] }>(
+    "select state, retry_count from pgboss.job where id = ?",
+    [job],
+  );
   expect(rows).toEqual([{ state: "completed", retry_count: 0 }]);
   expect((await outcomes(id)).outcomes).toEqual(known);
 });
@@ -135,7 +198,9 @@ it("a job whose logs were proven by another meanwhile ends, and the run with it"
 it("a run that its job left, though all is known, is found to be over", async () => {
   const id = await newWorld();
   await outcomes(id);
-  await ProofRunRow.query(test.db).whereIn("worldId", test.db("worlds").where("slug", id).select("id")).patch({ state: "running", holds: 0 });
+  await ProofRunRow.query(test.db)
+    .whereIn("worldId", test.db("worlds").where("slug", id).select("id"))
+    .patch({ state: "running", holds: 0 });
   await stateOf(id, "done");
 });
 
@@ -155,7 +220,8 @@ it("jobs that nobody wants any more are told whole, however many they are", asyn
 describe("what broke it", () => {
   const ended = async (id: string, search: string): Promise<BreakSearch> => {
     const events = await followEvents(test.app, "/api/events");
-    const look = async (): Promise<BreakSearch> => (await api().get(`/api/worlds/${id}/searches/${search}`).expect(200)).body as BreakSearch;
+    const look = async (): Promise<BreakSearch> =>
+      (await api().get(`/api/worlds/${id}/searches/${search}`).expect(200)).body as BreakSearch;
     let found = await look();
     while (found.state === "running") if ((await events.next()).event === "search") found = await look();
     await events.close();
@@ -175,7 +241,12 @@ describe("what broke it", () => {
     await store(id, base++, wall(4 + 7 * 20));
     const broken = base;
     for (const cell of away.slice(8)) await store(id, base++, wall(cell));
-    expect(await search(id, "round", "by 72 cell 4 3")).toMatchObject({ state: "found", good: broken - 1, bad: broken, found: { revision: broken, summary: "Intake hall: 1 cell", frame: 72, seen: "cell 4 8" } });
+    expect(await search(id, "round", "by 72 cell 4 3")).toMatchObject({
+      state: "found",
+      good: broken - 1,
+      bad: broken,
+      found: { revision: broken, summary: "Intake hall: 1 cell", frame: 72, seen: "cell 4 8" },
+    });
     expect(await search(id, "round", "always aligned")).toMatchObject({ state: "holds" });
     expect(await search(id, "round", "always still")).toMatchObject({ state: "never-held" });
   });
@@ -192,10 +263,27 @@ describe("what broke it", () => {
     const late = randomUUID();
     const { id: worldId } = (await test.db<{ id: number; slug: string }>("worlds").where("slug", id).first())!;
     await test.db.transaction(async (trx) => {
-      await SearchRow.query(trx).insert({ id: late, worldId, log: "round", check: "end cell 16 9", state: "running", good: null, bad: 4, found: null });
-      await trx.raw("insert into pgboss.job (id, name, data) values (?, 'search', ?)", [late, JSON.stringify({ search: late })]);
+      await SearchRow.query(trx).insert({
+        id: late,
+        worldId,
+        log: "round",
+        check: "end cell 16 9",
+        state: "running",
+        good: null,
+        bad: 4,
+        found: null,
+      });
+      await trx.raw("insert into pgboss.job (id, name, data) values (?, 'search', ?)", [
+        late,
+        JSON.stringify({ search: late }),
+      ]);
     });
-    expect(await ended(id, late)).toMatchObject({ state: "found", good: 2, bad: 3, found: { revision: 3, summary: "Main: speed 2 to 4" } });
+    expect(await ended(id, late)).toMatchObject({
+      state: "found",
+      good: 2,
+      bad: 3,
+      found: { revision: 3, summary: "Main: speed 2 to 4" },
+    });
   });
 
   it("looks from where the log came in, and refuses what is no check", async () => {
@@ -203,7 +291,10 @@ describe("what broke it", () => {
     await store(id, 1, { kind: "add-log", log: "late", text: round });
     await store(id, 2, speed(2, 4));
     await store(id, 3, wall(33));
-    expect(await search(id, "late", "end cell 16 9")).toMatchObject({ state: "found", found: { revision: 3, summary: "Main: speed 2 to 4" } });
+    expect(await search(id, "late", "end cell 16 9")).toMatchObject({
+      state: "found",
+      found: { revision: 3, summary: "Main: speed 2 to 4" },
+    });
     await api().post(`/api/worlds/${id}/searches`).send({ log: "late", check: "soon aligned" }).expect(422);
     await api().post(`/api/worlds/${id}/searches`).send({ log: "never", check: "always aligned" }).expect(404);
   });
@@ -216,15 +307,30 @@ it("the journal lists revisions with their notes and what the proofs said, and g
   const { revisions, before } = (await api().get(`/api/worlds/${id}/revisions`).expect(200)).body as RevisionList;
   expect(before).toBeNull();
   expect(revisions).toMatchObject([
-    { revision: 2, summary: "Main: speed 2 to 4", note: "Felt too slow.", proofs: { state: "done", total: 1, holds: 0 } },
+    {
+      revision: 2,
+      summary: "Main: speed 2 to 4",
+      note: "Felt too slow.",
+      proofs: { state: "done", total: 1, holds: 0 },
+    },
     { revision: 1, summary: "brought in from files", note: null },
   ]);
-  await api().put(`/api/worlds/${id}/revisions/1/note`).send({ note: " As it came. \n" }).expect(200, { note: "As it came." });
-  expect((await api().get(`/api/worlds/${id}/journal.md`).expect(200)).text).toContain("Main: speed 2 to 4\n\nFelt too slow.");
-  const first = (await api().get(`/api/worlds/${id}/revisions/1`).expect(200)).body as { world: { rules: { glide: { speed: number } }[] } };
+  await api()
+    .put(`/api/worlds/${id}/revisions/1/note`)
+    .send({ note: " As it came. \n" })
+    .expect(200, { note: "As it came." });
+  expect((await api().get(`/api/worlds/${id}/journal.md`).expect(200)).text).toContain(
+    "Main: speed 2 to 4\n\nFelt too slow.",
+  );
+  const first = (await api().get(`/api/worlds/${id}/revisions/1`).expect(200)).body as {
+    world: { rules: { glide: { speed: number } }[] };
+  };
   expect(first.world.rules[0]!.glide.speed).toBe(2);
   await api().get(`/api/worlds/${id}/revisions/3`).expect(404);
-  await api().get(`/api/worlds/${id}/revisions?before=2`).expect(200).expect(/As it came/);
+  await api()
+    .get(`/api/worlds/${id}/revisions?before=2`)
+    .expect(200)
+    .expect(/As it came/);
   await api().get(`/api/worlds/${id}/revisions?before=soon`).expect(400);
   await api().put(`/api/worlds/${id}/revisions/9/note`).send({ note: "x" }).expect(404);
 });

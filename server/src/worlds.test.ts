@@ -34,13 +34,24 @@ const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern
 /** Puts a copy of the demo on the shelf under another id. */
 async function newWorld(logs: Record<string, string> = {}): Promise<string> {
   const id = `w-${randomUUID().slice(0, 8)}`;
-  await api().post("/api/imports").send({ world: worldFile(id), logs }).expect(200);
+  await api()
+    .post("/api/imports")
+    .send({ world: worldFile(id), logs })
+    .expect(200);
   return id;
 }
 
-const speed = (before: number, after: number): EditStep => ({ kind: "change-rules", rules: "main", setting: "glide.speed", before, after });
-const store = (id: string, base: number, steps: readonly unknown[], batch: string = randomUUID()) => api().post(`/api/worlds/${id}/revisions`).send({ batch, base, steps });
-const open = async (id: string): Promise<WorldRevision> => (await api().get(`/api/worlds/${id}`).expect(200)).body as WorldRevision;
+const speed = (before: number, after: number): EditStep => ({
+  kind: "change-rules",
+  rules: "main",
+  setting: "glide.speed",
+  before,
+  after,
+});
+const store = (id: string, base: number, steps: readonly unknown[], batch: string = randomUUID()) =>
+  api().post(`/api/worlds/${id}/revisions`).send({ batch, base, steps });
+const open = async (id: string): Promise<WorldRevision> =>
+  (await api().get(`/api/worlds/${id}`).expect(200)).body as WorldRevision;
 
 describe("worlds", () => {
   it("come in from files, are listed and opened as they were", async () => {
@@ -50,14 +61,29 @@ describe("worlds", () => {
     expect(writeWorld(fromPlain(world))).toBe(demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`));
     expect(logs).toEqual({ stand: LOG });
     const list = (await api().get("/api/worlds").expect(200)).body as { worlds: { id: string }[] };
-    expect(list.worlds.find((w) => w.id === id)).toMatchObject({ name: "Saltglass Cistern", revision: 1, rooms: 5, logs: 1, summary: "brought in from files" });
+    expect(list.worlds.find((w) => w.id === id)).toMatchObject({
+      name: "Saltglass Cistern",
+      revision: 1,
+      rooms: 5,
+      logs: 1,
+      summary: "brought in from files",
+    });
   });
 
   it("that are not in order are refused with their place, and nothing of them is stored", async () => {
     const before = (await api().get("/api/worlds")).body as { worlds: unknown[] };
-    const bad = await api().post("/api/imports").send({ world: demo.replace('"tileSize": 16', '"tileSize": 2') });
-    expect(bad).toMatchObject({ status: 422, type: "application/problem+json", body: { code: "refused", data: [{ place: "tileSize", line: 6, column: 3 }] } });
-    await api().post("/api/imports").send({ world: worldFile("other"), logs: { a: "?" } }).expect(422);
+    const bad = await api()
+      .post("/api/imports")
+      .send({ world: demo.replace('"tileSize": 16', '"tileSize": 2') });
+    expect(bad).toMatchObject({
+      status: 422,
+      type: "application/problem+json",
+      body: { code: "refused", data: [{ place: "tileSize", line: 6, column: 3 }] },
+    });
+    await api()
+      .post("/api/imports")
+      .send({ world: worldFile("other"), logs: { a: "?" } })
+      .expect(422);
     expect((await api().get("/api/worlds")).body).toEqual(before);
   });
 });
@@ -68,7 +94,16 @@ describe("edits", () => {
     const start = { world: readWorld(demo), logs: new Map<string, string>() };
     const steps: EditStep[] = [];
     for (let i = 0; i < 60; i++) {
-      const step: EditStep = i % 2 === 0 ? speed(i === 0 ? 2 : 1 + ((i - 2) % 16), 1 + (i % 16)) : { kind: "set-cells", room: "intake-hall", cells: [100 + i], before: [start.world.rooms[0]!.cells[100 + i]!], after: [0] };
+      const step: EditStep =
+        i % 2 === 0
+          ? speed(i === 0 ? 2 : 1 + ((i - 2) % 16), 1 + (i % 16))
+          : {
+              kind: "set-cells",
+              room: "intake-hall",
+              cells: [100 + i],
+              before: [start.world.rooms[0]!.cells[100 + i]!],
+              after: [0],
+            };
       steps.push(step);
       await store(id, i + 1, [step]).expect(201);
     }
@@ -77,7 +112,10 @@ describe("edits", () => {
     const fresh = await new Shelf(test.db).open(id);
     expect(fresh.revision).toBe(61);
     expect({ ...fromPlain(fresh.world), id: "saltglass-cistern" }).toEqual(expected.world);
-    const snapshots = await RevisionRow.query(test.db).select("number").whereNotNull("snapshot").whereIn("worldId", RevisionRow.query(test.db).select("worldId").where("summary", "Main: speed 2 to 1"));
+    const snapshots = await RevisionRow.query(test.db)
+      .select("number")
+      .whereNotNull("snapshot")
+      .whereIn("worldId", RevisionRow.query(test.db).select("worldId").where("summary", "Main: speed 2 to 1"));
     expect(snapshots.map((s) => s.number)).toContain(51);
   });
 
@@ -86,7 +124,10 @@ describe("edits", () => {
     const batch = randomUUID();
     await store(id, 1, [speed(2, 4)], batch).expect(201, { revision: 2, summary: "Main: speed 2 to 4" });
     await store(id, 1, [speed(2, 4)], batch).expect(201, { revision: 2, summary: "Main: speed 2 to 4" });
-    expect(await store(id, 1, [speed(2, 8)])).toMatchObject({ status: 409, body: { code: "stale-base", data: { revision: 2, steps: [speed(2, 4)] } } });
+    expect(await store(id, 1, [speed(2, 8)])).toMatchObject({
+      status: 409,
+      body: { code: "stale-base", data: { revision: 2, steps: [speed(2, 4)] } },
+    });
     expect((await open(id)).revision).toBe(2);
   });
 
@@ -99,7 +140,10 @@ describe("edits", () => {
   it("are kept whole or not at all", async () => {
     const id = await newWorld();
     await store(id, 1, [speed(2, 4), speed(2, 8)]).expect(422, /glide.speed of rules main is 4, not 2/);
-    await store(id, 1, [{ kind: "add-log", log: "a", text: LOG }, { kind: "add-log", log: "a", text: LOG }]).expect(422);
+    await store(id, 1, [
+      { kind: "add-log", log: "a", text: LOG },
+      { kind: "add-log", log: "a", text: LOG },
+    ]).expect(422);
     expect(await open(id)).toMatchObject({ revision: 1, logs: {} });
     await store(id, 1, [{ kind: "add-log", log: "a", text: LOG }]).expect(201);
     await store(id, 2, [{ kind: "remove-log", log: "a", text: LOG }]).expect(201);
@@ -116,7 +160,10 @@ describe("edits", () => {
     [{ steps: [{ kind: "change-parts", parts: [{ part: "tiles/brick", before: null }] }] }, "steps.0.parts.0.after"],
   ])("that are not in order are refused at their place: %j", async (over, place) => {
     const body = { batch: randomUUID(), base: 1, steps: [speed(2, 4)], ...over };
-    expect(await api().post("/api/worlds/any/revisions").send(body)).toMatchObject({ status: 400, body: { code: "bad-request", data: { place } } });
+    expect(await api().post("/api/worlds/any/revisions").send(body)).toMatchObject({
+      status: 400,
+      body: { code: "bad-request", data: { place } },
+    });
   });
 });
 
@@ -130,15 +177,29 @@ describe("requests", () => {
       [await api().post("/api/imports").set("Origin", "http://cistern.example").send({}), 403],
       [await api().post("/api/imports").set("Content-Type", "application/json").send("{"), 400],
     ] as const) {
-      expect(answer).toMatchObject({ status, type: "application/problem+json", body: { status, type: expect.stringMatching(/^urn:keen-pebble:problem:/) as string } });
+      expect(answer).toMatchObject({
+        status,
+        type: "application/problem+json",
+        body: { status, type: expect.stringMatching(/^urn:keen-pebble:problem:/) as string },
+      });
       expect(answer.text).not.toContain("node_modules");
     }
   });
 
   it("are answered 503 while the database is away", async () => {
     const away = connect("postgres://keen_pebble@127.0.0.1:1/none");
-    const app = createApp({ db: away, desk: test.desk, services: { ...test.services, shelf: new Shelf(away) }, logger: pino({ level: "silent" }), webFolder: null, hosts: ["127.0.0.1"] });
-    expect(await request(app).get("/api/worlds")).toMatchObject({ status: 503, body: { code: "no-database", detail: "the database does not answer; nothing was stored" } });
+    const app = createApp({
+      db: away,
+      desk: test.desk,
+      services: { ...test.services, shelf: new Shelf(away) },
+      logger: pino({ level: "silent" }),
+      webFolder: null,
+      hosts: ["127.0.0.1"],
+    });
+    expect(await request(app).get("/api/worlds")).toMatchObject({
+      status: 503,
+      body: { code: "no-database", detail: "the database does not answer; nothing was stored" },
+    });
     await away.destroy();
   });
 });

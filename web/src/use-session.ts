@@ -12,7 +12,7 @@ import { isTyping, keyOf } from "./session/commands/keys.ts";
 import type { SaveState } from "./session/project/saving.ts";
 import type { ShelfState } from "./session/shelf/shelf.ts";
 import type { Tried } from "./session/bench/tried.ts";
-import { triedKey  } from "./session/bench/tried.ts";
+import { triedKey } from "./session/bench/tried.ts";
 
 /** A part of what the Bench shows; the component draws again when it changes. */
 export const useBench = <T>(select: (state: BenchState) => T): T => useStore(session.benchStore, select);
@@ -30,7 +30,8 @@ export const useProject = <T>(select: (state: ProjectState) => T): T => useStore
 export const useFixes = <T>(select: (state: FixesState) => T): T => useStore(session.fixes.store, select);
 
 /** The values that a setting of a rule set had in this visit. */
-export const useTried = (rules: string, path: string): readonly Tried[] | undefined => useStore(session.tried.store, (state) => state.get(triedKey(rules, path)));
+export const useTried = (rules: string, path: string): readonly Tried[] | undefined =>
+  useStore(session.tried.store, (state) => state.get(triedKey(rules, path)));
 
 /** A part of what the Shelf shows. */
 export const useShelf = <T>(select: (state: ShelfState) => T): T => useStore(session.shelf.store, select);
@@ -43,7 +44,12 @@ export function useCommandKeys(commands: Commands): void {
       const key = keyOf(event);
       // A button that has the keyboard is pressed by Space and Enter, but for one that stands for its row; a menu is
       // gone through by arrows.
-      if (event.target instanceof HTMLElement && (event.target.closest(".dropdown-menu.show") || ((key === "Space" || key === "Enter") && event.target.closest("button:not([data-row]), a, summary")))) return;
+      if (
+        event.target instanceof HTMLElement &&
+        (event.target.closest(".dropdown-menu.show") ||
+          ((key === "Space" || key === "Enter") && event.target.closest("button:not([data-row]), a, summary")))
+      )
+        return;
       const command = commandFor(commands, key);
       if (command === null) return;
       event.preventDefault();

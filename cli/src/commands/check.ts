@@ -8,7 +8,8 @@ import type { Print } from "../print.ts";
 export function check(file: string, options: { strict?: boolean }, print: Print): number {
   try {
     const findings = worldFindings(worldFile(file));
-    for (const finding of findings) print(`${file}: finding: ${finding.place === "" ? "" : `${finding.place}: `}${finding.message}`);
+    for (const finding of findings)
+      print(`${file}: finding: ${finding.place === "" ? "" : `${finding.place}: `}${finding.message}`);
     if (findings.length === 0) print(`${file}: nothing to say against it`);
     return findings.length > 0 && options.strict ? NO : OK;
   } catch (error) {

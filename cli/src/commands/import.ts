@@ -19,29 +19,47 @@ export function importRooms(files: readonly string[], options: ImportOptions): n
   const print = printBeside(options.out);
   const tileSize = /^\d{1,3}$/.test(options.tileSize) ? Number(options.tileSize) : NaN;
   const [min, max] = LIMITS.tileSize;
-  if (!(tileSize >= min && tileSize <= max)) throw refused("--tile-size", `must be a whole number from ${min} to ${max}, found ${options.tileSize}`);
-  const id = options.out === STANDARD ? "world" : idOf(path.basename(options.out).replace(/\.json$/, "").replace(/\.world$/, ""), "--out");
+  if (!(tileSize >= min && tileSize <= max))
+    throw refused("--tile-size", `must be a whole number from ${min} to ${max}, found ${options.tileSize}`);
+  const id =
+    options.out === STANDARD
+      ? "world"
+      : idOf(
+          path
+            .basename(options.out)
+            .replace(/\.json$/, "")
+            .replace(/\.world$/, ""),
+          "--out",
+        );
   const base = emptyWorld(id, nameOf(id), tileSize);
   let world: World = { ...base, tiles: base.tiles.slice(0, 1), rooms: [] };
   let started = false;
   for (const file of files) {
     const room = file === STANDARD ? "room-1" : idOf(path.basename(file).replace(/(\.room)?\.[^.]*$/, ""), file);
-    if (world.rooms.some((each) => each.id === room)) throw refused(file, `there is a room ${room} already, from another file`);
+    if (world.rooms.some((each) => each.id === room))
+      throw refused(file, `there is a room ${room} already, from another file`);
     const draft = draftOf(file, world, room);
     world = layRoom(world, room, started ? { ...draft, start: null } : draft);
     if (draft.start !== null) started = true;
   }
   if (!started) world = { ...world, start: { ...world.start, room: world.rooms[0]!.id } };
   const result = worldFromJson(toPlain(world));
-  if ("faults" in result) throw new RefusedError(options.out, result.faults.map(({ path: at, message }) => ({ place: at.join("."), line: null, column: null, message })));
+  if ("faults" in result)
+    throw new RefusedError(
+      options.out,
+      result.faults.map(({ path: at, message }) => ({ place: at.join("."), line: null, column: null, message })),
+    );
   writeWhole(options.out, [writeWorld(result.world)]);
-  print(`${options.out}: ${world.rooms.map((room) => `${room.id} ${room.width}x${room.height}`).join(", ")}, ${world.tiles.length} tiles, start ${world.start.room} ${world.start.cell.join(" ")}`);
+  print(
+    `${options.out}: ${world.rooms.map((room) => `${room.id} ${room.width}x${room.height}`).join(", ")}, ${world.tiles.length} tiles, start ${world.start.room} ${world.start.cell.join(" ")}`,
+  );
   return OK;
 }
 
 function draftOf(file: string, world: World, room: string): RoomDraft {
   if (file === STANDARD) return draftOfInput(world, room);
-  if (file.endsWith(".png")) return readRoomPixels(readPng(readBytes(file), LIMITS.roomSide[1], file), world, new Map(), file);
+  if (file.endsWith(".png"))
+    return readRoomPixels(readPng(readBytes(file), LIMITS.roomSide[1], file), world, new Map(), file);
   if (file.endsWith(".csv")) return readRoomTable(readText(file), world, true, file);
   const result = readRoomText(readText(file), world, room);
   if ("refusals" in result) throw new RefusedError(file, result.refusals);

@@ -10,7 +10,12 @@ import { worldFile } from "../files.ts";
 export function printRoom(worldPath: string, roomId: string, form: "text" | "table"): number {
   const world = worldFile(worldPath);
   const room = roomById(world, roomId);
-  if (!room) throw new CoreError("no-such-place", `${worldPath} has no room ${roomId}; it has ${world.rooms.map((each) => each.id).join(", ")}`, { room: roomId });
+  if (!room)
+    throw new CoreError(
+      "no-such-place",
+      `${worldPath} has no room ${roomId}; it has ${world.rooms.map((each) => each.id).join(", ")}`,
+      { room: roomId },
+    );
   process.stdout.write(form === "text" ? writeRoomText(world, room) : writeRoomTable(room));
   return OK;
 }

@@ -29,7 +29,11 @@ export async function randomWalks(worldPath: string, options: RandomWalksOptions
   const print = printBeside(options.out);
   ensureApart(options.json ?? false, [["--out", options.out]]);
   const world = worldFile(worldPath);
-  const task: RandomWalkTask = { runs: whole("--runs", options.runs, 1, 10_000_000), frames: whole("--frames", options.frames, 1, 1_000_000), seed: whole("--seed", options.seed, 0, 2_000_000_000) };
+  const task: RandomWalkTask = {
+    runs: whole("--runs", options.runs, 1, 10_000_000),
+    frames: whole("--frames", options.frames, 1, 1_000_000),
+    seed: whole("--seed", options.seed, 0, 2_000_000_000),
+  };
   const rules = options.rules ?? world.activeRules;
   // Refuses a rule set that is not there before any thread is started.
   compile(world, rules);
@@ -39,29 +43,48 @@ export async function randomWalks(worldPath: string, options: RandomWalksOptions
   let done = 0;
   const shared: RandomWalksShared = { world: toPlain(world), rules };
   try {
-    await mapInThreads<RandomWalkTask, RandomWalkFinding[]>("./random-walks.thread.js", shared, tasks, (findings, at) => {
-      found.push(...findings);
-      done += tasks[at]!.runs;
-      progress.at(done);
-      return true;
-    });
+    await mapInThreads<RandomWalkTask, RandomWalkFinding[]>(
+      "./random-walks.thread.js",
+      shared,
+      tasks,
+      (findings, at) => {
+        found.push(...findings);
+        done += tasks[at]!.runs;
+        progress.at(done);
+        return true;
+      },
+    );
   } finally {
     progress.stop();
   }
   const findings = shortestFindings(found);
   // Standard output takes one log: more could not be told apart.
-  if (options.out !== undefined) findings.slice(0, options.out === STANDARD ? 1 : undefined).forEach((finding, i) => writeWhole(numbered(options.out!, i), [writeLog(finding.log)]));
-  if (options.json) print(JSON.stringify(findings.map(({ log, ...rest }) => ({ ...rest, log: writeLog(log) })), null, 2));
+  if (options.out !== undefined)
+    findings
+      .slice(0, options.out === STANDARD ? 1 : undefined)
+      .forEach((finding, i) => writeWhole(numbered(options.out!, i), [writeLog(finding.log)]));
+  if (options.json)
+    print(
+      JSON.stringify(
+        findings.map(({ log, ...rest }) => ({ ...rest, log: writeLog(log) })),
+        null,
+        2,
+      ),
+    );
   else {
-    for (const { law, seed, frame, foundAt } of findings) print(`broken in frame ${frame}: ${law}; seed ${seed}, shrunk from ${foundAt} frames`);
-    print(`${task.runs} walks of at most ${task.frames} frames under ${rules}: ${findings.length === 0 ? "no law broken" : `${findings.length} ${findings.length === 1 ? "law" : "laws"} broken`}`);
+    for (const { law, seed, frame, foundAt } of findings)
+      print(`broken in frame ${frame}: ${law}; seed ${seed}, shrunk from ${foundAt} frames`);
+    print(
+      `${task.runs} walks of at most ${task.frames} frames under ${rules}: ${findings.length === 0 ? "no law broken" : `${findings.length} ${findings.length === 1 ? "law" : "laws"} broken`}`,
+    );
   }
   return findings.length === 0 ? OK : NO;
 }
 
 function whole(option: string, text: string, min: number, max: number): number {
   const value = /^\d{1,10}$/.test(text) ? Number(text) : NaN;
-  if (!(value >= min && value <= max)) throw new UnusableOption(`${option} must be a whole number from ${min} to ${max}, found ${text}`);
+  if (!(value >= min && value <= max))
+    throw new UnusableOption(`${option} must be a whole number from ${min} to ${max}, found ${text}`);
   return value;
 }
 

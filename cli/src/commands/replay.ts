@@ -16,7 +16,10 @@ export interface ReplayOptions {
 /** `replay WORLD LOG`: runs the log and prints status, last frame and fingerprint (formats.md section 7). */
 export function replay(worldPath: string, logPath: string, options: ReplayOptions): number {
   const print = printBeside(options.trace, options.flat);
-  ensureApart(options.json ?? false, [["--trace", options.trace], ["--flat", options.flat]]);
+  ensureApart(options.json ?? false, [
+    ["--trace", options.trace],
+    ["--flat", options.flat],
+  ]);
   const world = worldFile(worldPath);
   const log = logFile(logPath);
   const compiled = compile(world, options.rules ?? log.rules ?? undefined);
@@ -24,7 +27,11 @@ export function replay(worldPath: string, logPath: string, options: ReplayOption
   const rows = result.rows!;
   if (options.trace !== undefined) writeWhole(options.trace, traceText(compiled, rows));
   if (options.flat !== undefined) writeWhole(options.flat, [writeLog(flatLog(log, result.lineEnds))]);
-  const said = { status: STATUS_NAMES[result.status]!, frames: result.frames, fingerprint: fingerprint(compiled, rows, sha256()) };
+  const said = {
+    status: STATUS_NAMES[result.status]!,
+    frames: result.frames,
+    fingerprint: fingerprint(compiled, rows, sha256()),
+  };
   if (options.json) print(JSON.stringify(said, null, 2));
   else {
     print(`status ${said.status}`);

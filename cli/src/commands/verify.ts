@@ -11,7 +11,15 @@ import { UnreadableFile } from "../unusable.ts";
 
 /** What `verify` says of one log. */
 export type LogReport =
-  | { readonly log: string; readonly holds: boolean; readonly frames: number; readonly fingerprint?: string; readonly accepted?: boolean; readonly finding?: string; readonly checks: readonly Verdict[] }
+  | {
+      readonly log: string;
+      readonly holds: boolean;
+      readonly frames: number;
+      readonly fingerprint?: string;
+      readonly accepted?: boolean;
+      readonly finding?: string;
+      readonly checks: readonly Verdict[];
+    }
   | { readonly log: string; readonly error: string };
 
 export interface VerifyOptions {
@@ -65,7 +73,9 @@ async function reportsOf(world: World, read: readonly ReadFile[], prints: boolea
     progress.stop();
   }
   let next = 0;
-  return read.map(({ file, log, error }) => (log === null ? { log: file, error: error! } : reportOf(file, proofs[next++]!, otherWorld(world, log))));
+  return read.map(({ file, log, error }) =>
+    log === null ? { log: file, error: error! } : reportOf(file, proofs[next++]!, otherWorld(world, log)),
+  );
 }
 
 /** That a log names another world, or null. */
@@ -73,19 +83,35 @@ function otherWorld(world: World, log: InputLog): string | null {
   return log.world === null || log.world === world.id ? null : `names the world ${log.world}, not ${world.id}`;
 }
 
-function reportOf(log: string, { refused, holds, frames, fingerprint, accepted, checks }: Proof, finding: string | null): LogReport {
+function reportOf(
+  log: string,
+  { refused, holds, frames, fingerprint, accepted, checks }: Proof,
+  finding: string | null,
+): LogReport {
   if (refused !== null) return { log, error: finding === null ? refused : `${refused}; it ${finding}` };
-  return { log, holds, frames: frames!, ...(fingerprint === null ? {} : { fingerprint }), ...(accepted === null ? {} : { accepted }), ...(finding === null ? {} : { finding }), checks };
+  return {
+    log,
+    holds,
+    frames: frames!,
+    ...(fingerprint === null ? {} : { fingerprint }),
+    ...(accepted === null ? {} : { accepted }),
+    ...(finding === null ? {} : { finding }),
+    checks,
+  };
 }
 
 function reportLines(report: LogReport): string[] {
   if ("error" in report) return [`error  ${report.log}: ${report.error}`];
   const missed = report.checks.filter((check) => check.verdict !== "pass");
-  const accepted = report.accepted === undefined ? "" : report.accepted ? ", walks as accepted" : ", does not walk as accepted";
+  const accepted =
+    report.accepted === undefined ? "" : report.accepted ? ", walks as accepted" : ", does not walk as accepted";
   return [
     `${report.holds ? "holds " : "breaks"} ${report.log}: ${report.checks.length - missed.length} of ${report.checks.length} checks, ${report.frames} frames${accepted}`,
     ...(report.finding === undefined ? [] : [`       finding: ${report.finding}`]),
-    ...missed.map((check) => `       ${check.verdict === "fail" ? "fails" : "unreached"} at frame ${check.frame}: ${check.law ? "law " : ""}${check.check}; seen: ${check.seen ?? ""}`),
+    ...missed.map(
+      (check) =>
+        `       ${check.verdict === "fail" ? "fails" : "unreached"} at frame ${check.frame}: ${check.law ? "law " : ""}${check.check}; seen: ${check.seen ?? ""}`,
+    ),
   ];
 }
 

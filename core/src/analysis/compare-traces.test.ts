@@ -30,10 +30,17 @@ it("another program's trace needs only frame, room, x and y, in any order", () =
   const foreign = whole
     .trim()
     .split("\r\n")
-    .map((row, i) => (i === 0 ? "room,y,x,frame" : row.replace(/^(\d+),[^,]*,([^,]*),([^,]*),([^,]*),.*$/, "$2,$4,$3,$1")))
+    .map((row, i) =>
+      i === 0 ? "room,y,x,frame" : row.replace(/^(\d+),[^,]*,([^,]*),([^,]*),([^,]*),.*$/, "$2,$4,$3,$1"),
+    )
     .join("\n");
   expect(compareTraces(readTrace(whole), readTrace(foreign))).toBeNull();
-  expect(compareTraces(readTrace(whole), readTrace(foreign.replace("1024,2\n", "1025,2\n").replace(",0,2048,2", ",0,2049,2")))).toMatchObject({ frame: 2, columns: [{ column: "x" }] });
+  expect(
+    compareTraces(
+      readTrace(whole),
+      readTrace(foreign.replace("1024,2\n", "1025,2\n").replace(",0,2048,2", ",0,2049,2")),
+    ),
+  ).toMatchObject({ frame: 2, columns: [{ column: "x" }] });
   const short = foreign.split("\n").slice(0, -2).join("\n");
   expect(compareTraces(readTrace(whole), readTrace(short))).toEqual({ frame: 11, columns: [], missing: "b" });
 });

@@ -19,7 +19,8 @@ export function compareTraces(a: ReadTrace, b: ReadTrace): TraceDifference | nul
     const rowB = b.rows[i];
     const frameA = rowA ? Number(rowA[0]) : Infinity;
     const frameB = rowB ? Number(rowB[0]) : Infinity;
-    if (frameA !== frameB) return { frame: Math.min(frameA, frameB), columns: [], missing: frameA > frameB ? "a" : "b" };
+    if (frameA !== frameB)
+      return { frame: Math.min(frameA, frameB), columns: [], missing: frameA > frameB ? "a" : "b" };
     const columns = common.flatMap((column, n) => {
       const [valueA, valueB] = [rowA![inA[n]!]!, rowB![inB[n]!]!];
       return valueA === valueB ? [] : [{ column, a: valueA, b: valueB }];

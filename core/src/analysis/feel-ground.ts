@@ -3,7 +3,15 @@ import { compile } from "../simulation/compile.ts";
 import { emptyWorld } from "../world/empty-world.ts";
 import type { Rules, Tile, World } from "../world/world.ts";
 
-const BLOCK: Tile = { id: "block", name: "Block", flags: [], shape: { kind: "full" }, look: { fill: "#8d7f6f" }, joins: null, glyph: "#" };
+const BLOCK: Tile = {
+  id: "block",
+  name: "Block",
+  flags: [],
+  shape: { kind: "full" },
+  look: { fill: "#8d7f6f" },
+  joins: null,
+  glyph: "#",
+};
 
 /**
  * A room drawn as rows of characters in which a rule set is tried: `#` blocks it, if anything does; the walker starts
@@ -25,7 +33,18 @@ export function feelGround(rules: Rules, tileSize: number, rows: readonly string
     activeRules: rules.id,
     start: { room: "feel", cell: [at % width, Math.floor(at / width)], facing: "down" },
     laws: [],
-    rooms: [{ id: "feel", name: "Feel", width, height: rows.length, plan: [0, 0], edges: { north: side, east: side, south: side, west: side }, cells, fixtures: [] }],
+    rooms: [
+      {
+        id: "feel",
+        name: "Feel",
+        width,
+        height: rows.length,
+        plan: [0, 0],
+        edges: { north: side, east: side, south: side, west: side },
+        cells,
+        fixtures: [],
+      },
+    ],
   };
   return compile(world, rules.id);
 }

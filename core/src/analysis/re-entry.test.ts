@@ -3,7 +3,7 @@ import { expect, it } from "vitest";
 import { checkText } from "../checks/check.ts";
 import { USE } from "../world/keys.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { World  } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 import { compile } from "../simulation/compile.ts";
 import { reEntry } from "./re-entry.ts";
 import { run } from "../replay/run.ts";
@@ -12,8 +12,19 @@ function house(fixture: Partial<Fixture> & { readonly keeps: Fixture["keeps"] },
   const base = tinyWorld(["S.#", "...", ".#."], { glide: { speed: 4 } });
   const room = base.rooms[0]!;
   const item = { id: "key-1", kind: "item", cell: [1, 0], give: "key", count: 1, touch: "cell", ...fixture } as Fixture;
-  const here = { ...room, edges: { ...room.edges, south: { kind: "link", room: "b", offset: 0 } }, fixtures: [item] } as const;
-  const there = { ...room, id: "b", edges: { ...room.edges, north: oneWay ? ({ kind: "wall" } as const) : ({ kind: "link", room: "a", offset: 0 } as const) } } as const;
+  const here = {
+    ...room,
+    edges: { ...room.edges, south: { kind: "link", room: "b", offset: 0 } },
+    fixtures: [item],
+  } as const;
+  const there = {
+    ...room,
+    id: "b",
+    edges: {
+      ...room.edges,
+      north: oneWay ? ({ kind: "wall" } as const) : ({ kind: "link", room: "a", offset: 0 } as const),
+    },
+  } as const;
   return { ...base, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }], rooms: [here, there] };
 }
 const tried = (world: World) => {
@@ -35,8 +46,14 @@ it("walks out and back by the shortest way, and tells what is another", () => {
 
 it("keeps the checks that the walk proves: where it was, that it is back, what stays taken and open", () => {
   const { log } = found(house({ keeps: "run" }));
-  expect(log.checks.map(checkText)).toEqual([expect.stringMatching(/^at \d+ room b$/), "end room a", "end taken key-1"]);
-  expect(run(compile(house({ keeps: "run" })), log, { checks: true }).verdicts.every(({ verdict }) => verdict === "pass")).toBe(true);
+  expect(log.checks.map(checkText)).toEqual([
+    expect.stringMatching(/^at \d+ room b$/),
+    "end room a",
+    "end taken key-1",
+  ]);
+  expect(
+    run(compile(house({ keeps: "run" })), log, { checks: true }).verdicts.every(({ verdict }) => verdict === "pass"),
+  ).toBe(true);
   // What comes back is not there to be checked.
   expect(found(house({ keeps: "visit" })).log.checks.map(checkText)).toHaveLength(2);
 });
@@ -44,11 +61,26 @@ it("keeps the checks that the walk proves: where it was, that it is back, what s
 it("presses use where a door on the way wants it", () => {
   const shut = (opensOn: "use" | "push"): World => {
     const world = house({ keeps: "run" });
-    const door = { id: "door-1", kind: "door", cell: [1, 1], lock: { kind: "none" }, opensOn, closes: "never", touch: "cell", keeps: "run" } as const;
+    const door = {
+      id: "door-1",
+      kind: "door",
+      cell: [1, 1],
+      lock: { kind: "none" },
+      opensOn,
+      closes: "never",
+      touch: "cell",
+      keeps: "run",
+    } as const;
     // A wall with the door in its middle between the walker and the way out.
     const [a, b] = world.rooms as [World["rooms"][number], World["rooms"][number]];
     const cells = a.cells.map((tile, i) => (i === 3 || i === 5 ? 1 : i === 7 ? 0 : tile));
-    return { ...world, rooms: [{ ...a, cells, fixtures: [...a.fixtures, door] }, { ...b, cells: b.cells.map((tile, i) => (i === 1 || i === 7 ? 0 : tile)) }] };
+    return {
+      ...world,
+      rooms: [
+        { ...a, cells, fixtures: [...a.fixtures, door] },
+        { ...b, cells: b.cells.map((tile, i) => (i === 1 || i === 7 ? 0 : tile)) },
+      ],
+    };
   };
   for (const opensOn of ["use", "push"] as const) {
     const { log, to } = found(shut(opensOn));

@@ -61,9 +61,24 @@ export function reEntry(c: Compiled, log: InputLog, keys: Uint8Array, frame: num
   const out = search(c, { state: start, lines: [] }, (s) => s.room !== room, looked);
   const back = out === null ? null : search(c, out, (s) => s.room === room, looked);
   if (out === null || back === null) return { found: null, states: looked.states };
-  const walk: InputLog = { ...log, checks: [], accept: null, title: null, lines: mergeLines([...pressed, ...back.lines]) };
+  const walk: InputLog = {
+    ...log,
+    checks: [],
+    accept: null,
+    title: null,
+    lines: mergeLines([...pressed, ...back.lines]),
+  };
   const after = rememberedIn(c, back.state);
-  return { found: { log: { ...walk, checks: checksOf(c, walk, out.state, back.state) }, from: start.frame, to: back.state.frame, before, after }, states: looked.states };
+  return {
+    found: {
+      log: { ...walk, checks: checksOf(c, walk, out.state, back.state) },
+      from: start.frame,
+      to: back.state.frame,
+      before,
+      after,
+    },
+    states: looked.states,
+  };
 }
 
 /** That it was out and is back, and what of the room is taken and open when it is. */
@@ -132,7 +147,8 @@ function move(c: Compiled, { state, lines }: Node, keys: number, fits: (s: SimSt
     if (s.status !== PLAYING) return null;
     still = s.x === x && s.y === y ? still + 1 : 0;
     const away = s.room !== room || occupiedX(c.tileUnits, s.x) !== cx || occupiedY(c.tileUnits, s.y) !== cy;
-    if (away && s.legX === 0 && s.legY === 0 && (s.room === room || fits(s))) return { state: s, lines: [...lines, line(keys, held + 1)] };
+    if (away && s.legX === 0 && s.legY === 0 && (s.room === room || fits(s)))
+      return { state: s, lines: [...lines, line(keys, held + 1)] };
   }
   return { state: s, lines: [...lines, line(keys, held)] };
 }

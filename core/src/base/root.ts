@@ -2,6 +2,7 @@
 export function wholeRoot(n: number): number {
   if (n < 2) return n;
   let root = n;
-  for (let next = Math.floor((n + 1) / 2); next < root; next = Math.floor((root + Math.floor(n / root)) / 2)) root = next;
+  for (let next = Math.floor((n + 1) / 2); next < root; next = Math.floor((root + Math.floor(n / root)) / 2))
+    root = next;
   return root;
 }

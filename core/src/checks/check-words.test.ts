@@ -8,7 +8,7 @@ import { compile } from "../simulation/compile.ts";
 import { parseCheck } from "./check.ts";
 import { checkFault, completeCheck } from "./check-words.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { World  } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 import { checksTrueAt } from "../replay/true-at.ts";
 
 /** A check typed by taking what is offered, with a number where none is. */
@@ -47,7 +47,12 @@ it("a word that is not in order is pointed at, with what was expected there", ()
     ["end cell 4", 10, 10, /^expected a row$/],
     ["", 0, 0, /^expected when/],
   ] as const) {
-    expect({ text, ...checkFault(world!, text) }).toEqual({ text, from, to, message: expect.stringMatching(message) as string });
+    expect({ text, ...checkFault(world!, text) }).toEqual({
+      text,
+      from,
+      to,
+      message: expect.stringMatching(message) as string,
+    });
   }
   expect(completeCheck(world!, "always al")).toMatchObject({ from: 7, words: ["aligned"] });
   expect(completeCheck(world!, `ever room ${room.slice(0, 1)}`).words).toContain(room);
@@ -66,14 +71,40 @@ const oneOfEach: World = (() => {
     { id: "a-portal", kind: "portal", cell: [6, 0], to: { room: "a", cell: [0, 1] }, ...plain },
     { id: "a-place", kind: "marker", cell: [1, 1], name: "Place", ...plain },
   ];
-  return { ...world, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }], circuits: ["pump"], rooms: [{ ...world.rooms[0]!, fixtures }] };
+  return {
+    ...world,
+    items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
+    circuits: ["pump"],
+    rooms: [{ ...world.rooms[0]!, fixtures }],
+  };
 })();
 const all = ["an-item", "a-door", "a-hazard", "a-lamp", "a-switch", "a-portal", "a-place"];
 
 it.each<[string, string, string[]]>([
   ["", "when", ["at", "by", "ever", "end", "always", "never"]],
   ["at ", "a frame", []],
-  ["at 4 ", "what", ["room", "cell", "on", "taken", "open", "holds", "circuit", "lives", "facing", "still", "status", "event", "aligned", "overlap", "outside", "pixel"]],
+  [
+    "at 4 ",
+    "what",
+    [
+      "room",
+      "cell",
+      "on",
+      "taken",
+      "open",
+      "holds",
+      "circuit",
+      "lives",
+      "facing",
+      "still",
+      "status",
+      "event",
+      "aligned",
+      "overlap",
+      "outside",
+      "pixel",
+    ],
+  ],
   ["ever room ", "a room", ["a"]],
   ["ever cell ", "a column", []],
   ["ever cell 1 ", "a row", []],
@@ -107,8 +138,10 @@ it.each<[string, string, string[]]>([
 ])("behind %j it offers %s", (text, name, words) => {
   expect(completeCheck(oneOfEach, text)).toEqual({ from: text.length, name, words });
   // Each of the words is one that may stand there, and one that is no such word may not.
-  for (const word of words) expect(checkFault(oneOfEach, `${text}${word}`)?.from ?? Infinity).toBeGreaterThanOrEqual(text.length + word.length);
-  if (words.length > 0) expect(checkFault(oneOfEach, `${text}zzz`)).toMatchObject({ from: text.length, to: text.length + 3 });
+  for (const word of words)
+    expect(checkFault(oneOfEach, `${text}${word}`)?.from ?? Infinity).toBeGreaterThanOrEqual(text.length + word.length);
+  if (words.length > 0)
+    expect(checkFault(oneOfEach, `${text}zzz`)).toMatchObject({ from: text.length, to: text.length + 3 });
 });
 
 it("words that begin with what is typed come before those that hold it", () => {
@@ -125,7 +158,11 @@ it("every check that is offered for a frame passes in that run", () => {
       const frame = Math.min(n, run(c, log).frames);
       const checks = checksTrueAt(c, log, stateAt(c, log, frame));
       expect(checks.length).toBeGreaterThan(0);
-      expect(run(c, { ...log, checks }, { checks: true }).verdicts.filter((verdict) => verdict.verdict !== "pass" && !verdict.law)).toEqual([]);
+      expect(
+        run(c, { ...log, checks }, { checks: true }).verdicts.filter(
+          (verdict) => verdict.verdict !== "pass" && !verdict.law,
+        ),
+      ).toEqual([]);
     }),
     FIXED,
   );

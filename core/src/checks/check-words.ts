@@ -28,7 +28,10 @@ export interface Completion {
 export function completeCheck(world: World, text: string): Completion {
   const from = text.lastIndexOf(" ") + 1;
   const begun = text.slice(from);
-  const expected = expectedAfter(world, wordsOf(text.slice(0, from)).map(({ word }) => word));
+  const expected = expectedAfter(
+    world,
+    wordsOf(text.slice(0, from)).map(({ word }) => word),
+  );
   const begins = expected.words.filter((word) => word.startsWith(begun));
   const holds = expected.words.filter((word) => begun !== "" && !word.startsWith(begun) && word.includes(begun));
   return { from, words: [...begins, ...holds], name: expected.name };
@@ -49,14 +52,22 @@ export function checkFault(world: World, text: string): WordFault | null {
   const words = wordsOf(text);
   for (let i = 0; i < words.length; i++) {
     const { word, from } = words[i]!;
-    const expected = expectedAfter(world, words.slice(0, i).map((each) => each.word));
+    const expected = expectedAfter(
+      world,
+      words.slice(0, i).map((each) => each.word),
+    );
     if (fits(expected, word)) continue;
     const to = from + word.length;
-    if (expected === NOTHING_MORE) return { from, to: text.length, message: `nothing more is expected here, found "${text.slice(from)}"` };
+    if (expected === NOTHING_MORE)
+      return { from, to: text.length, message: `nothing more is expected here, found "${text.slice(from)}"` };
     return { from, to, message: `expected ${expected.name}${listOf(expected.words)}, found "${word}"` };
   }
-  const expected = expectedAfter(world, words.map(({ word }) => word));
-  if (!expected.mayEnd && !endsWhole(words)) return { from: text.length, to: text.length, message: `expected ${expected.name}${listOf(expected.words)}` };
+  const expected = expectedAfter(
+    world,
+    words.map(({ word }) => word),
+  );
+  if (!expected.mayEnd && !endsWhole(words))
+    return { from: text.length, to: text.length, message: `expected ${expected.name}${listOf(expected.words)}` };
   // What the grammar above lets through, the reader of logs takes too; should it not, its own sentence counts.
   const parsed = parseCheck(words.map(({ word }) => word));
   return "fault" in parsed ? { from: 0, to: text.length, message: parsed.fault } : null;

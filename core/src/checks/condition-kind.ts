@@ -25,10 +25,22 @@ export interface Expected {
 export const NOTHING_MORE: Expected = { words: [], number: null, min: 0, mayEnd: true, name: "the end" };
 
 /** Some words are expected. */
-export const oneOf = (name: string, words: readonly string[], mayEnd = false): Expected => ({ words, number: null, min: 0, mayEnd, name });
+export const oneOf = (name: string, words: readonly string[], mayEnd = false): Expected => ({
+  words,
+  number: null,
+  min: 0,
+  mayEnd,
+  name,
+});
 
 /** A whole number from `min` on is expected, or a decimal one. */
-export const aNumber = (name: string, kind: "whole" | "decimal" = "whole", mayEnd = false, min = 0): Expected => ({ words: [], number: kind, min, mayEnd, name });
+export const aNumber = (name: string, kind: "whole" | "decimal" = "whole", mayEnd = false, min = 0): Expected => ({
+  words: [],
+  number: kind,
+  min,
+  mayEnd,
+  name,
+});
 
 /** What becomes of what checks, `until` lines and `with` lines name when a world changes as a whole. */
 export interface ReferenceChange {

@@ -22,15 +22,38 @@ import { still } from "./conditions/still.ts";
 import { taken } from "./conditions/taken.ts";
 
 /** Every kind of condition by the word that it begins with; what is offered for a frame comes in this order. */
-const CONDITIONS = { room, cell, on, taken, open, holds, circuit, lives, facing, still, status, event, aligned, overlap, outside, pixel };
+const CONDITIONS = {
+  room,
+  cell,
+  on,
+  taken,
+  open,
+  holds,
+  circuit,
+  lives,
+  facing,
+  still,
+  status,
+  event,
+  aligned,
+  overlap,
+  outside,
+  pixel,
+};
 
 /** Something that holds in a row of a run or does not: the WHAT of a check and of an `until` (formats.md section 2). */
-export type Condition = (typeof CONDITIONS)[keyof typeof CONDITIONS] extends infer K ? (K extends ConditionKind<infer C> ? C : never) : never;
+export type Condition = (typeof CONDITIONS)[keyof typeof CONDITIONS] extends infer K
+  ? K extends ConditionKind<infer C>
+    ? C
+    : never
+  : never;
 
 /** All kinds, in the order of the table. */
 export const CONDITION_KINDS = Object.values(CONDITIONS) as readonly ConditionKind<Condition>[];
 
-const KIND_BY_WORD: ReadonlyMap<string, ConditionKind<Condition>> = new Map(Object.entries(CONDITIONS) as [string, ConditionKind<Condition>][]);
+const KIND_BY_WORD: ReadonlyMap<string, ConditionKind<Condition>> = new Map(
+  Object.entries(CONDITIONS) as [string, ConditionKind<Condition>][],
+);
 
 const kindOf = (condition: Condition): ConditionKind<Condition> => KIND_BY_WORD.get(condition.kind)!;
 
@@ -38,7 +61,9 @@ const kindOf = (condition: Condition): ConditionKind<Condition> => KIND_BY_WORD.
 export const CONDITION_FORMS: readonly string[] = CONDITION_KINDS.map(({ form }) => form);
 
 /** Reads the words of a condition, already parted at blanks; or says in one sentence what was expected instead. */
-export function parseCondition(words: readonly string[]): { readonly condition: Condition } | { readonly fault: string } {
+export function parseCondition(
+  words: readonly string[],
+): { readonly condition: Condition } | { readonly fault: string } {
   const [word, ...rest] = words;
   const all = [...KIND_BY_WORD.keys()].join(", ");
   if (word === undefined) return { fault: `expected one of: ${all}` };

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
 import { run } from "../replay/run.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { World  } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 import { parseCheck } from "./check.ts";
 import { CONDITION_FORMS } from "./condition.ts";
 
@@ -12,14 +12,28 @@ const fixtures: readonly Fixture[] = [
   { id: "key-1", kind: "item", cell: [1, 0], give: "key", count: 2, ...plain },
   { id: "wheel-1", kind: "switch", cell: [2, 0], circuit: "pump", ...plain },
   { id: "mark-1", kind: "marker", cell: [3, 0], name: "Mark", ...plain },
-  { id: "door-1", kind: "door", cell: [5, 0], lock: { kind: "item", item: "key", count: 2, spends: true }, opensOn: "push", closes: "never", ...plain },
+  {
+    id: "door-1",
+    kind: "door",
+    cell: [5, 0],
+    lock: { kind: "item", item: "key", count: 2, spends: true },
+    opensOn: "push",
+    closes: "never",
+    ...plain,
+  },
   { id: "vent-1", kind: "hazard", cell: [6, 0], ...plain },
 ];
 
 /** A corridor with one of each: a key, a wheel, a mark, a door that wants the key, and a vent behind it. */
 const corridor: World = (() => {
   const world = tinyWorld(["S.......", "########"], { glide: { speed: 8 } });
-  return { ...world, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }], circuits: ["pump"], lives: 3, rooms: [{ ...world.rooms[0]!, fixtures }] };
+  return {
+    ...world,
+    items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
+    circuits: ["pump"],
+    lives: 3,
+    rooms: [{ ...world.rooms[0]!, fixtures }],
+  };
 })();
 
 /** What a check says of walking right for 20 frames: two frames a cell, the door is pushed in frame 9, the vent is met in 14. */
@@ -55,19 +69,26 @@ const TABLE: readonly (readonly [what: string, firstTrue: number, falseAt: strin
 
 describe("each thing that a check can ask", () => {
   it("stands in the table", () => {
-    expect([...new Set(TABLE.map(([what]) => what.split(" ")[0]))].sort()).toEqual(CONDITION_FORMS.map((form) => form.split(" ")[0]).sort());
+    expect([...new Set(TABLE.map(([what]) => what.split(" ")[0]))].sort()).toEqual(
+      CONDITION_FORMS.map((form) => form.split(" ")[0]).sort(),
+    );
   });
 
-  it.each(TABLE)("%s is true first in frame %i, and says what is seen where it is not", (what, firstTrue, falseAt, absent) => {
-    if (firstTrue < 0) expect(says(`never ${what}`)).toBe("pass 20");
-    else {
-      expect(says(`ever ${what}`)).toBe(`pass ${firstTrue}`);
-      expect(says(`by ${firstTrue} ${what}`)).toBe(`pass ${firstTrue}`);
-      expect(says(`never ${what}`)).toMatch(new RegExp(`^fail ${firstTrue}`));
-      if (firstTrue > 0) expect(says(`by ${firstTrue - 1} ${what}`)).toMatch(new RegExp(`^fail ${firstTrue - 1}: `));
-    }
-    const [, at, seen] = /^at (\d+): (.*)$/.exec(falseAt) ?? [];
-    if (at !== undefined && firstTrue >= 0) expect(says(`at ${at} ${what}`)).toBe(`fail ${at}: ${seen}`);
-    if (absent !== null) for (const when of ["ever", "never", "always", "end", "by 9"]) expect(says(`${when} ${absent}`)).toMatch(/^fail 0: no .* in this world$/);
-  });
+  it.each(TABLE)(
+    "%s is true first in frame %i, and says what is seen where it is not",
+    (what, firstTrue, falseAt, absent) => {
+      if (firstTrue < 0) expect(says(`never ${what}`)).toBe("pass 20");
+      else {
+        expect(says(`ever ${what}`)).toBe(`pass ${firstTrue}`);
+        expect(says(`by ${firstTrue} ${what}`)).toBe(`pass ${firstTrue}`);
+        expect(says(`never ${what}`)).toMatch(new RegExp(`^fail ${firstTrue}`));
+        if (firstTrue > 0) expect(says(`by ${firstTrue - 1} ${what}`)).toMatch(new RegExp(`^fail ${firstTrue - 1}: `));
+      }
+      const [, at, seen] = /^at (\d+): (.*)$/.exec(falseAt) ?? [];
+      if (at !== undefined && firstTrue >= 0) expect(says(`at ${at} ${what}`)).toBe(`fail ${at}: ${seen}`);
+      if (absent !== null)
+        for (const when of ["ever", "never", "always", "end", "by 9"])
+          expect(says(`${when} ${absent}`)).toMatch(/^fail 0: no .* in this world$/);
+    },
+  );
 });

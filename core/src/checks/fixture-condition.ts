@@ -15,7 +15,11 @@ interface FixtureCondition<K extends string> {
  * @param name what is expected there: `a door`
  * @param offered the kind of fixtures that are offered; null: all
  */
-export function aboutFixture<K extends string>(kind: K, name: string, offered: Fixture["kind"] | null): Omit<ConditionKind<FixtureCondition<K>>, "compile" | "seen"> {
+export function aboutFixture<K extends string>(
+  kind: K,
+  name: string,
+  offered: Fixture["kind"] | null,
+): Omit<ConditionKind<FixtureCondition<K>>, "compile" | "seen"> {
   return {
     ...PLAIN_CONDITION,
     form: `${kind} FIXTURE`,

@@ -12,7 +12,8 @@ import type { World } from "../world/world.ts";
 import type { Check } from "./check.ts";
 import type { Condition } from "./condition.ts";
 
-type Row = Readonly<Record<"room" | "facing" | "status" | "events", string>> & Readonly<Record<"frame" | "x" | "y" | "cx" | "cy" | "moving", number>>;
+type Row = Readonly<Record<"room" | "facing" | "status" | "events", string>> &
+  Readonly<Record<"frame" | "x" | "y" | "cx" | "cy" | "moving", number>>;
 
 /** The rows of a trace as anybody reads them out of the file. */
 function rowsOf(text: string): Row[] {
@@ -21,7 +22,18 @@ function rowsOf(text: string): Row[] {
   return lines.map((line) => {
     const values = line.split(",");
     const of = (name: string): string => values[names.indexOf(name)]!;
-    return { frame: Number(of("frame")), room: of("room"), x: Number(of("x")), y: Number(of("y")), cx: Number(of("cx")), cy: Number(of("cy")), facing: of("facing"), status: of("status"), events: of("events"), moving: Number(of("moving")) };
+    return {
+      frame: Number(of("frame")),
+      room: of("room"),
+      x: Number(of("x")),
+      y: Number(of("y")),
+      cx: Number(of("cx")),
+      cy: Number(of("cy")),
+      facing: of("facing"),
+      status: of("status"),
+      events: of("events"),
+      moving: Number(of("moving")),
+    };
   });
 }
 
@@ -47,7 +59,11 @@ function holdsIn(world: World, what: Condition, row: Row, before: Row, state: ()
     case "status":
       return row.status === what.status;
     case "event":
-      return row.events.split(";").some((event) => (what.subject === null ? event.split(":")[0] === what.event : event === `${what.event}:${what.subject}`));
+      return row.events
+        .split(";")
+        .some((event) =>
+          what.subject === null ? event.split(":")[0] === what.event : event === `${what.event}:${what.subject}`,
+        );
     case "pixel":
       return row.x === what.x * 256 && row.y === what.y * 256;
     case "holds":
@@ -92,14 +108,18 @@ it("a check ends as the rows of the trace say, read one by one", () => {
   const whats = new Set<string>();
   fc.assert(
     fc.property(
-      anyHouse.chain((world) => fc.tuple(fc.constant(world), anyFullLogOf(world), fc.array(anyCheckOf(world), { minLength: 6, maxLength: 6 }))),
+      anyHouse.chain((world) =>
+        fc.tuple(fc.constant(world), anyFullLogOf(world), fc.array(anyCheckOf(world), { minLength: 6, maxLength: 6 })),
+      ),
       ([world, log, checks]) => {
         const c = compile(world);
         const watched = { ...log, checks };
         const { verdicts, rows } = run(c, watched, { rows: true, checks: true });
         const read = rowsOf([...traceText(c, rows!)].join(""));
         checks.forEach((check, i) => {
-          const holds: (boolean | null)[] = read.map((row, n) => holdsIn(world, check.what, row, read[Math.max(n - 1, 0)]!, () => stateAt(c, log, row.frame)));
+          const holds: (boolean | null)[] = read.map((row, n) =>
+            holdsIn(world, check.what, row, read[Math.max(n - 1, 0)]!, () => stateAt(c, log, row.frame)),
+          );
           if (holds.includes(null)) return;
           const { verdict, frame, check: text } = verdicts[i]!;
           expect(`${text}: ${verdict} ${frame}`).toBe(`${text}: ${verdictOver(check, holds as boolean[])}`);

@@ -1,7 +1,7 @@
 import type { Fixture } from "../world/fixtures.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import { allFixtures, fixtureById, roomById } from "../world/queries.ts";
-import type { World  } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 
 /** Ids of a world's rooms. */
 export function roomIds(world: World): string[] {

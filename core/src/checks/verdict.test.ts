@@ -11,7 +11,9 @@ function verdict(check: string, keys: string, rows = ["S..."], options: TinyOpti
   const parsed = parseCheck(check.split(" "));
   if ("fault" in parsed) throw new Error(parsed.fault);
   expect(checkText(parsed.check)).toBe(check);
-  const { verdicts } = run(compile(tinyWorld(rows, options)), tinyLog(keys, { checks: [parsed.check] }), { checks: true });
+  const { verdicts } = run(compile(tinyWorld(rows, options)), tinyLog(keys, { checks: [parsed.check] }), {
+    checks: true,
+  });
   return `${verdicts[0]!.verdict} ${verdicts[0]!.frame}${verdicts[0]!.seen === null ? "" : ` (${verdicts[0]!.seen})`}`;
 }
 
@@ -48,11 +50,19 @@ describe("what is asked", () => {
     expect(verdict("always aligned", "12 R", ["S....."], { tileSize: 40, glide: { speed: 7, arrive } })).toBe(expected);
   });
   it("overlap and outside are read from the place alone", () => {
-    expect(verdict("never overlap", "9 R", ["S#"], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe("pass 9");
-    expect(verdict("never overlap", "9 R", ["S.#"], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe("fail 6 (overlaps at 42 0)");
-    expect(verdict("never outside", "9 R", ["S."], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe("fail 6 (outside at 42 0)");
+    expect(verdict("never overlap", "9 R", ["S#"], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe(
+      "pass 9",
+    );
+    expect(verdict("never overlap", "9 R", ["S.#"], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe(
+      "fail 6 (overlaps at 42 0)",
+    );
+    expect(verdict("never outside", "9 R", ["S."], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe(
+      "fail 6 (outside at 42 0)",
+    );
     expect(verdict("ever pixel 8.5 0", "3 R", ["S."], { glide: { speed: 8.5 } })).toBe("pass 1");
-    expect(verdict("end status escaped", "30 R", ["S."], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe("pass 12");
+    expect(verdict("end status escaped", "30 R", ["S."], { tileSize: 40, glide: { speed: 7, arrive: "equal" } })).toBe(
+      "pass 12",
+    );
   });
   it("a name that the world does not have is a failed check", () => {
     expect(verdict("never taken crank-1", "2 R")).toBe("fail 0 (no fixture crank-1 in this world)");
@@ -61,7 +71,9 @@ describe("what is asked", () => {
   it("what was expected is said in place of what was written", () => {
     expect(parseCondition(["cell", "3"])).toEqual({ fault: 'expected `cell X Y [in ROOM]`, found "cell 3"' });
     expect(parseCheck(["by", "aligned"])).toEqual({ fault: 'expected a frame number after `by`, found "aligned"' });
-    expect(parseCheck(["end", "sits"])).toMatchObject({ fault: expect.stringContaining('"sits" is no check') as string });
+    expect(parseCheck(["end", "sits"])).toMatchObject({
+      fault: expect.stringContaining('"sits" is no check') as string,
+    });
   });
 });
 

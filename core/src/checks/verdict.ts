@@ -76,7 +76,12 @@ export class Watch {
     if (this.verdict === null) {
       const { when } = this.check;
       if (when.kind === "at") {
-        this.verdict = { check: this.text, verdict: "unreached", frame: s.frame, seen: `the run ended at frame ${s.frame}` };
+        this.verdict = {
+          check: this.text,
+          verdict: "unreached",
+          frame: s.frame,
+          seen: `the run ended at frame ${s.frame}`,
+        };
       } else {
         this.decide(s, when.kind === "always" || when.kind === "never" || (when.kind === "end" && this.holds(s)));
       }

@@ -1,5 +1,6 @@
 /** Where a candidate direction came from (semantics.md section 4.5). */
-export type CandidateSource = "buffered" | "intent" | "second choice" | "diagonal" | "x alone" | "y alone" | "keep going";
+export type CandidateSource =
+  "buffered" | "intent" | "second choice" | "diagonal" | "x alone" | "y alone" | "keep going";
 
 /** A place at which the body was tested, in units. */
 export interface TestedPlace {
@@ -75,7 +76,13 @@ export interface Account {
   /** The choices made in this frame, in order, each with its tested candidates. */
   readonly choices: TestedCandidate[][];
   /** Movement by hops and along legs, in pieces: units along each axis, and progress of the leg after it. */
-  readonly advances: { readonly what: "hop" | "leg"; readonly dx: number; readonly dy: number; readonly progress: number; readonly ended: boolean }[];
+  readonly advances: {
+    readonly what: "hop" | "leg";
+    readonly dx: number;
+    readonly dy: number;
+    readonly progress: number;
+    readonly ended: boolean;
+  }[];
   /** The axes of a free movement in the order in which they moved. */
   readonly axes: AxisMove[];
   nudge: Nudge | null;

@@ -7,13 +7,32 @@ import type { CarriedState } from "./state.ts";
  */
 export function sameSituation(c: Compiled, a: CarriedState, b: CarriedState): boolean {
   if (a.x !== b.x || a.y !== b.y || a.room !== b.room || a.status !== b.status || a.held !== b.held) return false;
-  if (a.legX !== b.legX || a.legY !== b.legY || a.legProgress !== b.legProgress || a.keepX !== b.keepX || a.keepY !== b.keepY) return false;
-  if (a.bufferedButton !== b.bufferedButton || a.bufferedAge !== b.bufferedAge || a.repeatAge !== b.repeatAge || a.bumping !== b.bumping) return false;
-  if (a.vx !== b.vx || a.vy !== b.vy || a.facing !== b.facing || a.pose !== b.pose || a.poseCounter !== b.poseCounter) return false;
+  if (
+    a.legX !== b.legX ||
+    a.legY !== b.legY ||
+    a.legProgress !== b.legProgress ||
+    a.keepX !== b.keepX ||
+    a.keepY !== b.keepY
+  )
+    return false;
+  if (
+    a.bufferedButton !== b.bufferedButton ||
+    a.bufferedAge !== b.bufferedAge ||
+    a.repeatAge !== b.repeatAge ||
+    a.bumping !== b.bumping
+  )
+    return false;
+  if (a.vx !== b.vx || a.vy !== b.vy || a.facing !== b.facing || a.pose !== b.pose || a.poseCounter !== b.poseCounter)
+    return false;
   if (stillness(c, a) !== stillness(c, b)) return false;
   for (let button = 0; button < 4; button++) if (a.pressRank[button] !== b.pressRank[button]) return false;
   const [one, other] = [a.memory, b.memory];
-  if (one.checkpoint !== other.checkpoint || one.pushedCount !== other.pushedCount || (c.countsLives && one.lives !== other.lives)) return false;
+  if (
+    one.checkpoint !== other.checkpoint ||
+    one.pushedCount !== other.pushedCount ||
+    (c.countsLives && one.lives !== other.lives)
+  )
+    return false;
   if (one.startRoom !== other.startRoom || one.startX !== other.startX || one.startY !== other.startY) return false;
   for (let i = 0; i < one.pushedCount; i++) if (one.pushed[i] !== other.pushed[i]) return false;
   for (let i = 0; i < one.bag.length; i++) if (one.bag[i] !== other.bag[i]) return false;
@@ -28,7 +47,16 @@ export function situationHash(c: Compiled, s: CarriedState): number {
   hash = mix(hash, s.x);
   hash = mix(hash, s.y);
   hash = mix(hash, (s.room << 8) | (s.status << 6) | s.held);
-  hash = mix(hash, (s.legX + 1) | ((s.legY + 1) << 2) | ((s.keepX + 1) << 4) | ((s.keepY + 1) << 6) | ((s.bufferedButton + 1) << 8) | (Number(s.bumping) << 12) | (s.facing << 13));
+  hash = mix(
+    hash,
+    (s.legX + 1) |
+      ((s.legY + 1) << 2) |
+      ((s.keepX + 1) << 4) |
+      ((s.keepY + 1) << 6) |
+      ((s.bufferedButton + 1) << 8) |
+      (Number(s.bumping) << 12) |
+      (s.facing << 13),
+  );
   hash = mix(hash, s.legProgress);
   hash = mix(hash, (s.bufferedAge << 16) | s.repeatAge);
   hash = mix(hash, s.vx);

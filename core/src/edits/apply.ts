@@ -41,11 +41,18 @@ function setCells(project: Project, step: SetCells): Project {
   if (!room) throw new EditError(`there is no room ${step.room}`, step, "room");
   const cells = room.cells.slice();
   // Told only where it is needed: a bucket changes very many cells.
-  const placeOf = (index: number): string => `cell ${index % room.width} ${Math.floor(index / room.width)} of room ${step.room}`;
+  const placeOf = (index: number): string =>
+    `cell ${index % room.width} ${Math.floor(index / room.width)} of room ${step.room}`;
   for (let i = 0; i < step.cells.length; i++) {
     const index = step.cells[i]!;
-    if (index >= cells.length) throw new EditError(`room ${step.room} has no cell number ${index}`, step, placeOf(index));
-    if (cells[index] !== step.before[i]) throw new EditError(`${placeOf(index)} holds tile ${cells[index]!}, not ${step.before[i]!}`, step, placeOf(index));
+    if (index >= cells.length)
+      throw new EditError(`room ${step.room} has no cell number ${index}`, step, placeOf(index));
+    if (cells[index] !== step.before[i])
+      throw new EditError(
+        `${placeOf(index)} holds tile ${cells[index]!}, not ${step.before[i]!}`,
+        step,
+        placeOf(index),
+      );
     const after = step.after[i]!;
     if (after >= world.tiles.length) throw new EditError(`there is no tile number ${after}`, step, placeOf(index));
     cells[index] = after;
@@ -62,7 +69,8 @@ function changeRules(project: Project, step: ChangeRules): Project {
   const place = `${step.setting} of rules ${step.rules}`;
   if (!setting) throw new EditError(`there is no setting ${step.setting}`, step, place);
   const present = settingValue(rules, step.setting);
-  if (present !== step.before) throw new EditError(`${place} is ${String(present)}, not ${String(step.before)}`, step, place);
+  if (present !== step.before)
+    throw new EditError(`${place} is ${String(present)}, not ${String(step.before)}`, step, place);
   const fault = settingFault(setting, step.after, world.tileSize);
   if (fault !== null) throw new EditError(`${place} ${fault}`, step, place);
   const changed = withSetting(rules, step.setting, step.after);
@@ -80,7 +88,8 @@ function addLog(project: Project, step: AddLog): Project {
 function removeLog(project: Project, step: RemoveLog): Project {
   const place = `log ${step.log}`;
   if (!project.logs.has(step.log)) throw new EditError(`there is no log ${step.log}`, step, place);
-  if (project.logs.get(step.log) !== step.text) throw new EditError(`log ${step.log} is not the one that was to be removed`, step, place);
+  if (project.logs.get(step.log) !== step.text)
+    throw new EditError(`log ${step.log} is not the one that was to be removed`, step, place);
   const logs = new Map(project.logs);
   logs.delete(step.log);
   return { ...project, logs };
@@ -89,7 +98,8 @@ function removeLog(project: Project, step: RemoveLog): Project {
 function changeLog(project: Project, step: ChangeLog): Project {
   const place = `log ${step.log}`;
   if (!project.logs.has(step.log)) throw new EditError(`there is no log ${step.log}`, step, place);
-  if (project.logs.get(step.log) !== step.before) throw new EditError(`log ${step.log} is not the one that was to be changed`, step, place);
+  if (project.logs.get(step.log) !== step.before)
+    throw new EditError(`log ${step.log} is not the one that was to be changed`, step, place);
   ensureLog(step, step.after);
   return { ...project, logs: new Map(project.logs).set(step.log, step.after) };
 }
@@ -97,7 +107,8 @@ function changeLog(project: Project, step: ChangeLog): Project {
 function ensureLog(step: AddLog | ChangeLog, text: string): void {
   const place = `log ${step.log}`;
   // Files are read with either; what is kept is the format's own form.
-  if (plainText(text) !== text) throw new EditError("a log that is kept ends its lines by LF alone, and has no byte-order mark", step, place);
+  if (plainText(text) !== text)
+    throw new EditError("a log that is kept ends its lines by LF alone, and has no byte-order mark", step, place);
   try {
     readLog(text, place);
   } catch (error) {

@@ -19,7 +19,8 @@ export function changeParts(world: World, step: ChangeParts): World {
     const present = partOf(world, address);
     if (!sameJson(present, before)) throw new EditError(`${part} is not what it was when this was changed`, step, part);
     if (address.kind === "order") orders.push(() => (changed = ordered(changed, step, part, after)));
-    else if (address.kind === "of-room" && present === null) throw new EditError(`there is no room ${address.room}`, step, part);
+    else if (address.kind === "of-room" && present === null)
+      throw new EditError(`there is no room ${address.room}`, step, part);
     else changed = withPart(changed, address, after);
   }
   for (const order of orders) order();

@@ -12,7 +12,10 @@ type Part = ChangeParts["parts"][number];
  * (architecture.md, flow 2). Empty where they are the same.
  */
 export function differences(before: Project, after: Project): EditStep[] {
-  const settings = before.world.tileSize === after.world.tileSize ? after.world.rules.flatMap((rules) => settingSteps(before.world, rules)) : [];
+  const settings =
+    before.world.tileSize === after.world.tileSize
+      ? after.world.rules.flatMap((rules) => settingSteps(before.world, rules))
+      : [];
   const parts = partChanges(before.world, after.world, new Set(settings.map((step) => `rules/${step.rules}`)));
   const changed: EditStep[] = parts.length === 0 ? [] : [{ kind: "change-parts", parts }];
   const cells = after.world.rooms.flatMap((room) => cellSteps(before.world, room));
@@ -29,7 +32,9 @@ function settingSteps(world: World, after: Rules): (EditStep & { kind: "change-r
   if (!sameJson(rest(before), rest(after))) return [];
   return SETTINGS.flatMap(({ path }) => {
     const [was, is] = [settingValue(before, path), settingValue(after, path)];
-    return was === is ? [] : [{ kind: "change-rules" as const, rules: after.id, setting: path, before: was, after: is }];
+    return was === is
+      ? []
+      : [{ kind: "change-rules" as const, rules: after.id, setting: path, before: was, after: is }];
   });
 }
 
@@ -41,7 +46,15 @@ function cellSteps(world: World, after: Room): EditStep[] {
     if (tile !== before.cells[cell]) cells.push(cell);
   });
   if (cells.length === 0) return [];
-  return [{ kind: "set-cells", room: after.id, cells, before: cells.map((cell) => before.cells[cell]!), after: cells.map((cell) => after.cells[cell]!) }];
+  return [
+    {
+      kind: "set-cells",
+      room: after.id,
+      cells,
+      before: cells.map((cell) => before.cells[cell]!),
+      after: cells.map((cell) => after.cells[cell]!),
+    },
+  ];
 }
 
 const isSameSize = (a: Room, b: Room): boolean => a.width === b.width && a.height === b.height;
@@ -59,7 +72,8 @@ function partChanges(before: World, after: World, settled: ReadonlySet<string>):
     for (const id of ids) {
       if (settled.has(`${list}/${id}`)) continue;
       const [was, is] = [before.rooms.find((room) => room.id === id), after.rooms.find((room) => room.id === id)];
-      if (list === "rooms" && was && is && isSameSize(was, is)) for (const key of ROOM_PARTS) compare(`rooms/${id}/${key}`);
+      if (list === "rooms" && was && is && isSameSize(was, is))
+        for (const key of ROOM_PARTS) compare(`rooms/${id}/${key}`);
       else compare(`${list}/${id}`);
     }
     const [was, is] = [before[list].map((thing) => thing.id), after[list].map((thing) => thing.id)];
@@ -79,6 +93,8 @@ function logSteps(before: Project, after: Project): EditStep[] {
     const [was, is] = [before.logs.get(log), after.logs.get(log)];
     if (was === is) return [];
     if (was === undefined) return [{ kind: "add-log", log, text: is! }];
-    return is === undefined ? [{ kind: "remove-log", log, text: was }] : [{ kind: "change-log", log, before: was, after: is }];
+    return is === undefined
+      ? [{ kind: "remove-log", log, text: was }]
+      : [{ kind: "change-log", log, before: was, after: is }];
   });
 }

@@ -4,7 +4,7 @@ import { kindOfFixture } from "../world/fixtures.ts";
 import { NOTHING_CHANGES, follow } from "./references.ts";
 import { fixtureById, allFixtures } from "../world/queries.ts";
 import type { Project } from "./project.ts";
-import type { Item, Pair, World  } from "../world/world.ts";
+import type { Item, Pair, World } from "../world/world.ts";
 import type { Followed } from "./references.ts";
 import { FreeIds, freeId } from "./tiles.ts";
 
@@ -12,19 +12,34 @@ import { FreeIds, freeId } from "./tiles.ts";
  * The world with a new fixture of a kind at the end of a room's list, with everything at its default. An item or a
  * circuit that it needs and the world does not have is made.
  */
-export function placeFixture(world: World, room: string, kind: FixtureKindName, cell: Pair): { readonly world: World; readonly id: string } {
+export function placeFixture(
+  world: World,
+  room: string,
+  kind: FixtureKindName,
+  cell: Pair,
+): { readonly world: World; readonly id: string } {
   const { needs, stem, place } = kindOfFixture(kind);
   let made = world;
   if (needs === "item" && made.items.length === 0) made = addItem(made, "key").world;
   if (needs === "circuit" && made.circuits.length === 0) made = addCircuit(made).world;
-  const id = freeId(`${stem(made)}-1`.replace(/-1-1$/, "-1"), allFixtures(made).map((fixture) => fixture.id));
+  const id = freeId(
+    `${stem(made)}-1`.replace(/-1-1$/, "-1"),
+    allFixtures(made).map((fixture) => fixture.id),
+  );
   const fixture: Fixture = { ...place(made, room, cell), id, cell, touch: "cell", keeps: "run" };
   return { world: inRoom(made, room, (fixtures) => [...fixtures, fixture]), id };
 }
 
 /** The world with some fixtures changed. */
 export function changeFixtures(world: World, ids: readonly string[], how: (fixture: Fixture) => Fixture): World {
-  return { ...world, rooms: world.rooms.map((room) => (room.fixtures.some(({ id }) => ids.includes(id)) ? { ...room, fixtures: room.fixtures.map((fixture) => (ids.includes(fixture.id) ? how(fixture) : fixture)) } : room)) };
+  return {
+    ...world,
+    rooms: world.rooms.map((room) =>
+      room.fixtures.some(({ id }) => ids.includes(id))
+        ? { ...room, fixtures: room.fixtures.map((fixture) => (ids.includes(fixture.id) ? how(fixture) : fixture)) }
+        : room,
+    ),
+  };
 }
 
 /**
@@ -32,16 +47,27 @@ export function changeFixtures(world: World, ids: readonly string[], how: (fixtu
  * of a kind that stands alone would share a cell.
  */
 export function moveFixtures(world: World, ids: readonly string[], dx: number, dy: number): World | null {
-  const moved = changeFixtures(world, ids, (fixture) => ({ ...fixture, cell: [fixture.cell[0] + dx, fixture.cell[1] + dy] }));
+  const moved = changeFixtures(world, ids, (fixture) => ({
+    ...fixture,
+    cell: [fixture.cell[0] + dx, fixture.cell[1] + dy],
+  }));
   const fits = moved.rooms.every((room) => {
-    const alone = room.fixtures.filter(({ kind }) => kindOfFixture(kind).alone).map(({ kind, cell }) => `${kind} ${cell.join()}`);
-    return new Set(alone).size === alone.length && room.fixtures.every(({ cell: [x, y] }) => x >= 0 && y >= 0 && x < room.width && y < room.height);
+    const alone = room.fixtures
+      .filter(({ kind }) => kindOfFixture(kind).alone)
+      .map(({ kind, cell }) => `${kind} ${cell.join()}`);
+    return (
+      new Set(alone).size === alone.length &&
+      room.fixtures.every(({ cell: [x, y] }) => x >= 0 && y >= 0 && x < room.width && y < room.height)
+    );
   });
   return fits ? moved : null;
 }
 
 /** The world with copies of some fixtures, each a cell further right where there is room, and the copies' ids. */
-export function copyFixtures(world: World, ids: readonly string[]): { readonly world: World; readonly copies: readonly string[] } {
+export function copyFixtures(
+  world: World,
+  ids: readonly string[],
+): { readonly world: World; readonly copies: readonly string[] } {
   const wanted = new Set(ids);
   const free = new FreeIds(allFixtures(world).map(({ id }) => id));
   const copies: string[] = [];
@@ -61,17 +87,25 @@ export function copyFixtures(world: World, ids: readonly string[]): { readonly w
 
 function freeCell(room: World["rooms"][number], fixture: Fixture): Pair | null {
   const used = new Set(room.fixtures.map(({ cell }) => String(cell)));
-  for (let x = fixture.cell[0] + 1; x < room.width; x++) if (!used.has(String([x, fixture.cell[1]]))) return [x, fixture.cell[1]];
+  for (let x = fixture.cell[0] + 1; x < room.width; x++)
+    if (!used.has(String([x, fixture.cell[1]]))) return [x, fixture.cell[1]];
   return kindOfFixture(fixture.kind).alone ? null : fixture.cell;
 }
 
 /** The project without some fixtures; checks, goals and `with` lines that were about them fall away and are told. */
 export function removeFixtures(project: Project, ids: readonly string[]): Followed {
   const { world } = project;
-  const rooms = world.rooms.map((room) => (room.fixtures.some(({ id }) => ids.includes(id)) ? { ...room, fixtures: room.fixtures.filter(({ id }) => !ids.includes(id)) } : room));
+  const rooms = world.rooms.map((room) =>
+    room.fixtures.some(({ id }) => ids.includes(id))
+      ? { ...room, fixtures: room.fixtures.filter(({ id }) => !ids.includes(id)) }
+      : room,
+  );
   const lostGoal = world.goal?.kind === "marker" && ids.includes(world.goal.fixture);
   const kept = (id: string): string | null => (ids.includes(id) ? null : id);
-  const followed = follow({ ...project, world: { ...world, rooms, goal: lostGoal ? null : world.goal } }, { ...NOTHING_CHANGES, fixture: kept });
+  const followed = follow(
+    { ...project, world: { ...world, rooms, goal: lostGoal ? null : world.goal } },
+    { ...NOTHING_CHANGES, fixture: kept },
+  );
   return lostGoal ? { ...followed, fellAway: ["the goal", ...followed.fellAway] } : followed;
 }
 
@@ -88,9 +122,18 @@ const COLOURS = ["#c89b3c", "#5fb7a5", "#c4491d", "#3d5a98", "#8a6fb0"];
 
 /** The world with another item. */
 export function addItem(world: World, role: Item["role"]): { readonly world: World; readonly id: string } {
-  const id = freeId(role === "key" ? "key" : "treasure", world.items.map((item) => item.id));
+  const id = freeId(
+    role === "key" ? "key" : "treasure",
+    world.items.map((item) => item.id),
+  );
   const name = `${id[0]!.toUpperCase()}${id.slice(1).replaceAll("-", " ")}`;
-  return { world: { ...world, items: [...world.items, { id, name, role, colour: COLOURS[world.items.length % COLOURS.length]! }] }, id };
+  return {
+    world: {
+      ...world,
+      items: [...world.items, { id, name, role, colour: COLOURS[world.items.length % COLOURS.length]! }],
+    },
+    id,
+  };
 }
 
 /** The world with an item called or drawn otherwise; its id stays. */
@@ -100,7 +143,11 @@ export function changeItem(world: World, id: string, how: (item: Item) => Item):
 
 /** Whether something in the world or its logs names an item, and so it cannot be taken away. */
 export function isItemUsed({ world, logs }: Project, id: string): boolean {
-  return allFixtures(world).some((fixture) => refersTo(fixture, "item", id)) || (world.goal?.kind === "collect" && world.goal.item === id) || [...logs.values()].some((text) => text.includes(` ${id}`));
+  return (
+    allFixtures(world).some((fixture) => refersTo(fixture, "item", id)) ||
+    (world.goal?.kind === "collect" && world.goal.item === id) ||
+    [...logs.values()].some((text) => text.includes(` ${id}`))
+  );
 }
 
 /** The world with another circuit. */
@@ -111,7 +158,10 @@ export function addCircuit(world: World): { readonly world: World; readonly id: 
 
 /** Whether something in the world or its logs names a circuit. */
 export function isCircuitUsed({ world, logs }: Project, id: string): boolean {
-  return allFixtures(world).some((fixture) => refersTo(fixture, "circuit", id)) || [...logs.values()].some((text) => text.includes(` ${id}`));
+  return (
+    allFixtures(world).some((fixture) => refersTo(fixture, "circuit", id)) ||
+    [...logs.values()].some((text) => text.includes(` ${id}`))
+  );
 }
 
 /** Pairs of fixtures that have to do with each other: what opens a door and the door, a portal and where it leads. */
@@ -124,9 +174,14 @@ export function threadsOf(world: World, id: string): readonly { readonly from: s
     if (one.kind === "item") return "item" in door.lock && door.lock.item === one.give;
     return one.kind === "switch" && door.lock.kind === "circuit" && door.lock.circuit === one.circuit;
   };
-  return all.flatMap((other) => (opens(found, other) ? [{ from: id, to: other.id }] : opens(other, found) ? [{ from: other.id, to: id }] : []));
+  return all.flatMap((other) =>
+    opens(found, other) ? [{ from: id, to: other.id }] : opens(other, found) ? [{ from: other.id, to: id }] : [],
+  );
 }
 
 function inRoom(world: World, id: string, how: (fixtures: readonly Fixture[]) => readonly Fixture[]): World {
-  return { ...world, rooms: world.rooms.map((room) => (room.id === id ? { ...room, fixtures: how(room.fixtures) } : room)) };
+  return {
+    ...world,
+    rooms: world.rooms.map((room) => (room.id === id ? { ...room, fixtures: how(room.fixtures) } : room)),
+  };
 }

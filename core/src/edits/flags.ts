@@ -37,8 +37,15 @@ export function renameFlag(world: World, from: string, to: string): World {
   return {
     ...world,
     flags: world.flags.map(renamed),
-    tiles: world.tiles.map((tile) => ({ ...tile, flags: tile.flags.map(renamed), joins: tile.joins && { ...tile.joins, to: renamed(tile.joins.to) } })),
-    rules: world.rules.map((rules) => ({ ...rules, walker: { ...rules.walker, blockedBy: rules.walker.blockedBy.map(renamed) } })),
+    tiles: world.tiles.map((tile) => ({
+      ...tile,
+      flags: tile.flags.map(renamed),
+      joins: tile.joins && { ...tile.joins, to: renamed(tile.joins.to) },
+    })),
+    rules: world.rules.map((rules) => ({
+      ...rules,
+      walker: { ...rules.walker, blockedBy: rules.walker.blockedBy.map(renamed) },
+    })),
   };
 }
 
@@ -48,8 +55,15 @@ export function removeFlag(world: World, flag: string): World {
   return {
     ...world,
     flags: others(world.flags),
-    tiles: world.tiles.map((tile) => ({ ...tile, flags: others(tile.flags), joins: tile.joins?.to === flag ? null : tile.joins })),
-    rules: world.rules.map((rules) => ({ ...rules, walker: { ...rules.walker, blockedBy: others(rules.walker.blockedBy) } })),
+    tiles: world.tiles.map((tile) => ({
+      ...tile,
+      flags: others(tile.flags),
+      joins: tile.joins?.to === flag ? null : tile.joins,
+    })),
+    rules: world.rules.map((rules) => ({
+      ...rules,
+      walker: { ...rules.walker, blockedBy: others(rules.walker.blockedBy) },
+    })),
   };
 }
 
@@ -59,7 +73,9 @@ export function setFlag(world: World, ids: readonly string[], flag: string, on: 
     ...world,
     tiles: world.tiles.map((tile, i) => {
       if (i === 0 || !ids.includes(tile.id) || tile.flags.includes(flag) === on) return tile;
-      const flags = on ? world.flags.filter((each) => each === flag || tile.flags.includes(each)) : tile.flags.filter((each) => each !== flag);
+      const flags = on
+        ? world.flags.filter((each) => each === flag || tile.flags.includes(each))
+        : tile.flags.filter((each) => each !== flag);
       return { ...tile, flags };
     }),
   };

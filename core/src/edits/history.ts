@@ -24,7 +24,9 @@ export function record(history: History, step: EditStep, stroke: string | null =
     const group = merged ? [...last.slice(0, -1), ...(isNothing(merged) ? [] : [merged])] : [...last, step];
     const earlier = history.done.slice(0, -1);
     // A stroke that came to nothing leaves nothing to undo.
-    return group.length === 0 ? { done: earlier, undone: [], open: null } : { done: [...earlier, group], undone: [], open: stroke };
+    return group.length === 0
+      ? { done: earlier, undone: [], open: null }
+      : { done: [...earlier, group], undone: [], open: stroke };
   }
   return { done: [...history.done, [step]], undone: [], open: stroke };
 }
@@ -38,7 +40,10 @@ export function close(history: History): History {
 export function undo(history: History): { readonly steps: readonly EditStep[]; readonly history: History } | null {
   const group = history.done.at(-1);
   if (!group) return null;
-  return { steps: [...group].reverse().map(invert), history: { done: history.done.slice(0, -1), undone: [...history.undone, group], open: null } };
+  return {
+    steps: [...group].reverse().map(invert),
+    history: { done: history.done.slice(0, -1), undone: [...history.undone, group], open: null },
+  };
 }
 
 /** The steps that do the last undone group again, and the history after that; null where there is none. */

@@ -20,13 +20,25 @@ export function layRoomInto(project: Project, roomId: string, draft: RoomDraft):
   const lost = allFixtures(project.world).flatMap(({ id }) => (kept.has(id) ? [] : [id]));
   const fellAway = lost.map((id) => `${id}, which has no place any more`);
   const { start } = project.world;
-  if (start.room === roomId && draft.start === null && !inside(start.cell)) fellAway.push("the start, which stood in what was cut off");
+  if (start.room === roomId && draft.start === null && !inside(start.cell))
+    fellAway.push("the start, which stood in what was cut off");
   const without = removeFixtures({ ...project, world: laid }, lost);
-  const followed = follow(without.project, { ...NOTHING_CHANGES, start: (begin) => (begin.room === roomId && !inside(begin.cell) ? null : begin) });
+  const followed = follow(without.project, {
+    ...NOTHING_CHANGES,
+    start: (begin) => (begin.room === roomId && !inside(begin.cell) ? null : begin),
+  });
   return { project: followed.project, fellAway: [...fellAway, ...without.fellAway, ...followed.fellAway] };
 }
 
 function withoutPortals(world: World, roomId: string, inside: (cell: Pair) => boolean): World {
-  const leadsNowhere = (fixture: Fixture): boolean => placesOf(fixture).some((to) => to.room === roomId && !inside(to.cell));
-  return { ...world, rooms: world.rooms.map((room) => (room.fixtures.some(leadsNowhere) ? { ...room, fixtures: room.fixtures.filter((fixture) => !leadsNowhere(fixture)) } : room)) };
+  const leadsNowhere = (fixture: Fixture): boolean =>
+    placesOf(fixture).some((to) => to.room === roomId && !inside(to.cell));
+  return {
+    ...world,
+    rooms: world.rooms.map((room) =>
+      room.fixtures.some(leadsNowhere)
+        ? { ...room, fixtures: room.fixtures.filter((fixture) => !leadsNowhere(fixture)) }
+        : room,
+    ),
+  };
 }

@@ -4,7 +4,12 @@ import { roomById, rulesById } from "../world/queries.ts";
 const WALL = { kind: "wall" } as const;
 
 /** The side that lies opposite. */
-export const OPPOSITE: Readonly<Record<SideName, SideName>> = { north: "south", south: "north", east: "west", west: "east" };
+export const OPPOSITE: Readonly<Record<SideName, SideName>> = {
+  north: "south",
+  south: "north",
+  east: "west",
+  west: "east",
+};
 
 /** How many cells a side of a room has. */
 export function sideLength(room: Room, side: SideName): number {
@@ -35,7 +40,13 @@ export function linkSides(world: World, link: NewLink): World {
   const { room, side, to, offset, span, oneWay } = link;
   const there = withRule(world, room, side, { kind: "link", room: to, offset }, span);
   if (oneWay) return there;
-  return withRule(there, to, OPPOSITE[side], { kind: "link", room, offset: -offset + 0 }, span && [span[0] + offset, span[1] + offset]);
+  return withRule(
+    there,
+    to,
+    OPPOSITE[side],
+    { kind: "link", room, offset: -offset + 0 },
+    span && [span[0] + offset, span[1] + offset],
+  );
 }
 
 /** The world with a room's sides wrapped round, across or down. */
@@ -49,8 +60,19 @@ export function wallSide(world: World, room: string, side: SideName): World {
   return withRule(world, room, side, WALL, null);
 }
 
-function withRule(world: World, id: string, name: SideName, rule: EdgeRule, span: readonly [number, number] | null): World {
-  return { ...world, rooms: world.rooms.map((room) => (room.id === id ? { ...room, edges: { ...room.edges, [name]: ruledSide(room, name, rule, span) } } : room)) };
+function withRule(
+  world: World,
+  id: string,
+  name: SideName,
+  rule: EdgeRule,
+  span: readonly [number, number] | null,
+): World {
+  return {
+    ...world,
+    rooms: world.rooms.map((room) =>
+      room.id === id ? { ...room, edges: { ...room.edges, [name]: ruledSide(room, name, rule, span) } } : room,
+    ),
+  };
 }
 
 /** A side with a rule on a span of it; neighbouring spans are cut where it lies over them. */
@@ -70,7 +92,9 @@ function ruledSide(room: Room, name: SideName, rule: EdgeRule, span: readonly [n
   return spans;
 }
 
-const sameRule = (one: EdgeRule, other: EdgeRule): boolean => one.kind === other.kind && (one.kind !== "link" || (other.kind === "link" && one.room === other.room && one.offset === other.offset));
+const sameRule = (one: EdgeRule, other: EdgeRule): boolean =>
+  one.kind === other.kind &&
+  (one.kind !== "link" || (other.kind === "link" && one.room === other.room && one.offset === other.offset));
 
 /** A stretch of a side that leads somewhere, whole or a span of it. */
 export interface Seam {
@@ -93,11 +117,25 @@ export function seamsOf(world: World): Seam[] {
   return world.rooms.flatMap((room) =>
     (["north", "east", "south", "west"] as const).flatMap((name) => {
       const side = room.edges[name];
-      const stretches: readonly Span[] = Array.isArray(side) ? (side as readonly Span[]) : [{ from: 0, to: sideLength(room, name) - 1, ...(side as EdgeRule) }];
+      const stretches: readonly Span[] = Array.isArray(side)
+        ? (side as readonly Span[])
+        : [{ from: 0, to: sideLength(room, name) - 1, ...(side as EdgeRule) }];
       return stretches.flatMap((stretch): Seam[] => {
         if (stretch.kind === "wall") return [];
-        const rule: Seam["rule"] = stretch.kind === "wrap" ? { kind: "wrap" } : { kind: "link", room: stretch.room, offset: stretch.offset };
-        return [{ room: room.id, side: name, from: stretch.from, to: stretch.to, rule, oneWay: isOneWay(world, room.id, name, stretch), unmet: unmetCells(world, room, name, stretch, open), open: openPart(room, name, stretch, open) }];
+        const rule: Seam["rule"] =
+          stretch.kind === "wrap" ? { kind: "wrap" } : { kind: "link", room: stretch.room, offset: stretch.offset };
+        return [
+          {
+            room: room.id,
+            side: name,
+            from: stretch.from,
+            to: stretch.to,
+            rule,
+            oneWay: isOneWay(world, room.id, name, stretch),
+            unmet: unmetCells(world, room, name, stretch, open),
+            open: openPart(room, name, stretch, open),
+          },
+        ];
       });
     }),
   );
@@ -116,7 +154,8 @@ type IsOpen = (room: Room, x: number, y: number) => boolean;
 function openCells(world: World): IsOpen {
   const blockedBy = rulesById(world, world.activeRules)?.walker.blockedBy ?? [];
   const solid = world.tiles.map(({ flags }) => flags.some((flag) => blockedBy.includes(flag)));
-  return (room, x, y) => x >= 0 && y >= 0 && x < room.width && y < room.height && !solid[room.cells[y * room.width + x]!];
+  return (room, x, y) =>
+    x >= 0 && y >= 0 && x < room.width && y < room.height && !solid[room.cells[y * room.width + x]!];
 }
 
 function unmetCells(world: World, room: Room, name: SideName, stretch: Span, open: IsOpen): number[] {
@@ -133,7 +172,9 @@ function unmetCells(world: World, room: Room, name: SideName, stretch: Span, ope
 }
 
 function openPart(room: Room, name: SideName, { from, to }: Span, open: IsOpen): readonly [number, number] | null {
-  const rows = Array.from({ length: to - from + 1 }, (_, i) => from + i).filter((at) => open(room, ...onSide(room, name, at)));
+  const rows = Array.from({ length: to - from + 1 }, (_, i) => from + i).filter((at) =>
+    open(room, ...onSide(room, name, at)),
+  );
   return rows.length === 0 ? null : [rows[0]!, rows.at(-1)!];
 }
 

@@ -6,11 +6,18 @@ import type { ChangeParts, EditStep, SetCells } from "./step.ts";
  * room, a setting, a log or parts that are changed again (architecture.md, flow 2). It may come to nothing.
  */
 export function merge(first: EditStep, second: EditStep): EditStep | null {
-  if (first.kind === "set-cells" && second.kind === "set-cells" && first.room === second.room) return mergeCells(first, second);
-  if (first.kind === "change-rules" && second.kind === "change-rules" && first.rules === second.rules && first.setting === second.setting) {
+  if (first.kind === "set-cells" && second.kind === "set-cells" && first.room === second.room)
+    return mergeCells(first, second);
+  if (
+    first.kind === "change-rules" &&
+    second.kind === "change-rules" &&
+    first.rules === second.rules &&
+    first.setting === second.setting
+  ) {
     return { ...first, after: second.after };
   }
-  if (first.kind === "change-log" && second.kind === "change-log" && first.log === second.log) return { ...first, after: second.after };
+  if (first.kind === "change-log" && second.kind === "change-log" && first.log === second.log)
+    return { ...first, after: second.after };
   if (first.kind === "change-parts" && second.kind === "change-parts") return mergeParts(first, second);
   return null;
 }
@@ -53,7 +60,12 @@ function mergeCells(first: SetCells, second: SetCells): SetCells {
     });
   }
   const cells = [...before.keys()].filter((cell) => before.get(cell) !== after.get(cell)).sort((a, b) => a - b);
-  return { ...first, cells, before: cells.map((cell) => before.get(cell)!), after: cells.map((cell) => after.get(cell)!) };
+  return {
+    ...first,
+    cells,
+    before: cells.map((cell) => before.get(cell)!),
+    after: cells.map((cell) => after.get(cell)!),
+  };
 }
 
 function mergeManyCells(first: SetCells, second: SetCells): SetCells {

@@ -15,7 +15,13 @@ export interface ProjectChange extends ReferenceChange {
 }
 
 /** Nothing is called otherwise and nothing moves: what a change does not say. */
-export const NOTHING_CHANGES: ProjectChange = { room: (id) => id, fixture: (id) => id, cell: (_, cell) => cell, pixel: (at) => at, start: (start) => start };
+export const NOTHING_CHANGES: ProjectChange = {
+  room: (id) => id,
+  fixture: (id) => id,
+  cell: (_, cell) => cell,
+  pixel: (at) => at,
+  start: (start) => start,
+};
 
 /** A project whose logs and laws follow a change, and what could not follow, in words. */
 export interface Followed {
@@ -33,7 +39,11 @@ export function follow(project: Project, change: ProjectChange): Followed {
     if (!("check" in parsed)) return [law];
     const changed = followCondition(parsed.check.what, change);
     if (changed === null) fellAway.push(`law ${law}`);
-    return changed === null ? [] : changed === parsed.check.what ? [law] : [checkText({ ...parsed.check, what: changed })];
+    return changed === null
+      ? []
+      : changed === parsed.check.what
+        ? [law]
+        : [checkText({ ...parsed.check, what: changed })];
   });
   const world: World = { ...project.world, laws };
   return { project: { world, logs }, fellAway };
@@ -60,7 +70,13 @@ function followedLog(id: string, text: string, change: ProjectChange, fellAway: 
     if (changed === null) fellAway.push(`${id}: with ${line.kind}`);
     return changed === null ? [] : [changed];
   });
-  const same = setUp.length === log.with.length && setUp.every((line, i) => line === log.with[i]) && begins === log.start && checks.length === log.checks.length && checks.every((check, i) => check === log.checks[i]) && lines.every((line, i) => line === log.lines[i]);
+  const same =
+    setUp.length === log.with.length &&
+    setUp.every((line, i) => line === log.with[i]) &&
+    begins === log.start &&
+    checks.length === log.checks.length &&
+    checks.every((check, i) => check === log.checks[i]) &&
+    lines.every((line, i) => line === log.lines[i]);
   return same ? text : writeLog({ ...log, start: begins, with: setUp, checks, lines });
 }
 

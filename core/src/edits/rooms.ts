@@ -3,7 +3,7 @@ import { placesOf, withPlaces } from "../world/fixture-references.ts";
 import type { Place } from "../world/fixtures/portal.ts";
 import { NOTHING_CHANGES, follow } from "./references.ts";
 import type { Project } from "./project.ts";
-import type { EdgeRule, Pair, Room, Side, SideName, Span, World  } from "../world/world.ts";
+import type { EdgeRule, Pair, Room, Side, SideName, Span, World } from "../world/world.ts";
 import { SIDES } from "../world/world.ts";
 import { LIMITS } from "../world/limits.ts";
 import type { Followed } from "./references.ts";
@@ -14,7 +14,16 @@ const WALL = { kind: "wall" } as const;
 /** The world with an empty room added, right of all others on the plan. */
 export function addRoom(world: World, id: string, name: string, width: number, height: number): World {
   const cells = new Uint16Array(width * height);
-  const room: Room = { id, name, width, height, plan: beside(world), edges: { north: WALL, east: WALL, south: WALL, west: WALL }, cells, fixtures: [] };
+  const room: Room = {
+    id,
+    name,
+    width,
+    height,
+    plan: beside(world),
+    edges: { north: WALL, east: WALL, south: WALL, west: WALL },
+    cells,
+    fixtures: [],
+  };
   return { ...world, rooms: [...world.rooms, room] };
 }
 
@@ -24,7 +33,16 @@ export function copyRoom(world: World, id: string): World {
   if (!room) return world;
   const ids = new FreeIds(world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)));
   const fixtures = room.fixtures.map((fixture) => ({ ...fixture, id: ids.take(fixture.id) }));
-  const copy = { ...room, id: freeId(id, world.rooms.map((each) => each.id)), name: `${room.name}, copy`.slice(0, LIMITS.nameLength), plan: beside(world), fixtures };
+  const copy = {
+    ...room,
+    id: freeId(
+      id,
+      world.rooms.map((each) => each.id),
+    ),
+    name: `${room.name}, copy`.slice(0, LIMITS.nameLength),
+    plan: beside(world),
+    fixtures,
+  };
   return { ...world, rooms: [...world.rooms, copy] };
 }
 
@@ -49,7 +67,10 @@ export function changeRoomId(project: Project, from: string, to: string): Follow
     fixtures: each.fixtures.map((fixture) => withPlaces(fixture, (to) => ({ ...to, room: room(to.room) }))),
   }));
   const start = { ...world.start, room: room(world.start.room) };
-  return follow({ ...project, world: { ...world, rooms, start } }, { ...NOTHING_CHANGES, room, start: (begin) => (begin.room === from ? { ...begin, room: to } : begin) });
+  return follow(
+    { ...project, world: { ...world, rooms, start } },
+    { ...NOTHING_CHANGES, room, start: (begin) => (begin.room === from ? { ...begin, room: to } : begin) },
+  );
 }
 
 /** The project without a room; what led there or was about it falls away and is told. The last room cannot go. */
@@ -72,17 +93,23 @@ export function removeRoom(project: Project, id: string): Followed {
     }));
   // Portals that led there go too.
   const kept = new Set(rooms.flatMap((room) => room.fixtures.map((fixture) => fixture.id)));
-  const fixtures = new Set(world.rooms.flatMap((room) => room.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)));
+  const fixtures = new Set(
+    world.rooms.flatMap((room) => room.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)),
+  );
   const goal = world.goal?.kind === "marker" && fixtures.has(world.goal.fixture) ? null : world.goal;
   if (goal !== world.goal) fellAway.push("the goal");
-  const start = world.start.room === id ? { room: first.id, cell: [0, 0] as const, facing: world.start.facing } : world.start;
+  const start =
+    world.start.room === id ? { room: first.id, cell: [0, 0] as const, facing: world.start.facing } : world.start;
   if (start !== world.start) fellAway.push("the start");
-  const followed = follow({ ...project, world: { ...world, rooms, goal, start } }, {
-    ...NOTHING_CHANGES,
-    room: (each) => (each === id ? null : each),
-    fixture: without(fixtures),
-    start: (begin) => (begin.room === id ? null : begin),
-  });
+  const followed = follow(
+    { ...project, world: { ...world, rooms, goal, start } },
+    {
+      ...NOTHING_CHANGES,
+      room: (each) => (each === id ? null : each),
+      fixture: without(fixtures),
+      start: (begin) => (begin.room === id ? null : begin),
+    },
+  );
   return { project: followed.project, fellAway: [...fellAway, ...followed.fellAway] };
 }
 
@@ -107,7 +134,8 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
   const fellAway: string[] = [];
   const cells = new Uint16Array(width * height).fill(fill);
   for (let y = Math.max(0, dy); y < Math.min(height, room.height + dy); y++) {
-    for (let x = Math.max(0, dx); x < Math.min(width, room.width + dx); x++) cells[y * width + x] = room.cells[(y - dy) * room.width + x - dx]!;
+    for (let x = Math.max(0, dx); x < Math.min(width, room.width + dx); x++)
+      cells[y * width + x] = room.cells[(y - dy) * room.width + x - dx]!;
   }
   const inside = ([x, y]: Pair): boolean => x >= 0 && y >= 0 && x < width && y < height;
   const moved = ([x, y]: Pair): Pair => [x + dx, y + dy];
@@ -118,34 +146,59 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
       return inside(fixture.cell);
     });
   const along = (side: SideName): number => (side === "north" || side === "south" ? dx : dy);
-  const resized: Room = { ...room, width, height, plan: [room.plan[0] - dx, room.plan[1] - dy], cells, fixtures, edges: movedEdges(room, along, width, height) };
+  const resized: Room = {
+    ...room,
+    width,
+    height,
+    plan: [room.plan[0] - dx, room.plan[1] - dy],
+    cells,
+    fixtures,
+    edges: movedEdges(room, along, width, height),
+  };
   const rooms = world.rooms
     .map((each) => (each.id === id ? resized : each))
     .map((each) => ({
       ...each,
       // Row y over there is row y + offset here: the offset takes in what came before it.
-      edges: mapEdges(each, (rule, side) => (rule.kind === "link" && rule.room === id ? { ...rule, offset: rule.offset + along(side) } : rule)),
-      fixtures: withoutPortals({ ...each, fixtures: each.fixtures.map((fixture) => withPlaces(fixture, (to) => (to.room === id ? { ...to, cell: moved(to.cell) } : to))) }, (to) => to.room === id && !inside(to.cell), fellAway),
+      edges: mapEdges(each, (rule, side) =>
+        rule.kind === "link" && rule.room === id ? { ...rule, offset: rule.offset + along(side) } : rule,
+      ),
+      fixtures: withoutPortals(
+        {
+          ...each,
+          fixtures: each.fixtures.map((fixture) =>
+            withPlaces(fixture, (to) => (to.room === id ? { ...to, cell: moved(to.cell) } : to)),
+          ),
+        },
+        (to) => to.room === id && !inside(to.cell),
+        fellAway,
+      ),
     }));
   const clamped = ([x, y]: Pair): Pair => [Math.min(Math.max(x, 0), width - 1), Math.min(Math.max(y, 0), height - 1)];
   const start = world.start.room === id ? { ...world.start, cell: clamped(moved(world.start.cell)) } : world.start;
-  if (world.start.room === id && !inside(moved(world.start.cell))) fellAway.push("the start, which stood in what was cut off; it is at the edge now");
+  if (world.start.room === id && !inside(moved(world.start.cell)))
+    fellAway.push("the start, which stood in what was cut off; it is at the edge now");
   const only = world.rooms.length === 1;
   const kept = new Set(rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)));
-  const lost = new Set(world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)));
+  const lost = new Set(
+    world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)),
+  );
   const goal = world.goal?.kind === "marker" && lost.has(world.goal.fixture) ? null : world.goal;
   if (goal !== world.goal) fellAway.push("the goal");
-  const followed = follow({ ...project, world: { ...world, rooms, start, goal } }, {
-    room: (each) => each,
-    fixture: without(lost),
-    cell: (named, cell) => (named === id || (named === null && only) ? moved(cell) : cell),
-    pixel: ([x, y]) => (only ? [x + dx * world.tileSize, y + dy * world.tileSize] : [x, y]),
-    start: (begin) => {
-      if (begin.room !== id) return begin;
-      const cell = moved(begin.cell);
-      return inside(cell) ? (dx === 0 && dy === 0 ? begin : { ...begin, cell }) : null;
+  const followed = follow(
+    { ...project, world: { ...world, rooms, start, goal } },
+    {
+      room: (each) => each,
+      fixture: without(lost),
+      cell: (named, cell) => (named === id || (named === null && only) ? moved(cell) : cell),
+      pixel: ([x, y]) => (only ? [x + dx * world.tileSize, y + dy * world.tileSize] : [x, y]),
+      start: (begin) => {
+        if (begin.room !== id) return begin;
+        const cell = moved(begin.cell);
+        return inside(cell) ? (dx === 0 && dy === 0 ? begin : { ...begin, cell }) : null;
+      },
     },
-  });
+  );
   return { project: followed.project, fellAway: [...fellAway, ...followed.fellAway] };
 }
 
@@ -165,19 +218,29 @@ function movedEdges(room: Room, along: (side: SideName) => number, width: number
     edges[side] =
       "kind" in rule
         ? kept(rule)
-        : rule.map((span) => spanOf(kept(span), Math.max(span.from + shift, 0), Math.min(span.to + shift, last))).filter((span) => span.from <= span.to);
+        : rule
+            .map((span) => spanOf(kept(span), Math.max(span.from + shift, 0), Math.min(span.to + shift, last)))
+            .filter((span) => span.from <= span.to);
   }
   return edges;
 }
 
 /** The sides of a room with each rule changed, those of spans too. */
 function mapEdges(room: Room, change: (rule: EdgeRule, side: SideName) => EdgeRule): Room["edges"] {
-  const changed = (side: Side, name: SideName): Side => ("kind" in side ? change(side, name) : side.map((span) => spanOf(change(span, name), span.from, span.to)));
-  return { north: changed(room.edges.north, "north"), east: changed(room.edges.east, "east"), south: changed(room.edges.south, "south"), west: changed(room.edges.west, "west") };
+  const changed = (side: Side, name: SideName): Side =>
+    "kind" in side ? change(side, name) : side.map((span) => spanOf(change(span, name), span.from, span.to));
+  return {
+    north: changed(room.edges.north, "north"),
+    east: changed(room.edges.east, "east"),
+    south: changed(room.edges.south, "south"),
+    west: changed(room.edges.west, "west"),
+  };
 }
 
 function spanOf(rule: EdgeRule, from: number, to: number): Span {
-  return rule.kind === "link" ? { from, to, kind: "link", room: rule.room, offset: rule.offset } : { from, to, kind: rule.kind };
+  return rule.kind === "link"
+    ? { from, to, kind: "link", room: rule.room, offset: rule.offset }
+    : { from, to, kind: rule.kind };
 }
 
 function withoutPortals(room: Pick<Room, "fixtures">, isGone: (to: Place) => boolean, fellAway: string[]): Fixture[] {

@@ -9,10 +9,16 @@ import { freeId } from "./tiles.ts";
 /** The world with a copy of a rule set behind it, under an id and a name of its own. */
 export function copyRuleSet(world: World, id: string): { readonly world: World; readonly copy: string } {
   const rules = rulesById(world, id)!;
-  const copy = freeId(id, world.rules.map((each) => each.id));
+  const copy = freeId(
+    id,
+    world.rules.map((each) => each.id),
+  );
   const at = world.rules.indexOf(rules) + 1;
   const name = `${[...rules.name].slice(0, 74).join("")} copy`;
-  return { world: { ...world, rules: [...world.rules.slice(0, at), { ...rules, id: copy, name }, ...world.rules.slice(at)] }, copy };
+  return {
+    world: { ...world, rules: [...world.rules.slice(0, at), { ...rules, id: copy, name }, ...world.rules.slice(at)] },
+    copy,
+  };
 }
 
 /** The world with a rule set under another name. */
@@ -30,8 +36,13 @@ export function removeRuleSet(project: Project, id: string): Followed | null {
   if (rules.length === 0) return null;
   const activeRules = world.activeRules === id ? rules[0]!.id : world.activeRules;
   const named = [...project.logs].filter(([, text]) => readLog(text).rules === id).map(([log]) => log);
-  const logs = new Map([...project.logs].map(([log, text]) => [log, named.includes(log) ? withRules(text, null) : text]));
-  return { project: { world: { ...world, rules, activeRules }, logs }, fellAway: named.map((log) => `${log}: its rule set, now ${activeRules}`) };
+  const logs = new Map(
+    [...project.logs].map(([log, text]) => [log, named.includes(log) ? withRules(text, null) : text]),
+  );
+  return {
+    project: { world: { ...world, rules, activeRules }, logs },
+    fellAway: named.map((log) => `${log}: its rule set, now ${activeRules}`),
+  };
 }
 
 /** A log's text with another rule set named in it; null names none: the log goes by the world's own. */

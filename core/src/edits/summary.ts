@@ -45,8 +45,12 @@ function logSummary(id: string, before: string, after: string): string {
     ...checksWere.filter((check) => !checksAre.includes(check)).map((check) => `no longer ${check}`),
     ...(was.accept === is.accept ? [] : [is.accept === null ? "no longer accepted" : acceptedText(is.notes)]),
     ...(was.rules === is.rules ? [] : [`rules ${is.rules ?? "as the world's"}`]),
-    ...(JSON.stringify(was.lines) === JSON.stringify(is.lines) ? [] : [`keys, ${logFrames(was)} to ${logFrames(is)} frames`]),
-    ...(JSON.stringify([was.tags, was.notes]) === JSON.stringify([is.tags, is.notes]) || was.accept !== is.accept ? [] : ["tags or notes"]),
+    ...(JSON.stringify(was.lines) === JSON.stringify(is.lines)
+      ? []
+      : [`keys, ${logFrames(was)} to ${logFrames(is)} frames`]),
+    ...(JSON.stringify([was.tags, was.notes]) === JSON.stringify([is.tags, is.notes]) || was.accept !== is.accept
+      ? []
+      : ["tags or notes"]),
   ];
   return `log ${id}${said.length === 0 ? " changed" : `: ${listed(said)}`}`;
 }
@@ -60,7 +64,9 @@ function acceptedText(notes: readonly string[]): string {
 const MOST_NAMED = 6;
 
 function listed(texts: readonly string[]): string {
-  return texts.length <= MOST_NAMED ? texts.join("; ") : `${texts.slice(0, MOST_NAMED).join("; ")}; ${texts.length - MOST_NAMED} more`;
+  return texts.length <= MOST_NAMED
+    ? texts.join("; ")
+    : `${texts.slice(0, MOST_NAMED).join("; ")}; ${texts.length - MOST_NAMED} more`;
 }
 
 function partSummary(world: World, part: string, before: Json, after: Json): string {

@@ -39,8 +39,19 @@ export function copyTile(world: World, id: string): World {
   const at = world.tiles.findIndex((tile) => tile.id === id);
   const tile = world.tiles[at];
   if (!tile) return world;
-  const copy = { ...tile, id: freeId(id, world.tiles.map((each) => each.id)), glyph: null };
-  return reordered({ ...world, tiles: [...world.tiles, copy] }, [...order(world.tiles.length).slice(0, at + 1), world.tiles.length, ...order(world.tiles.length).slice(at + 1)]);
+  const copy = {
+    ...tile,
+    id: freeId(
+      id,
+      world.tiles.map((each) => each.id),
+    ),
+    glyph: null,
+  };
+  return reordered({ ...world, tiles: [...world.tiles, copy] }, [
+    ...order(world.tiles.length).slice(0, at + 1),
+    world.tiles.length,
+    ...order(world.tiles.length).slice(at + 1),
+  ]);
 }
 
 /** The world with tiles changed: `change` gives what becomes of each named one. */

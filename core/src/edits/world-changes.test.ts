@@ -53,31 +53,40 @@ function holdsAsEdits(before: Project, after: Project): void {
 }
 
 /** The tile id of every cell, room by room. */
-const ground = (world: typeof everything): string[][] => world.rooms.map((room) => [...room.cells].map((tile) => world.tiles[tile]!.id));
+const ground = (world: typeof everything): string[][] =>
+  world.rooms.map((room) => [...room.cells].map((tile) => world.tiles[tile]!.id));
 
 describe("tiles and flags", () => {
   it("copied, moved and removed leave every other cell with its tile, whatever the order", () => {
     fc.assert(
-      fc.property(anyRows, fc.array(fc.tuple(fc.nat(2), fc.nat(9), fc.nat(9)), { minLength: 1, maxLength: 8 }), (rows, acts) => {
-        const base = tinyWorld(rows);
-        let world = base;
-        for (const [kind, a, b] of acts) {
-          const before = ground(world);
-          const id = world.tiles[a % world.tiles.length]!.id;
-          if (kind === 0) world = copyTile(world, id);
-          if (kind === 1) world = moveTile(world, id, b);
-          if (kind < 2) expect(ground(world)).toEqual(before);
-          else {
-            const instead = world.tiles[b % world.tiles.length]!.id;
-            const kept = id === "empty" ? world : removeTiles(world, [id], instead);
-            expect(ground(kept)).toEqual(before.map((cells) => cells.map((cell) => (cell === id && id !== "empty" ? (instead === id ? "empty" : instead) : cell))));
-            world = kept;
+      fc.property(
+        anyRows,
+        fc.array(fc.tuple(fc.nat(2), fc.nat(9), fc.nat(9)), { minLength: 1, maxLength: 8 }),
+        (rows, acts) => {
+          const base = tinyWorld(rows);
+          let world = base;
+          for (const [kind, a, b] of acts) {
+            const before = ground(world);
+            const id = world.tiles[a % world.tiles.length]!.id;
+            if (kind === 0) world = copyTile(world, id);
+            if (kind === 1) world = moveTile(world, id, b);
+            if (kind < 2) expect(ground(world)).toEqual(before);
+            else {
+              const instead = world.tiles[b % world.tiles.length]!.id;
+              const kept = id === "empty" ? world : removeTiles(world, [id], instead);
+              expect(ground(kept)).toEqual(
+                before.map((cells) =>
+                  cells.map((cell) => (cell === id && id !== "empty" ? (instead === id ? "empty" : instead) : cell)),
+                ),
+              );
+              world = kept;
+            }
+            expect(world.tiles[0]!.id).toBe("empty");
+            expect(tileUses(world).reduce((sum, n) => sum + n, 0)).toBe(world.rooms[0]!.cells.length);
           }
-          expect(world.tiles[0]!.id).toBe("empty");
-          expect(tileUses(world).reduce((sum, n) => sum + n, 0)).toBe(world.rooms[0]!.cells.length);
-        }
-        holdsAsEdits({ world: base, logs: new Map() }, { world, logs: new Map() });
-      }),
+          holdsAsEdits({ world: base, logs: new Map() }, { world, logs: new Map() });
+        },
+      ),
       FIXED,
     );
   });
@@ -90,7 +99,13 @@ describe("tiles and flags", () => {
     ["block", 99, "empty slope ledge block"],
     ["slope", 2, "empty block slope ledge"],
     ["empty", 2, "empty block slope ledge"],
-  ])("%s moved to place %i makes it %s", (id, to, order) => expect(moveTile(tinyWorld(["S"]), id, to).tiles.map((tile) => tile.id).join(" ")).toBe(order));
+  ])("%s moved to place %i makes it %s", (id, to, order) =>
+    expect(
+      moveTile(tinyWorld(["S"]), id, to)
+        .tiles.map((tile) => tile.id)
+        .join(" "),
+    ).toBe(order),
+  );
 
   it("a flag that is renamed or removed is so everywhere, and says what it touches", () => {
     const uses = flagUses(everything, tileUses(everything)).get("solid")!;
@@ -112,7 +127,10 @@ describe("rooms", () => {
   it("are added and copied with ids of their own", () => {
     const more = copyRoom(addRoom(everything, "attic", "Attic", 5, 4), hall.id);
     holdsAsEdits(project, { ...project, world: more });
-    expect(more.rooms.slice(2).map((room) => [room.id, room.width])).toEqual([["attic", 5], [`${hall.id}-2`, hall.width]]);
+    expect(more.rooms.slice(2).map((room) => [room.id, room.width])).toEqual([
+      ["attic", 5],
+      [`${hall.id}-2`, hall.width],
+    ]);
   });
 
   it("under another id are so in sides, portals, the start, laws and logs", () => {
@@ -125,41 +143,76 @@ describe("rooms", () => {
 
   it("called otherwise keep their id, and nothing else changes", () => {
     const renamed = { ...project, world: renameRoom(everything, hall.id, "Cellar") };
-    expect(differences(project, renamed)).toEqual([{ kind: "change-parts", parts: [{ part: `rooms/${hall.id}/name`, before: hall.name, after: "Cellar" }] }]);
+    expect(differences(project, renamed)).toEqual([
+      { kind: "change-parts", parts: [{ part: `rooms/${hall.id}/name`, before: hall.name, after: "Cellar" }] },
+    ]);
   });
 
   it("that are removed take along what was about them, and say what", () => {
     const { project: after, fellAway } = removeRoom(project, other.id);
     expect(after.world.rooms.map((room) => room.id)).toEqual([hall.id]);
     expect(JSON.stringify([writeWorld(after.world), [...after.logs]])).not.toContain(`"${other.id}"`);
-    expect(fellAway).toEqual(expect.arrayContaining([`walk: check ever room ${other.id}`, `walk: check never cell 0 0 in ${other.id}`]));
+    expect(fellAway).toEqual(
+      expect.arrayContaining([`walk: check ever room ${other.id}`, `walk: check never cell 0 0 in ${other.id}`]),
+    );
     holdsAsEdits(project, after);
     expect(removeRoom(after, hall.id).project).toBe(after);
     // The start goes to the first cell of the first room that is left.
-    const without = removeRoom({ world: { ...everything, start: { room: other.id, cell: [1, 1], facing: "left" } }, logs: new Map() }, other.id);
-    expect([without.project.world.start, without.fellAway.includes("the start")]).toEqual([{ room: hall.id, cell: [0, 0], facing: "left" }, true]);
+    const without = removeRoom(
+      { world: { ...everything, start: { room: other.id, cell: [1, 1], facing: "left" } }, logs: new Map() },
+      other.id,
+    );
+    expect([without.project.world.start, without.fellAway.includes("the start")]).toEqual([
+      { room: hall.id, cell: [0, 0], facing: "left" },
+      true,
+    ]);
   });
 
   it("that are removed take along the start, the ends of lines and what was set up of logs, each said once", () => {
     const text = `keen-pebble-inputs 1\nstart ${other.id} 1 1 down\nwith holds brass-crank\ncheck end still\n---\n3 R until room ${other.id}\n2 L until room ${hall.id}\n1 D until cell 1 1 in ${other.id}\n`;
-    const { project: after, fellAway } = removeRoom({ world: everything, logs: new Map([["walk", text.replace("with holds brass-crank\n", "")]]) }, other.id);
-    expect(fellAway.filter((each) => each.startsWith("walk:"))).toEqual(["walk: the end of an until line", "walk: the end of an until line", "walk: its start, now the world's"]);
-    expect(after.logs.get("walk")).toBe(`keen-pebble-inputs 1\ncheck end still\n---\n3 R\n2 L until room ${hall.id}\n1 D\n`);
+    const { project: after, fellAway } = removeRoom(
+      { world: everything, logs: new Map([["walk", text.replace("with holds brass-crank\n", "")]]) },
+      other.id,
+    );
+    expect(fellAway.filter((each) => each.startsWith("walk:"))).toEqual([
+      "walk: the end of an until line",
+      "walk: the end of an until line",
+      "walk: its start, now the world's",
+    ]);
+    expect(after.logs.get("walk")).toBe(
+      `keen-pebble-inputs 1\ncheck end still\n---\n3 R\n2 L until room ${hall.id}\n1 D\n`,
+    );
   });
 
   it("that grow at any side keep every place, and shrink back to what they were", () => {
     const cells = fc.integer({ min: 0, max: 3 });
     fc.assert(
-      fc.property(fc.record({ north: cells, east: cells, south: cells, west: cells }), fc.constantFrom(hall.id, other.id), (growth, id) => {
-        const { project: after, fellAway } = resizeRoom(project, id, growth)!;
-        expect(fellAway).toEqual([]);
-        holdsAsEdits(project, after);
-        const [small, large] = [roomById(everything, id)!, roomById(after.world, id)!];
-        expect([large.width, large.height]).toEqual([small.width + growth.west + growth.east, small.height + growth.north + growth.south]);
-        for (const fixture of small.fixtures) expect(large.fixtures.find((f) => f.id === fixture.id)!.cell).toEqual([fixture.cell[0] + growth.west, fixture.cell[1] + growth.north]);
-        const back = resizeRoom(after, id, { north: -growth.north, east: -growth.east, south: -growth.south, west: -growth.west })!;
-        expect(back.project).toEqual(project);
-      }),
+      fc.property(
+        fc.record({ north: cells, east: cells, south: cells, west: cells }),
+        fc.constantFrom(hall.id, other.id),
+        (growth, id) => {
+          const { project: after, fellAway } = resizeRoom(project, id, growth)!;
+          expect(fellAway).toEqual([]);
+          holdsAsEdits(project, after);
+          const [small, large] = [roomById(everything, id)!, roomById(after.world, id)!];
+          expect([large.width, large.height]).toEqual([
+            small.width + growth.west + growth.east,
+            small.height + growth.north + growth.south,
+          ]);
+          for (const fixture of small.fixtures)
+            expect(large.fixtures.find((f) => f.id === fixture.id)!.cell).toEqual([
+              fixture.cell[0] + growth.west,
+              fixture.cell[1] + growth.north,
+            ]);
+          const back = resizeRoom(after, id, {
+            north: -growth.north,
+            east: -growth.east,
+            south: -growth.south,
+            west: -growth.west,
+          })!;
+          expect(back.project).toEqual(project);
+        },
+      ),
       FIXED,
     );
     expect(resizeRoom(project, hall.id, { north: 0, east: -hall.width, south: 0, west: 0 })).toBeNull();
@@ -170,41 +223,92 @@ describe("rooms", () => {
 
   it("a walk goes the same way in a room that has grown round it", () => {
     fc.assert(
-      fc.property(anyRows, anyLog, fc.integer({ min: 1, max: 3 }), fc.integer({ min: 1, max: 3 }), (rows, log, west, north) => {
-        const world = tinyWorld(rows, { glide: { speed: 3 } });
-        const text = writeLog({ ...log, start: world.start, checks: tinyLog("1 .").checks });
-        const before = run(compile(world), readLog(text), { rows: true }).rows!;
-        const { project: after } = resizeRoom({ world, logs: new Map([["walk", text]]) }, "a", { west, north, east: 1, south: 1 }, 1)!;
-        const rows2 = run(compile(after.world), readLog(after.logs.get("walk")!), { rows: true }).rows!;
-        expect([...rows2.x].map((x) => x - west * 4096)).toEqual([...before.x]);
-        expect([...rows2.y].map((y) => y - north * 4096)).toEqual([...before.y]);
-      }),
+      fc.property(
+        anyRows,
+        anyLog,
+        fc.integer({ min: 1, max: 3 }),
+        fc.integer({ min: 1, max: 3 }),
+        (rows, log, west, north) => {
+          const world = tinyWorld(rows, { glide: { speed: 3 } });
+          const text = writeLog({ ...log, start: world.start, checks: tinyLog("1 .").checks });
+          const before = run(compile(world), readLog(text), { rows: true }).rows!;
+          const { project: after } = resizeRoom(
+            { world, logs: new Map([["walk", text]]) },
+            "a",
+            { west, north, east: 1, south: 1 },
+            1,
+          )!;
+          const rows2 = run(compile(after.world), readLog(after.logs.get("walk")!), { rows: true }).rows!;
+          expect([...rows2.x].map((x) => x - west * 4096)).toEqual([...before.x]);
+          expect([...rows2.y].map((y) => y - north * 4096)).toEqual([...before.y]);
+        },
+      ),
       FIXED,
     );
   });
 });
 
 describe("logs after a change of a world", () => {
-  const anyStart = fc.record({ room: fc.constantFrom("a", "b", "c"), cell: fc.tuple(fc.nat(5), fc.nat(4)), facing: fc.constantFrom("up" as const, "left" as const) });
-  const linesOf = (world: World): WithLine[] => [
-    ...world.items.map(({ id }): WithLine => ({ kind: "holds", item: id, count: 1 })),
-    ...world.circuits.map((circuit): WithLine => ({ kind: "circuit", circuit })),
-    ...(world.lives === null ? [] : [{ kind: "lives" as const, lives: 1 }]),
-    ...world.rooms.flatMap((room) =>
-      room.fixtures.flatMap((fixture): WithLine[] => {
-        if (fixture.kind === "item") return [{ kind: "taken", fixture: fixture.id }];
-        if (fixture.kind === "checkpoint") return [{ kind: "respawn", fixture: fixture.id }];
-        return fixture.kind === "door" && (fixture.lock.kind === "none" || fixture.lock.kind === "item") ? [{ kind: "open", fixture: fixture.id }] : [];
-      }),
-    ),
-  ].filter((line, i, all) => line.kind !== "respawn" || all.findIndex((each) => each.kind === "respawn") === i);
-  const growth = fc.record({ north: fc.integer({ min: -3, max: 1 }), east: fc.integer({ min: -3, max: 1 }), south: fc.integer({ min: -3, max: 1 }), west: fc.integer({ min: -3, max: 1 }) });
+  const anyStart = fc.record({
+    room: fc.constantFrom("a", "b", "c"),
+    cell: fc.tuple(fc.nat(5), fc.nat(4)),
+    facing: fc.constantFrom("up" as const, "left" as const),
+  });
+  const linesOf = (world: World): WithLine[] =>
+    [
+      ...world.items.map(({ id }): WithLine => ({ kind: "holds", item: id, count: 1 })),
+      ...world.circuits.map((circuit): WithLine => ({ kind: "circuit", circuit })),
+      ...(world.lives === null ? [] : [{ kind: "lives" as const, lives: 1 }]),
+      ...world.rooms.flatMap((room) =>
+        room.fixtures.flatMap((fixture): WithLine[] => {
+          if (fixture.kind === "item") return [{ kind: "taken", fixture: fixture.id }];
+          if (fixture.kind === "checkpoint") return [{ kind: "respawn", fixture: fixture.id }];
+          return fixture.kind === "door" && (fixture.lock.kind === "none" || fixture.lock.kind === "item")
+            ? [{ kind: "open", fixture: fixture.id }]
+            : [];
+        }),
+      ),
+    ].filter((line, i, all) => line.kind !== "respawn" || all.findIndex((each) => each.kind === "respawn") === i);
+  const growth = fc.record({
+    north: fc.integer({ min: -3, max: 1 }),
+    east: fc.integer({ min: -3, max: 1 }),
+    south: fc.integer({ min: -3, max: 1 }),
+    west: fc.integer({ min: -3, max: 1 }),
+  });
   const anyChange = fc.oneof(
-    fc.constantFrom("a", "b", "c").map((room) => (project: Project): Followed => removeRoom(project, room)),
-    fc.tuple(fc.constantFrom("a", "b", "c"), growth).map(([room, by]) => (project: Project): Followed => resizeRoom(project, room, by) ?? { project, fellAway: [] }),
-    fc.array(fc.tuple(fc.constantFrom("a", "b", "c"), fc.nat(6)), { minLength: 1, maxLength: 4 }).map((ids) => (project: Project): Followed => removeFixtures(project, ids.map(([room, n]) => `${room}-${n}`))),
-    fc.constantFrom("a", "b", "c").map((room) => (project: Project): Followed => changeRoomId(project, room, "attic")),
-    fc.tuple(fc.constantFrom("a", "b", "c"), fc.integer({ min: 2, max: 6 })).map(([room, side]) => (project: Project): Followed => layRoomInto(project, room, { ...PLAIN_DRAFT, width: side, height: side, cells: Array.from({ length: side * side }, () => project.world.tiles[0]!.id) })),
+    fc.constantFrom("a", "b", "c").map(
+      (room) =>
+        (project: Project): Followed =>
+          removeRoom(project, room),
+    ),
+    fc.tuple(fc.constantFrom("a", "b", "c"), growth).map(
+      ([room, by]) =>
+        (project: Project): Followed =>
+          resizeRoom(project, room, by) ?? { project, fellAway: [] },
+    ),
+    fc.array(fc.tuple(fc.constantFrom("a", "b", "c"), fc.nat(6)), { minLength: 1, maxLength: 4 }).map(
+      (ids) =>
+        (project: Project): Followed =>
+          removeFixtures(
+            project,
+            ids.map(([room, n]) => `${room}-${n}`),
+          ),
+    ),
+    fc.constantFrom("a", "b", "c").map(
+      (room) =>
+        (project: Project): Followed =>
+          changeRoomId(project, room, "attic"),
+    ),
+    fc.tuple(fc.constantFrom("a", "b", "c"), fc.integer({ min: 2, max: 6 })).map(
+      ([room, side]) =>
+        (project: Project): Followed =>
+          layRoomInto(project, room, {
+            ...PLAIN_DRAFT,
+            width: side,
+            height: side,
+            cells: Array.from({ length: side * side }, () => project.world.tiles[0]!.id),
+          }),
+    ),
   );
 
   it("start as before, or at the world's start where theirs is gone, and the change says all that went", () => {
@@ -212,8 +316,24 @@ describe("logs after a change of a world", () => {
     fc.assert(
       fc.property(anyHouse, anyStart, anyChange, fc.nat(100), (house, start, change, pick) => {
         const markers = house.rooms.flatMap((room) => room.fixtures.filter(({ kind }) => kind === "marker"));
-        const world: World = { ...house, goal: markers.length === 0 ? null : { kind: "marker", fixture: markers[pick % markers.length]!.id } };
-        const before: Project = { world, logs: new Map([["walk", writeLog({ ...EMPTY_LOG, start, with: linesOf(world), lines: [{ kind: "keys", count: 5, keys: 0, pointer: null, until: null }] })]]) };
+        const world: World = {
+          ...house,
+          goal: markers.length === 0 ? null : { kind: "marker", fixture: markers[pick % markers.length]!.id },
+        };
+        const before: Project = {
+          world,
+          logs: new Map([
+            [
+              "walk",
+              writeLog({
+                ...EMPTY_LOG,
+                start,
+                with: linesOf(world),
+                lines: [{ kind: "keys", count: 5, keys: 0, pointer: null, until: null }],
+              }),
+            ],
+          ]),
+        };
         fc.pre(logStartFault(world, readLog(before.logs.get("walk")!)) === null);
         const { project: after, fellAway } = change(before);
         expect(worldFaults(after.world)).toEqual([]);
@@ -229,7 +349,8 @@ describe("logs after a change of a world", () => {
         // Every fixture that went is named, but for those that were taken away on purpose or with their room.
         if (after.world.rooms.length === world.rooms.length && !change.toString().includes("removeFixtures")) {
           const ids = new Set(after.world.rooms.flatMap((room) => room.fixtures.map(({ id }) => id)));
-          for (const room of world.rooms) for (const { id } of room.fixtures) if (!ids.has(id)) expect(said).toContain(id);
+          for (const room of world.rooms)
+            for (const { id } of room.fixtures) if (!ids.has(id)) expect(said).toContain(id);
         }
       }),
       { ...FIXED, numRuns: 400 },
@@ -239,12 +360,39 @@ describe("logs after a change of a world", () => {
   });
 
   it("that cannot start any more, because a lock or the lives are otherwise, are named with the reason", () => {
-    const door = { id: "gate", cell: [1, 0] as const, touch: "cell" as const, keeps: "run" as const, kind: "door" as const, opensOn: "push" as const, closes: "never" as const };
+    const door = {
+      id: "gate",
+      cell: [1, 0] as const,
+      touch: "cell" as const,
+      keeps: "run" as const,
+      kind: "door" as const,
+      opensOn: "push" as const,
+      closes: "never" as const,
+    };
     const base = tinyWorld(["S..."]);
-    const world: World = { ...base, lives: 3, circuits: ["pump"], rooms: base.rooms.map((room) => ({ ...room, fixtures: [{ ...door, lock: { kind: "none" as const } }] })) };
-    const logs = new Map([["gate-open", "keen-pebble-inputs 1\nwith open gate\n---\n1 .\n"], ["two-lives", "keen-pebble-inputs 1\nwith lives 2\n---\n1 .\n"], ["plain", "keen-pebble-inputs 1\n---\n1 .\n"]]);
-    const locked = { ...world, lives: null, rooms: world.rooms.map((room) => ({ ...room, fixtures: [{ ...door, lock: { kind: "circuit" as const, circuit: "pump", open: "on" as const } }] })) };
-    expect(logsThatCannotStart({ world, logs }, { world: locked, logs })).toEqual(["gate-open cannot start any more: `with open` in a log names gate, which is not a door that is not locked by a circuit or by what is collected", "two-lives cannot start any more: `with lives` in a log, but this world counts no lives"]);
+    const world: World = {
+      ...base,
+      lives: 3,
+      circuits: ["pump"],
+      rooms: base.rooms.map((room) => ({ ...room, fixtures: [{ ...door, lock: { kind: "none" as const } }] })),
+    };
+    const logs = new Map([
+      ["gate-open", "keen-pebble-inputs 1\nwith open gate\n---\n1 .\n"],
+      ["two-lives", "keen-pebble-inputs 1\nwith lives 2\n---\n1 .\n"],
+      ["plain", "keen-pebble-inputs 1\n---\n1 .\n"],
+    ]);
+    const locked = {
+      ...world,
+      lives: null,
+      rooms: world.rooms.map((room) => ({
+        ...room,
+        fixtures: [{ ...door, lock: { kind: "circuit" as const, circuit: "pump", open: "on" as const } }],
+      })),
+    };
+    expect(logsThatCannotStart({ world, logs }, { world: locked, logs })).toEqual([
+      "gate-open cannot start any more: `with open` in a log names gate, which is not a door that is not locked by a circuit or by what is collected",
+      "two-lives cannot start any more: `with lives` in a log, but this world counts no lives",
+    ]);
     expect(logsThatCannotStart({ world: locked, logs }, { world: locked, logs })).toEqual([]);
   });
 });
@@ -252,20 +400,34 @@ describe("logs after a change of a world", () => {
 describe("rule sets", () => {
   it("are copied, renamed and taken away; logs that named one go by the world's own", () => {
     const { world, copy } = copyRuleSet(everything, "main");
-    expect([copy, world.rules.map(({ id, name }) => `${id} ${name}`)]).toEqual(["main-2", expect.arrayContaining([expect.stringMatching(/^main-2 .* copy$/)])]);
-    const named = { world: renameRuleSet(world, copy, "Brisk"), logs: new Map([["walk", withRules(project.logs.get("walk")!, copy)], ["plain", withRules(project.logs.get("walk")!, null)]]) };
+    expect([copy, world.rules.map(({ id, name }) => `${id} ${name}`)]).toEqual([
+      "main-2",
+      expect.arrayContaining([expect.stringMatching(/^main-2 .* copy$/)]),
+    ]);
+    const named = {
+      world: renameRuleSet(world, copy, "Brisk"),
+      logs: new Map([
+        ["walk", withRules(project.logs.get("walk")!, copy)],
+        ["plain", withRules(project.logs.get("walk")!, null)],
+      ]),
+    };
     holdsAsEdits(project, { world: named.world, logs: project.logs });
     const { project: after, fellAway } = removeRuleSet(named, copy)!;
     expect(fellAway).toEqual([`walk: its rule set, now ${everything.activeRules}`]);
     expect(after.logs.get("walk")).toBe(named.logs.get("plain"));
     expect(after.world.rules).toEqual(everything.rules);
-    const last = { world: { ...everything, rules: everything.rules.slice(0, 1), activeRules: "main" }, logs: new Map<string, string>() };
+    const last = {
+      world: { ...everything, rules: everything.rules.slice(0, 1), activeRules: "main" },
+      logs: new Map<string, string>(),
+    };
     expect(removeRuleSet(last, "main")).toBeNull();
   });
 });
 
 it("free ids are those that one would find by trying, one after the other", () => {
-  const anyId = fc.tuple(fc.constantFrom("key", "door", "a-2"), fc.constantFrom("", "-1", "-2", "-7")).map((parts) => parts.join(""));
+  const anyId = fc
+    .tuple(fc.constantFrom("key", "door", "a-2"), fc.constantFrom("", "-1", "-2", "-7"))
+    .map((parts) => parts.join(""));
   fc.assert(
     fc.property(fc.array(anyId, { maxLength: 12 }), fc.array(anyId, { maxLength: 12 }), (taken, wished) => {
       const free = new FreeIds(taken);
@@ -285,7 +447,10 @@ it("free ids are those that one would find by trying, one after the other", () =
 it("a room with very many fixtures is copied, each under an id of its own", () => {
   const tiny = tinyWorld(["S..."]);
   const room = tiny.rooms[0]!;
-  const fixtures = Array.from({ length: 2000 }, (_, i) => ({ id: `mark-${i}`, kind: "marker", cell: [0, 0], name: "Mark", touch: "cell", keeps: "run" }) as const);
+  const fixtures = Array.from(
+    { length: 2000 },
+    (_, i) => ({ id: `mark-${i}`, kind: "marker", cell: [0, 0], name: "Mark", touch: "cell", keeps: "run" }) as const,
+  );
   const copied = copyRoom({ ...tiny, rooms: [{ ...room, fixtures }] }, room.id);
   expect(new Set(copied.rooms.flatMap((each) => each.fixtures.map(({ id }) => id))).size).toBe(4000);
 });

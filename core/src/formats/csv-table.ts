@@ -30,7 +30,8 @@ export function readCsv(text: string, name: string): CsvTable {
     if (columns.indexOf(column) !== i) refuse(1, `column ${column} stands twice`);
   });
   for (let i = 1; i < data.length; i++) {
-    if (data[i]!.length !== columns.length) refuse(i + 1, `expected ${columns.length} fields as in the header, found ${data[i]!.length}`);
+    if (data[i]!.length !== columns.length)
+      refuse(i + 1, `expected ${columns.length} fields as in the header, found ${data[i]!.length}`);
   }
   return { columns, rows: data.slice(1) };
 }

@@ -14,7 +14,9 @@ import { writeWorld } from "./write-world.ts";
 
 const text = readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8");
 const world = JSON.parse(text) as Record<string, unknown>;
-const schema = JSON.parse(readFileSync(new URL("../../../docs/world.schema.json", import.meta.url), "utf8")) as { $defs: { rules: { properties: Record<string, { properties: Record<string, Record<string, unknown>> }> } } };
+const schema = JSON.parse(readFileSync(new URL("../../../docs/world.schema.json", import.meta.url), "utf8")) as {
+  $defs: { rules: { properties: Record<string, { properties: Record<string, Record<string, unknown>> }> } };
+};
 const fitsSchema = new Ajv2020({ allErrors: false, strict: false }).compile(schema);
 
 /** What a file was read as, or the places at which it was refused. Anything else that is thrown is a fault. */
@@ -31,7 +33,8 @@ function read<T>(reader: () => T): { readonly value: T } | { readonly refused: R
 function names(refused: RefusedError, path: JsonPath, old: unknown, value: unknown): boolean {
   // A kind decides what may stand beside it.
   const changed = placeText(path.at(-1) === "kind" || path.at(-1) === "gait" ? path.slice(0, -1) : path);
-  const texts = (json: unknown): string[] => [json, ...placesIn(json).map((place) => valueAt(json, place))].filter((each) => typeof each === "string");
+  const texts = (json: unknown): string[] =>
+    [json, ...placesIn(json).map((place) => valueAt(json, place))].filter((each) => typeof each === "string");
   return refused.refusals.some(({ place, message }) => {
     if (place === "" || place.startsWith(changed) || changed.startsWith(place)) return true;
     if (place.startsWith(placeText(path.slice(0, -1))) && message.includes(` ${path.at(-1)!}`)) return true;
@@ -39,7 +42,10 @@ function names(refused: RefusedError, path: JsonPath, old: unknown, value: unkno
     // what no longer fits it.
     if (texts(old).some((id) => message.includes(id))) return true;
     if (message.includes("stands twice") && texts(value).some((id) => message.includes(id))) return true;
-    return ["tileSize", "width", "height", "tiles"].some((size) => path.includes(size)) && /tile|inside|must be|must have|reach/.test(message);
+    return (
+      ["tileSize", "width", "height", "tiles"].some((size) => path.includes(size)) &&
+      /tile|inside|must be|must have|reach/.test(message)
+    );
   });
 }
 
@@ -81,7 +87,11 @@ it("a world with one value changed is read, and then written as it is, or refuse
       const schemaFits = fitsSchema(JSON.parse(written));
       if ("value" in result) {
         readable++;
-        expect({ place: placeText(path), value, schemaFits }).toEqual({ place: placeText(path), value, schemaFits: true });
+        expect({ place: placeText(path), value, schemaFits }).toEqual({
+          place: placeText(path),
+          value,
+          schemaFits: true,
+        });
         const canonical = writeWorld(result.value);
         expect(writeWorld(readWorld(canonical))).toBe(canonical);
       } else {
@@ -142,7 +152,10 @@ it("a world file with damaged bytes is refused with a place or read", () => {
       expect(line).toBeLessThanOrEqual(damaged.split("\n").length);
       expect(message).toMatch(/\S{2}/);
       // Nothing before the damage is to blame for its form; what stands there may be missed by what came to harm.
-      if (!parses(damaged)) expect({ damaged: damagedLine(text, damaged), line }).toSatisfy((told: { damaged: number; line: number }) => told.line >= told.damaged);
+      if (!parses(damaged))
+        expect({ damaged: damagedLine(text, damaged), line }).toSatisfy(
+          (told: { damaged: number; line: number }) => told.line >= told.damaged,
+        );
     }),
     { ...FIXED, numRuns: 300 },
   );
@@ -151,11 +164,27 @@ it("a world file with damaged bytes is refused with a place or read", () => {
 describe("files that ask for too much are refused", () => {
   it.each([
     ["deep nesting", () => `{"a":${"[".repeat(1_000_000)}`, "is nested deeper than 32"],
-    ["a million keys", () => `{${Array.from({ length: 1_000_000 }, (_, i) => `"k${i}":0`).join(",")}}`, "has more than 64 keys"],
-    ["a million tiles", () => text.replace('"tiles": [', `"tiles": [${"1,".repeat(1_000_000)}`), "tiles[0]: must be of type object"],
+    [
+      "a million keys",
+      () => `{${Array.from({ length: 1_000_000 }, (_, i) => `"k${i}":0`).join(",")}}`,
+      "has more than 64 keys",
+    ],
+    [
+      "a million tiles",
+      () => text.replace('"tiles": [', `"tiles": [${"1,".repeat(1_000_000)}`),
+      "tiles[0]: must be of type object",
+    ],
     ["ten million cells", () => text.replace(/"cells": \[[^\]]*\]/, `"cells": [${"0,".repeat(7_000_000)}0]`), "values"],
-    ["a room of 512 by 512 with too few cells", () => text.replace('"width": 4, "height": 2', '"width": 512, "height": 512'), "must be a list of 262144 tile numbers"],
-    ["a name of a million characters", () => text.replace('"name": "', `"name": "${"n".repeat(1_000_000)}`), "must be a text of 1 to 80 characters"],
+    [
+      "a room of 512 by 512 with too few cells",
+      () => text.replace('"width": 4, "height": 2', '"width": 512, "height": 512'),
+      "must be a list of 262144 tile numbers",
+    ],
+    [
+      "a name of a million characters",
+      () => text.replace('"name": "', `"name": "${"n".repeat(1_000_000)}`),
+      "must be a text of 1 to 80 characters",
+    ],
     ["more than 16 MiB", () => " ".repeat(17 * 1024 * 1024), "larger than"],
     ["a number that is none", () => text.replace('"tileSize": 16', '"tileSize": 1e999'), "tileSize"],
   ])("%s", (_name, make, message) => expect(() => readWorld(make())).toThrow(message));
@@ -185,7 +214,27 @@ it("a log with one word changed is refused in that line or read", () => {
   const rows = log.split("\n");
   const dashes = rows.indexOf("---");
   const words = rows.flatMap((row, line) => row.split(" ").map((_word, word) => [line, word] as const)).slice(0, -1);
-  const odd = fc.oneof(fc.constantFrom("", ".", "-1", "0", "999999999999", "1.5", "R", "RL", "always", "check", "---", "until", "x".repeat(2000), "\u0000", "@1,1", "\r"), fc.string({ maxLength: 8 }));
+  const odd = fc.oneof(
+    fc.constantFrom(
+      "",
+      ".",
+      "-1",
+      "0",
+      "999999999999",
+      "1.5",
+      "R",
+      "RL",
+      "always",
+      "check",
+      "---",
+      "until",
+      "x".repeat(2000),
+      "\u0000",
+      "@1,1",
+      "\r",
+    ),
+    fc.string({ maxLength: 8 }),
+  );
   fc.assert(
     fc.property(fc.constantFrom(...words), odd, ([line, word], value) => {
       const parts = rows[line]!.split(" ");
@@ -196,7 +245,11 @@ it("a log with one word changed is refused in that line or read", () => {
       else {
         // The dashes that go away, or come, end the head elsewhere; another first word of a header may put the next one out of place.
         const elsewhere = line === dashes || value === "---" || (word === 0 && line < dashes);
-        expect({ line: line + 1, refused: result.refused.refusals.map((refusal) => refusal.line), elsewhere }).toSatisfy((said: { line: number; refused: number[] }) => elsewhere || said.refused.includes(said.line));
+        expect({
+          line: line + 1,
+          refused: result.refused.refusals.map((refusal) => refusal.line),
+          elsewhere,
+        }).toSatisfy((said: { line: number; refused: number[] }) => elsewhere || said.refused.includes(said.line));
       }
     }),
     { ...FIXED, numRuns: 300 },
@@ -208,7 +261,12 @@ it("a log with one word changed is refused in that line or read", () => {
       else {
         const lines = result.refused.refusals.map((refusal) => refusal.line ?? 0);
         // A log is read line by line: nothing above the damage is refused but the line after which one is missing, and no line that is not there.
-        expect({ damaged: damagedLine(log, damaged), lines }).toSatisfy((told: { damaged: number; lines: number[] }) => told.lines.length > 0 && Math.min(...told.lines) >= told.damaged - 1 && Math.max(...told.lines) <= damaged.split("\n").length + 1);
+        expect({ damaged: damagedLine(log, damaged), lines }).toSatisfy(
+          (told: { damaged: number; lines: number[] }) =>
+            told.lines.length > 0 &&
+            Math.min(...told.lines) >= told.damaged - 1 &&
+            Math.max(...told.lines) <= damaged.split("\n").length + 1,
+        );
       }
     }),
     { ...FIXED, numRuns: 200 },

@@ -2,7 +2,9 @@ import { create } from "xmlbuilder2";
 import type { Verdict } from "../checks/verdict.ts";
 
 /** What is known of one log: its checks, or why it could not be read. */
-export type ReportedLog = { readonly log: string; readonly frames: number; readonly checks: readonly Verdict[] } | { readonly log: string; readonly error: string };
+export type ReportedLog =
+  | { readonly log: string; readonly frames: number; readonly checks: readonly Verdict[] }
+  | { readonly log: string; readonly error: string };
 
 /** A case of a suite: what it is called, and what went wrong where something did. */
 interface Case {
@@ -16,8 +18,15 @@ interface Case {
  * @param frameRate frames a second, for the time that a log stands for
  */
 export function junitXml(reports: readonly ReportedLog[], frameRate: number): string {
-  const suites = reports.map((report) => ({ log: report.log, cases: casesOf(report), seconds: "frames" in report ? report.frames / frameRate : 0 }));
-  const root = create({ version: "1.0", encoding: "UTF-8" }).ele("testsuites", { name: "keen-pebble verify", ...totals(suites.flatMap((suite) => suite.cases)) });
+  const suites = reports.map((report) => ({
+    log: report.log,
+    cases: casesOf(report),
+    seconds: "frames" in report ? report.frames / frameRate : 0,
+  }));
+  const root = create({ version: "1.0", encoding: "UTF-8" }).ele("testsuites", {
+    name: "keen-pebble verify",
+    ...totals(suites.flatMap((suite) => suite.cases)),
+  });
   for (const { log, cases, seconds } of suites) {
     const suite = root.ele("testsuite", { name: log, ...totals(cases), time: seconds.toFixed(3) });
     for (const { name, wrong } of cases) {
@@ -29,10 +38,20 @@ export function junitXml(reports: readonly ReportedLog[], frameRate: number): st
 }
 
 function casesOf(report: ReportedLog): Case[] {
-  if ("error" in report) return [{ name: "can be read", wrong: { as: "error", type: "refused", message: report.error } }];
+  if ("error" in report)
+    return [{ name: "can be read", wrong: { as: "error", type: "refused", message: report.error } }];
   if (report.checks.length === 0) return [{ name: "runs" }];
   return report.checks.map(({ check, verdict, frame, seen }) =>
-    verdict === "pass" ? { name: check } : { name: check, wrong: { as: "failure", type: verdict, message: `${verdict === "fail" ? "fails" : "unreached"} at frame ${frame}; seen: ${seen ?? "nothing"}` } },
+    verdict === "pass"
+      ? { name: check }
+      : {
+          name: check,
+          wrong: {
+            as: "failure",
+            type: verdict,
+            message: `${verdict === "fail" ? "fails" : "unreached"} at frame ${frame}; seen: ${seen ?? "nothing"}`,
+          },
+        },
   );
 }
 

@@ -15,25 +15,34 @@ export interface LegendLine {
 }
 
 /** How the values of all kinds of fixtures are written, by their keys with dots. */
-const VALUE_TYPES: ReadonlyMap<string, Field["type"] | "cell"> = new Map(FIXTURE_KINDS.flatMap((kind) => typesOf(fieldsOf(kind), "")));
+const VALUE_TYPES: ReadonlyMap<string, Field["type"] | "cell"> = new Map(
+  FIXTURE_KINDS.flatMap((kind) => typesOf(fieldsOf(kind), "")),
+);
 
 function typesOf(fields: Fields, before: string): [string, Field["type"] | "cell"][] {
   return Object.entries(fields).flatMap(([name, field]): [string, Field["type"] | "cell"][] => {
     const key = `${before}${name}`;
     if (field.type === "place") return [[`${key}.cell`, "cell"]];
-    return field.type === "kinds" ? Object.values(field.kinds).flatMap((inner) => typesOf(inner, `${key}.`)) : [[key, field.type]];
+    return field.type === "kinds"
+      ? Object.values(field.kinds).flatMap((inner) => typesOf(inner, `${key}.`))
+      : [[key, field.type]];
   });
 }
 
 /** Reads a legend line; a fault says what was expected, and at which character of the line. */
-export function readLegendLine(line: string): { readonly legend: LegendLine } | { readonly fault: string; readonly column: number } {
+export function readLegendLine(
+  line: string,
+): { readonly legend: LegendLine } | { readonly fault: string; readonly column: number } {
   const [character = ""] = line;
   const rest = line.slice(character.length);
   const head = /^ = ([a-z]+)(?= |$)/.exec(rest);
   if (!head) return { fault: "expected `CHARACTER = KIND ...`", column: 1 };
   const kind = head[1]!;
   if (kind !== "tile" && kind !== "start" && !(FIXTURE_KINDS as readonly string[]).includes(kind)) {
-    return { fault: `expected a kind out of tile, start, ${FIXTURE_KINDS.join(", ")}, found "${kind}"`, column: [...character].length + 4 };
+    return {
+      fault: `expected a kind out of tile, start, ${FIXTURE_KINDS.join(", ")}, found "${kind}"`,
+      column: [...character].length + 4,
+    };
   }
   const words = wordsOf(rest.slice(head[0].length), character.length + head[0].length);
   let id = "";
@@ -41,7 +50,11 @@ export function readLegendLine(line: string): { readonly legend: LegendLine } | 
     const [word] = words;
     // Without one it gets an id of its own.
     if (word !== undefined && word.text !== "on" && !word.text.includes("=")) {
-      if (!ID_PATTERN.test(word.text)) return { fault: `expected an id, \`on TILE\` or \`KEY=VALUE\` after \`${kind}\`, found "${word.text}"`, column: word.at + 1 };
+      if (!ID_PATTERN.test(word.text))
+        return {
+          fault: `expected an id, \`on TILE\` or \`KEY=VALUE\` after \`${kind}\`, found "${word.text}"`,
+          column: word.at + 1,
+        };
       id = word.text;
       words.shift();
     }
@@ -50,20 +63,24 @@ export function readLegendLine(line: string): { readonly legend: LegendLine } | 
   if (words[0]?.text === "on") {
     const { at } = words.shift()!;
     const word = words.shift();
-    if (!word || !ID_PATTERN.test(word.text)) return { fault: "expected a tile's id after `on`", column: (word?.at ?? at) + 1 };
+    if (!word || !ID_PATTERN.test(word.text))
+      return { fault: "expected a tile's id after `on`", column: (word?.at ?? at) + 1 };
     on = word.text;
   }
   const values: Record<string, unknown> = {};
   for (const { text, at } of words) {
     const equals = text.indexOf("=");
     const key = text.slice(0, Math.max(equals, 0));
-    if (!/^[A-Za-z]+(\.[A-Za-z]+)?$/.test(key)) return { fault: `expected \`KEY=VALUE\`, found "${text.slice(0, 40)}"`, column: at + 1 };
+    if (!/^[A-Za-z]+(\.[A-Za-z]+)?$/.test(key))
+      return { fault: `expected \`KEY=VALUE\`, found "${text.slice(0, 40)}"`, column: at + 1 };
     const value = valueOf(kind, key, text.slice(equals + 1));
-    if (value === undefined) return { fault: `${key}: "${text.slice(equals + 1, equals + 41)}" is no value for it`, column: at + 1 };
+    if (value === undefined)
+      return { fault: `${key}: "${text.slice(equals + 1, equals + 41)}" is no value for it`, column: at + 1 };
     const [first, second] = key.split(".") as [string, string | undefined];
     // Own ones only: every object has a `constructor`.
     const group = second === undefined ? values : Object.hasOwn(values, first) ? values[first] : (values[first] = {});
-    if (typeof group !== "object" || group === null || Object.hasOwn(group, second ?? first)) return { fault: `${key} stands twice`, column: at + 1 };
+    if (typeof group !== "object" || group === null || Object.hasOwn(group, second ?? first))
+      return { fault: `${key} stands twice`, column: at + 1 };
     (group as Record<string, unknown>)[second ?? first] = value;
   }
   return { legend: { character, kind: kind as LegendLine["kind"], id, on, values } };
@@ -71,7 +88,10 @@ export function readLegendLine(line: string): { readonly legend: LegendLine } | 
 
 /** Words parted by blanks; a value in quotation marks, as JSON has them, may hold blanks. */
 function wordsOf(text: string, from: number): { text: string; at: number }[] {
-  return [...text.matchAll(/[^\s="]+="(?:[^"\\]|\\.)*"|\S+/g)].map((match) => ({ text: match[0], at: from + match.index }));
+  return [...text.matchAll(/[^\s="]+="(?:[^"\\]|\\.)*"|\S+/g)].map((match) => ({
+    text: match[0],
+    at: from + match.index,
+  }));
 }
 
 function valueOf(kind: string, key: string, text: string): unknown {
@@ -97,7 +117,8 @@ export function legendText({ character, kind, id, on, values }: LegendLine): str
   if (on !== null) words.push(`on ${on}`);
   const add = (key: string, value: unknown): void => {
     if (Array.isArray(value)) words.push(`${key}=${value.join(",")}`);
-    else if (value !== null && typeof value === "object") for (const [name, inner] of Object.entries(value)) add(`${key}.${name}`, inner);
+    else if (value !== null && typeof value === "object")
+      for (const [name, inner] of Object.entries(value)) add(`${key}.${name}`, inner);
     else words.push(`${key}=${plain(value as string | number | boolean)}`);
   };
   for (const [key, value] of Object.entries(values)) add(key, value);

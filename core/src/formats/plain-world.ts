@@ -14,7 +14,12 @@ export function toPlain(world: World): PlainWorld {
  * worker. Files from outside go through `readWorld`.
  */
 export function fromPlain(plain: PlainWorld): World {
-  const { format: _format, version: _version, rooms, ...rest } = plain as Record<string, unknown> & { rooms: PlainRoom[] };
+  const {
+    format: _format,
+    version: _version,
+    rooms,
+    ...rest
+  } = plain as Record<string, unknown> & { rooms: PlainRoom[] };
   const made = rooms.map(({ actors: _actors, cells, ...room }) => ({ ...room, cells: Uint16Array.from(cells) }));
   return { ...rest, rooms: made } as unknown as World;
 }

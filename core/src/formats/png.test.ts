@@ -9,13 +9,52 @@ const wide = (...values: number[]): Uint16Array => Uint16Array.from(values, (val
 
 describe("every kind of colour comes to red, green, blue and alpha of 8 bits", () => {
   it.each<[string, ImageData, number[]]>([
-    ["with alpha", { width: 2, height: 1, channels: 4, depth: 8, data: new Uint8Array([10, 20, 30, 40, 250, 251, 252, 253]) }, [10, 20, 30, 40, 250, 251, 252, 253]],
-    ["without", { width: 2, height: 1, channels: 3, depth: 8, data: new Uint8Array([10, 20, 30, 250, 251, 252]) }, [10, 20, 30, 255, 250, 251, 252, 255]],
-    ["grey", { width: 1, height: 2, channels: 1, depth: 8, data: new Uint8Array([7, 201]) }, [7, 7, 7, 255, 201, 201, 201, 255]],
-    ["grey with alpha", { width: 2, height: 1, channels: 2, depth: 8, data: new Uint8Array([7, 11, 201, 203]) }, [7, 7, 7, 11, 201, 201, 201, 203]],
-    ["of 16 bits", { width: 2, height: 1, channels: 4, depth: 16, data: wide(10, 20, 30, 40, 250, 251, 252, 253) }, [10, 20, 30, 40, 250, 251, 252, 253]],
-    ["grey of 16 bits", { width: 2, height: 1, channels: 1, depth: 16, data: wide(7, 201) }, [7, 7, 7, 255, 201, 201, 201, 255]],
-    ["with a palette", { width: 3, height: 1, channels: 1, depth: 8, palette: [[1, 2, 3], [40, 50, 60], [97, 98, 99]], data: new Uint8Array([2, 0, 1]) }, [97, 98, 99, 255, 1, 2, 3, 255, 40, 50, 60, 255]],
+    [
+      "with alpha",
+      { width: 2, height: 1, channels: 4, depth: 8, data: new Uint8Array([10, 20, 30, 40, 250, 251, 252, 253]) },
+      [10, 20, 30, 40, 250, 251, 252, 253],
+    ],
+    [
+      "without",
+      { width: 2, height: 1, channels: 3, depth: 8, data: new Uint8Array([10, 20, 30, 250, 251, 252]) },
+      [10, 20, 30, 255, 250, 251, 252, 255],
+    ],
+    [
+      "grey",
+      { width: 1, height: 2, channels: 1, depth: 8, data: new Uint8Array([7, 201]) },
+      [7, 7, 7, 255, 201, 201, 201, 255],
+    ],
+    [
+      "grey with alpha",
+      { width: 2, height: 1, channels: 2, depth: 8, data: new Uint8Array([7, 11, 201, 203]) },
+      [7, 7, 7, 11, 201, 201, 201, 203],
+    ],
+    [
+      "of 16 bits",
+      { width: 2, height: 1, channels: 4, depth: 16, data: wide(10, 20, 30, 40, 250, 251, 252, 253) },
+      [10, 20, 30, 40, 250, 251, 252, 253],
+    ],
+    [
+      "grey of 16 bits",
+      { width: 2, height: 1, channels: 1, depth: 16, data: wide(7, 201) },
+      [7, 7, 7, 255, 201, 201, 201, 255],
+    ],
+    [
+      "with a palette",
+      {
+        width: 3,
+        height: 1,
+        channels: 1,
+        depth: 8,
+        palette: [
+          [1, 2, 3],
+          [40, 50, 60],
+          [97, 98, 99],
+        ],
+        data: new Uint8Array([2, 0, 1]),
+      },
+      [97, 98, 99, 255, 1, 2, 3, 255, 40, 50, 60, 255],
+    ],
   ])("%s", (_, image, expected) => expect(read(image)).toEqual(expected));
 
   it("what is written is read as it was", () => {
@@ -38,9 +77,22 @@ describe("what is none, is broken or too large is refused with what is wrong", (
   it.each<[string, Uint8Array, RegExp]>([
     ["nothing", new Uint8Array(0), /^is no PNG$/],
     ["a text", new TextEncoder().encode("keen-pebble-world"), /^is no PNG$/],
-    ["one that is cut short", good.slice(0, good.length - 5), /^is a broken PNG: (its last chunk|a chunk) is cut short$/],
-    ["one with a wrong check sum", good.map((byte, i) => (i === good.length - 20 ? byte ^ 1 : byte)), /^is a broken PNG/],
-    ["one of two bits a colour", encode({ width: 4, height: 1, channels: 1, depth: 2, data: new Uint8Array([0b00011011]) }), /^has 2 bits a colour; save it with 8$/],
+    [
+      "one that is cut short",
+      good.slice(0, good.length - 5),
+      /^is a broken PNG: (its last chunk|a chunk) is cut short$/,
+    ],
+    [
+      "one with a wrong check sum",
+      good.map((byte, i) => (i === good.length - 20 ? byte ^ 1 : byte)),
+      /^is a broken PNG/,
+    ],
+    [
+      "one of two bits a colour",
+      encode({ width: 4, height: 1, channels: 1, depth: 2, data: new Uint8Array([0b00011011]) }),
+      /^has 2 bits a colour; save it with 8$/,
+    ],
   ])("%s", (_, bytes, expected) => expect(why(bytes)).toMatch(expected));
-  it("one larger than it may be, by a pixel", () => expect([why(good, 4), why(good, 3)]).toEqual(["read", "has 4x4 pixels; it may have 1x1 to 3x3"]));
+  it("one larger than it may be, by a pixel", () =>
+    expect([why(good, 4), why(good, 3)]).toEqual(["read", "has 4x4 pixels; it may have 1x1 to 3x3"]));
 });

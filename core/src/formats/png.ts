@@ -29,12 +29,15 @@ export function readPng(bytes: Uint8Array, max: number, name = "the picture"): P
     throw new RefusedError(name, [{ place: "", line: null, column: null, message }]);
   };
   const size = pngSize(bytes) ?? refuse("is no PNG");
-  if (size.width < 1 || size.height < 1 || size.width > max || size.height > max) refuse(`has ${size.width}x${size.height} pixels; it may have 1x1 to ${max}x${max}`);
+  if (size.width < 1 || size.height < 1 || size.width > max || size.height > max)
+    refuse(`has ${size.width}x${size.height} pixels; it may have 1x1 to ${max}x${max}`);
   try {
     const chunks = chunksOf(bytes).filter(({ type }) => SEEN.has(type));
     const packed = chunks.filter(({ type }) => type === "IDAT").map(({ data }) => data);
     if (unpackedSize(packed, mostUnpacked(bytes, size)) === null) refuse("unpacks to more than its size says");
-    const decoded = decode(joined([bytes.subarray(0, SIGNATURE.length), ...chunks.map(({ whole }) => whole)]), { checkCrc: true });
+    const decoded = decode(joined([bytes.subarray(0, SIGNATURE.length), ...chunks.map(({ whole }) => whole)]), {
+      checkCrc: true,
+    });
     return { width: decoded.width, height: decoded.height, rgba: rgbaOf(decoded, refuse) };
   } catch (error) {
     if (error instanceof RefusedError) throw error;
@@ -52,7 +55,7 @@ interface Chunk {
 function chunksOf(bytes: Uint8Array): Chunk[] {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const chunks: Chunk[] = [];
-  for (let at: number = SIGNATURE.length; at < bytes.length; ) {
+  for (let at: number = SIGNATURE.length; at < bytes.length;) {
     if (at + 12 > bytes.length) throw new Error("its last chunk is cut short");
     const length = view.getUint32(at);
     const end = at + 12 + length;
@@ -66,7 +69,10 @@ function chunksOf(bytes: Uint8Array): Chunk[] {
 }
 
 /** Bytes that a picture of that size unpacks to at the most: 8 bytes a pixel, a byte a row, and the rows of all passes of an interlaced one. */
-function mostUnpacked(bytes: Uint8Array, { width, height }: { readonly width: number; readonly height: number }): number {
+function mostUnpacked(
+  bytes: Uint8Array,
+  { width, height }: { readonly width: number; readonly height: number },
+): number {
   const bits = bytes[24]! * ([1, 0, 3, 1, 2, 0, 4][bytes[25]!] ?? 4);
   return height * (Math.ceil((width * bits) / 8) + 1) + (bytes[28] === 0 ? 0 : 8 * (width + height) + 64);
 }

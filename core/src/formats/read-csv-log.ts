@@ -17,8 +17,11 @@ export function readCsvLog(text: string, name = "the log"): InputLog {
     throw new RefusedError(name, [{ place, line, column: null, message }]);
   };
   const { columns, rows } = readCsv(text, name);
-  const [frameAt, keysAt] = ["frame", "keys"].map((name) => columns.findIndex((column) => column.trim().toLowerCase() === name)) as [number, number];
-  if (columns.length !== 2 || frameAt < 0 || keysAt < 0) refuse(1, "header", `expected the columns \`frame,keys\`, found \`${columns.join(",").slice(0, 80)}\``);
+  const [frameAt, keysAt] = ["frame", "keys"].map((name) =>
+    columns.findIndex((column) => column.trim().toLowerCase() === name),
+  ) as [number, number];
+  if (columns.length !== 2 || frameAt < 0 || keysAt < 0)
+    refuse(1, "header", `expected the columns \`frame,keys\`, found \`${columns.join(",").slice(0, 80)}\``);
   if (rows.length === 0) refuse(1, "frame", "expected a row for at least one frame");
   const lines: LogLine[] = [];
   const add = (count: number, keys: number): void => {
@@ -35,10 +38,16 @@ export function readCsvLog(text: string, name = "the log"): InputLog {
     const frame = wholeNumber(frameText);
     if (frame === null) return refuse(i + 2, "frame", `expected a frame number, found "${frameText.slice(0, 40)}"`);
     const step = frame + shift;
-    if (step < from || (i > 0 && step === from)) refuse(i + 2, "frame", `expected a frame after ${from - shift}, found ${frame}`);
+    if (step < from || (i > 0 && step === from))
+      refuse(i + 2, "frame", `expected a frame after ${from - shift}, found ${frame}`);
     if (step > MOST_FRAMES) refuse(i + 2, "frame", `a log has at most ${MOST_FRAMES} frames`);
     const keys = keysInAnyOrder(keysText);
-    if (keys < 0) return refuse(i + 2, "keys", `expected \`.\` or letters out of LRUDAB, each once, found "${keysText.slice(0, 40)}"`);
+    if (keys < 0)
+      return refuse(
+        i + 2,
+        "keys",
+        `expected \`.\` or letters out of LRUDAB, each once, found "${keysText.slice(0, 40)}"`,
+      );
     add(step - from, held);
     from = step;
     held = keys;

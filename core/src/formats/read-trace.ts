@@ -2,7 +2,21 @@ import { RefusedError } from "../base/refused-error.ts";
 import { readCsv } from "./csv-table.ts";
 
 /** The columns of a trace, in order (formats.md section 3). */
-export const TRACE_COLUMNS = ["frame", "keys", "room", "x", "y", "cx", "cy", "facing", "pose", "moving", "aligned", "status", "events"] as const;
+export const TRACE_COLUMNS = [
+  "frame",
+  "keys",
+  "room",
+  "x",
+  "y",
+  "cx",
+  "cy",
+  "facing",
+  "pose",
+  "moving",
+  "aligned",
+  "status",
+  "events",
+] as const;
 
 const NEEDED = ["frame", "room", "x", "y"] as const;
 const NUMBERS: ReadonlySet<string> = new Set(["x", "y", "cx", "cy", "pose", "moving", "aligned"]);
@@ -27,17 +41,20 @@ export function readTrace(text: string, name = "the trace"): ReadTrace {
   const missing = NEEDED.filter((column) => !given.includes(column));
   if (missing.length > 0) refuse(1, "header", `lacks the column ${missing.join(", ")}`);
   const unknown = given.find((column) => !(TRACE_COLUMNS as readonly string[]).includes(column));
-  if (unknown !== undefined) refuse(1, "header", `has the column "${unknown.slice(0, 40)}"; expected some of ${TRACE_COLUMNS.join(", ")}`);
+  if (unknown !== undefined)
+    refuse(1, "header", `has the column "${unknown.slice(0, 40)}"; expected some of ${TRACE_COLUMNS.join(", ")}`);
   const columns = TRACE_COLUMNS.filter((column) => given.includes(column));
   const places = columns.map((column) => given.indexOf(column));
   let last = -1;
   const ordered = rows.map((row, i) => {
     const fields = places.map((place) => row[place]!);
     fields.forEach((field, n) => {
-      if (NUMBERS.has(columns[n]!) && !/^-?\d{1,9}$/.test(field)) refuse(i + 2, columns[n]!, `expected a whole number, found "${field.slice(0, 40)}"`);
+      if (NUMBERS.has(columns[n]!) && !/^-?\d{1,9}$/.test(field))
+        refuse(i + 2, columns[n]!, `expected a whole number, found "${field.slice(0, 40)}"`);
     });
     const frame = /^\d{1,8}$/.test(fields[0]!) ? Number(fields[0]) : -1;
-    if (frame <= last) refuse(i + 2, "frame", `expected a frame number greater than ${last}, found "${fields[0]!.slice(0, 40)}"`);
+    if (frame <= last)
+      refuse(i + 2, "frame", `expected a frame number greater than ${last}, found "${fields[0]!.slice(0, 40)}"`);
     last = frame;
     return fields;
   });

@@ -32,9 +32,15 @@ export function readWorld(file: string, name = "the world"): World {
  * Makes a world of JSON that is built already, or says what is wrong with it and where.
  * @param all look for everything that is wrong, not only for the first thing
  */
-export function worldFromJson(json: unknown, all = false): { readonly world: World } | { readonly faults: readonly Fault[] } {
+export function worldFromJson(
+  json: unknown,
+  all = false,
+): { readonly world: World } | { readonly faults: readonly Fault[] } {
   const declared = (json as { tileSize?: unknown } | null)?.tileSize;
-  const tileSize = typeof declared === "number" && declared >= LIMITS.tileSize[0] && declared <= LIMITS.tileSize[1] ? declared : LIMITS.tileSize[1];
+  const tileSize =
+    typeof declared === "number" && declared >= LIMITS.tileSize[0] && declared <= LIMITS.tileSize[1]
+      ? declared
+      : LIMITS.tileSize[1];
   const result = worldSchema(tileSize).validate(json, { abortEarly: !all, errors: { wrap: { label: false } } });
   const { error } = result;
   if (error) return { faults: error.details.map(faultOf) };
@@ -48,7 +54,11 @@ export function worldFromJson(json: unknown, all = false): { readonly world: Wor
   });
   let inAll = 0;
   for (const room of made) inAll += room.cells.length;
-  if (inAll > LIMITS.cellsInAll) faults.push({ path: ["rooms"], message: `must have at most ${LIMITS.cellsInAll} cells in all, they have ${inAll}` });
+  if (inAll > LIMITS.cellsInAll)
+    faults.push({
+      path: ["rooms"],
+      message: `must have at most ${LIMITS.cellsInAll} cells in all, they have ${inAll}`,
+    });
   if (faults.length > 0) return { faults };
 
   const world: World = { ...rest, rooms: made };
@@ -84,7 +94,10 @@ function readCells(cells: unknown, length: number, tiles: number, path: JSONPath
     const value = cells[i] as unknown;
     if (typeof value === "number" && value >= 0 && value < tiles && Number.isInteger(value)) made[i] = value;
     else {
-      faults.push({ path: [...path, i], message: `must be a tile number from 0 to ${tiles - 1}, found ${shortened(JSON.stringify(value))}` });
+      faults.push({
+        path: [...path, i],
+        message: `must be a tile number from 0 to ${tiles - 1}, found ${shortened(JSON.stringify(value))}`,
+      });
       if (faults.length >= MOST_LISTED) break;
     }
   }

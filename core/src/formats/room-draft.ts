@@ -1,6 +1,6 @@
 import type { Fixture } from "../world/fixtures.ts";
 import type { Facing } from "../world/facing.ts";
-import type { Item, Pair, Room, Tile, World  } from "../world/world.ts";
+import type { Item, Pair, Room, Tile, World } from "../world/world.ts";
 
 /** A room as a text, a table or a picture gives it (formats.md section 4): its content, and what it brings along. */
 export interface RoomDraft {
@@ -32,11 +32,22 @@ export function layRoom(world: World, roomId: string, draft: RoomDraft): World {
   const numbers = new Map(tiles.map((tile, i) => [tile.id, i]));
   const cells = Uint16Array.from(draft.cells, (id) => numbers.get(id) ?? 0);
   const wall = { kind: "wall" } as const;
-  const present = world.rooms.find((room) => room.id === roomId) ?? { id: roomId, name: nameOf(roomId), plan: [0, 0], edges: { north: wall, east: wall, south: wall, west: wall }, fixtures: [] };
+  const present = world.rooms.find((room) => room.id === roomId) ?? {
+    id: roomId,
+    name: nameOf(roomId),
+    plan: [0, 0],
+    edges: { north: wall, east: wall, south: wall, west: wall },
+    fixtures: [],
+  };
   const inside = ([x, y]: Pair): boolean => x < width && y < height;
   const fixtures = draft.fixtures ?? present.fixtures.filter((fixture) => inside(fixture.cell));
   const room: Room = { ...present, width, height, cells, fixtures };
-  const start = draft.start !== null ? { room: roomId, ...draft.start } : world.start.room === roomId && !inside(world.start.cell) ? { ...world.start, cell: [0, 0] as const } : world.start;
+  const start =
+    draft.start !== null
+      ? { room: roomId, ...draft.start }
+      : world.start.room === roomId && !inside(world.start.cell)
+        ? { ...world.start, cell: [0, 0] as const }
+        : world.start;
   return {
     ...world,
     flags: [...world.flags, ...draft.flags],
@@ -44,7 +55,9 @@ export function layRoom(world: World, roomId: string, draft: RoomDraft): World {
     items: [...world.items, ...draft.items],
     circuits: [...world.circuits, ...draft.circuits],
     start,
-    rooms: world.rooms.some((each) => each.id === roomId) ? world.rooms.map((each) => (each.id === roomId ? room : each)) : [...world.rooms, room],
+    rooms: world.rooms.some((each) => each.id === roomId)
+      ? world.rooms.map((each) => (each.id === roomId ? room : each))
+      : [...world.rooms, room],
   };
 }
 
@@ -58,6 +71,11 @@ export function nameOf(id: string): string {
 const FILLS = ["#8d7f6f", "#5f7a78", "#a59a86", "#3f6b74", "#b98f5a", "#7c8f5d", "#94645a", "#6c6f8f"] as const;
 
 /** A new tile: a full cell of one colour. */
-export function newTile(id: string, flags: readonly string[], turn: number, fill: string = FILLS[turn % FILLS.length]!): Tile {
+export function newTile(
+  id: string,
+  flags: readonly string[],
+  turn: number,
+  fill: string = FILLS[turn % FILLS.length]!,
+): Tile {
   return { id, name: nameOf(id), flags, shape: { kind: "full" }, look: { fill }, joins: null, glyph: null };
 }

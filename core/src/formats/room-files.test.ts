@@ -26,32 +26,57 @@ function laid(text: string, world: World, roomId: string): World {
 }
 
 /** A world whose first room has things all over it. */
-const anyFilled = fc.tuple(anyRows, fc.array(fc.tuple(fc.nat(80), fc.nat(6)), { maxLength: 60 }), fc.constantFrom(null, "#", ".", "é")).map(([rows, things, glyph]): World => {
-  const base = tinyWorld(rows);
-  const room = base.rooms[0]!;
-  const doors = new Set<number>();
-  const fixtures = things.flatMap(([place, kind], i) => {
-    const at = place % room.cells.length;
-    const own = { id: `thing-${i}`, cell: [at % room.width, Math.floor(at / room.width)], touch: i % 2 ? "cell" : "body", keeps: (["run", "visit", "life"] as const)[i % 3]! } as const;
-    if (kind === 1 && doors.has(at)) return [];
-    if (kind === 1) doors.add(at);
-    return [
-      [
-        { ...own, kind: "item", give: "bead", count: 1 + (i % 3) },
-        { ...own, kind: "door", lock: i % 2 ? { kind: "item", item: "bead", count: 2, spends: true } : { kind: "circuit", circuit: "pump", open: "off" }, opensOn: "use", closes: "behind" },
-        { ...own, kind: "hazard" },
-        { ...own, kind: "checkpoint" },
-        { ...own, kind: "switch", circuit: "pump" },
-        { ...own, kind: "portal", to: { room: "a", cell: [0, 0], facing: "up-left" } },
-        { ...own, kind: "marker", name: `Lamp "${i}" = head` },
-      ][kind]! as World["rooms"][0]["fixtures"][0],
-    ];
+const anyFilled = fc
+  .tuple(anyRows, fc.array(fc.tuple(fc.nat(80), fc.nat(6)), { maxLength: 60 }), fc.constantFrom(null, "#", ".", "é"))
+  .map(([rows, things, glyph]): World => {
+    const base = tinyWorld(rows);
+    const room = base.rooms[0]!;
+    const doors = new Set<number>();
+    const fixtures = things.flatMap(([place, kind], i) => {
+      const at = place % room.cells.length;
+      const own = {
+        id: `thing-${i}`,
+        cell: [at % room.width, Math.floor(at / room.width)],
+        touch: i % 2 ? "cell" : "body",
+        keeps: (["run", "visit", "life"] as const)[i % 3]!,
+      } as const;
+      if (kind === 1 && doors.has(at)) return [];
+      if (kind === 1) doors.add(at);
+      return [
+        [
+          { ...own, kind: "item", give: "bead", count: 1 + (i % 3) },
+          {
+            ...own,
+            kind: "door",
+            lock:
+              i % 2
+                ? { kind: "item", item: "bead", count: 2, spends: true }
+                : { kind: "circuit", circuit: "pump", open: "off" },
+            opensOn: "use",
+            closes: "behind",
+          },
+          { ...own, kind: "hazard" },
+          { ...own, kind: "checkpoint" },
+          { ...own, kind: "switch", circuit: "pump" },
+          { ...own, kind: "portal", to: { room: "a", cell: [0, 0], facing: "up-left" } },
+          { ...own, kind: "marker", name: `Lamp "${i}" = head` },
+        ][kind]! as World["rooms"][0]["fixtures"][0],
+      ];
+    });
+    const tiles = base.tiles.map((tile, i) => (i === 1 ? { ...tile, glyph } : tile));
+    return {
+      ...base,
+      tiles,
+      items: [{ id: "bead", name: "Bead", role: "treasure", colour: "#5fb7a5" }],
+      circuits: ["pump"],
+      rooms: [{ ...room, fixtures }],
+    };
   });
-  const tiles = base.tiles.map((tile, i) => (i === 1 ? { ...tile, glyph } : tile));
-  return { ...base, tiles, items: [{ id: "bead", name: "Bead", role: "treasure", colour: "#5fb7a5" }], circuits: ["pump"], rooms: [{ ...room, fixtures }] };
-});
 
-const sorted = (world: World): World => ({ ...world, rooms: world.rooms.map((room) => ({ ...room, fixtures: [...room.fixtures].sort((a, b) => (a.id < b.id ? -1 : 1)) })) });
+const sorted = (world: World): World => ({
+  ...world,
+  rooms: world.rooms.map((room) => ({ ...room, fixtures: [...room.fixtures].sort((a, b) => (a.id < b.id ? -1 : 1)) })),
+});
 
 it("a room written as text, table or picture is the same room when it is read", () => {
   let things = 0;
@@ -61,7 +86,9 @@ it("a room written as text, table or picture is the same room when it is read", 
       things += room.fixtures.length;
       const text = writeRoomText(world, room);
       expect(sorted(laid(text, world, "a"))).toEqual(sorted(world));
-      expect(writeRoomText(sorted(laid(text, world, "a")), sorted(laid(text, world, "a")).rooms[0]!)).toBe(writeRoomText(sorted(world), sorted(world).rooms[0]!));
+      expect(writeRoomText(sorted(laid(text, world, "a")), sorted(laid(text, world, "a")).rooms[0]!)).toBe(
+        writeRoomText(sorted(world), sorted(world).rooms[0]!),
+      );
       expect(layRoom(world, "a", readRoomTable(writeRoomTable(room), world))).toEqual(world);
       const pixels = writeRoomPixels(world, room);
       const png = readPng(writePng(pixels), 512);
@@ -71,7 +98,8 @@ it("a room written as text, table or picture is the same room when it is read", 
     FIXED,
   );
   expect(things).toBeGreaterThan(500);
-  for (const room of everything.rooms) expect(sorted(laid(writeRoomText(everything, room), everything, room.id))).toEqual(sorted(everything));
+  for (const room of everything.rooms)
+    expect(sorted(laid(writeRoomText(everything, room), everything, room.id))).toEqual(sorted(everything));
 });
 
 it("the text of the design makes tiles, items and circuits that the world lacks, and a new room", () => {
@@ -89,10 +117,23 @@ S = start on flagstone facing=right
   const world = laid(text, tiny, "loft");
   const room = world.rooms[1]!;
   expect([room.name, room.width, room.height]).toEqual(["Loft", 8, 4]);
-  expect([...room.cells.subarray(8, 16)].map((tile) => world.tiles[tile]!.id)).toEqual(["brick", ...Array<string>(6).fill("flagstone"), "brick"]);
+  expect([...room.cells.subarray(8, 16)].map((tile) => world.tiles[tile]!.id)).toEqual([
+    "brick",
+    ...Array<string>(6).fill("flagstone"),
+    "brick",
+  ]);
   expect(room.fixtures).toEqual([
     { id: "crank-1", kind: "item", cell: [3, 1], give: "brass-crank", count: 1, touch: "cell", keeps: "run" },
-    { id: "sluice-1", kind: "door", cell: [6, 1], lock: { kind: "item", item: "brass-crank", count: 1, spends: true }, opensOn: "push", closes: "never", touch: "cell", keeps: "run" },
+    {
+      id: "sluice-1",
+      kind: "door",
+      cell: [6, 1],
+      lock: { kind: "item", item: "brass-crank", count: 1, spends: true },
+      opensOn: "push",
+      closes: "never",
+      touch: "cell",
+      keeps: "run",
+    },
   ]);
   expect(world.start).toEqual({ room: "loft", cell: [2, 2], facing: "right" });
   expect(readWorld(writeWorld(world))).toEqual(world);
@@ -104,7 +145,7 @@ describe("a room text that is not in order is refused at row and column", () => 
     ["##x#\n\n# = tile block", 1, 3, 'nothing explains "x"'],
     ["", 1, 1, "expected a row"],
     ["#\n\n# tile block", 3, 1, "expected `CHARACTER = KIND"],
-    ["#\n\n# = wall block", 3, 5, 'expected a kind out of tile, start, item'],
+    ["#\n\n# = wall block", 3, 5, "expected a kind out of tile, start, item"],
     ["#\n\n# = tile Wall!", 3, 10, "expected an id, `on TILE` or `KEY=VALUE` after `tile`"],
     ["#\n\n# = tile block flags=wet", 3, 1, "tile block has the flags solid in this world, not wet"],
     ["#\n\n# = tile new flags=Wet", 3, 1, '"Wet" is no flag'],
@@ -119,12 +160,16 @@ describe("a room text that is not in order is refused at row and column", () => 
     ["#".repeat(513), 1, 513, "a row has at most 512"],
     ["#\n".repeat(513), 513, 1, "a room has at most 512 rows"],
   ])("%s", (text, line, column, message) => {
-    expect(readRoomText(text, tiny, "a")).toMatchObject({ refusals: [{ line, column, message: expect.stringContaining(message) as string }] });
+    expect(readRoomText(text, tiny, "a")).toMatchObject({
+      refusals: [{ line, column, message: expect.stringContaining(message) as string }],
+    });
   });
 
   it("and says which characters nothing explains", () => {
     expect(readRoomText("ab\nba\n\nb = tile block", tiny, "a")).toMatchObject({ unknown: ["a"] });
-    expect(readRoomText("K\n\nK = hazard lamp-head", everything, "hall")).toMatchObject({ refusals: [{ message: expect.stringMatching(/lamp-head is in room \S+ already/) as string }] });
+    expect(readRoomText("K\n\nK = hazard lamp-head", everything, "hall")).toMatchObject({
+      refusals: [{ message: expect.stringMatching(/lamp-head is in room \S+ already/) as string }],
+    });
   });
 });
 
@@ -149,18 +194,33 @@ it.each([
 it("a picture's colours are matched to tiles, make new ones, or are refused where there are too many", () => {
   const rgba = Uint8Array.from([1, 2, 3, 255, 1, 2, 3, 255, 9, 9, 9, 255, 0, 0, 0, 0]);
   const pixels = { width: 2, height: 2, rgba };
-  expect(coloursOf(pixels)).toEqual([{ colour: "#010203", cells: 2 }, { colour: "", cells: 1 }, { colour: "#090909", cells: 1 }]);
+  expect(coloursOf(pixels)).toEqual([
+    { colour: "#010203", cells: 2 },
+    { colour: "", cells: 1 },
+    { colour: "#090909", cells: 1 },
+  ]);
   const draft = readRoomPixels(pixels, tiny, new Map([["#010203", "block"]]));
   expect(draft.cells).toEqual(["block", "block", "colour-090909", "empty"]);
   expect(draft.tiles).toMatchObject([{ id: "colour-090909", look: { fill: "#090909" } }]);
-  const photo = { width: 64, height: 64, rgba: Uint8Array.from({ length: 64 * 64 * 4 }, (_, i) => (i % 4 === 3 ? 255 : (Math.floor(i / 4) * 7 * ((i % 4) + 1)) >> (i % 4 === 1 ? 3 : 0))) };
+  const photo = {
+    width: 64,
+    height: 64,
+    rgba: Uint8Array.from({ length: 64 * 64 * 4 }, (_, i) =>
+      i % 4 === 3 ? 255 : (Math.floor(i / 4) * 7 * ((i % 4) + 1)) >> (i % 4 === 1 ? 3 : 0),
+    ),
+  };
   expect(() => readRoomPixels(photo, tiny)).toThrow("more colours than a world has tiles");
   expect(() => readRoomPixels({ width: 600, height: 1, rgba: new Uint8Array(2400) }, tiny)).toThrow("600x1 pixels");
 });
 
 it("2,000 damaged texts, tables and pictures are refused with a place or read", () => {
   const world = tinyWorld(["S.#/", "=...", "...."]);
-  const room = { ...world.rooms[0]!, fixtures: everything.rooms[0]!.fixtures.filter((fixture) => fixture.kind !== "portal" && fixture.cell[0] < 4 && fixture.cell[1] < 3) };
+  const room = {
+    ...world.rooms[0]!,
+    fixtures: everything.rooms[0]!.fixtures.filter(
+      (fixture) => fixture.kind !== "portal" && fixture.cell[0] < 4 && fixture.cell[1] < 3,
+    ),
+  };
   const text = writeRoomText({ ...world, items: everything.items, circuits: everything.circuits }, room);
   const counts = { read: 0, refused: 0 };
   fc.assert(
@@ -191,34 +251,50 @@ it("2,000 damaged texts, tables and pictures are refused with a place or read", 
   );
   const png = writePng(writeRoomPixels(world, room));
   fc.assert(
-    fc.property(fc.array(fc.tuple(fc.nat(png.length - 1), fc.nat(255)), { minLength: 1, maxLength: 5 }), fc.nat(png.length), fc.boolean(), (bytes, end, cut) => {
-      const damaged = cut ? png.slice(0, end) : Uint8Array.from(png);
-      for (const [at, byte] of bytes) if (at < damaged.length) damaged[at] = byte;
-      try {
-        const pixels = readPng(damaged, 512);
-        expect(pixels.rgba).toHaveLength(pixels.width * pixels.height * 4);
-      } catch (error) {
-        expect(error).toBeInstanceOf(RefusedError);
-      }
-    }),
+    fc.property(
+      fc.array(fc.tuple(fc.nat(png.length - 1), fc.nat(255)), { minLength: 1, maxLength: 5 }),
+      fc.nat(png.length),
+      fc.boolean(),
+      (bytes, end, cut) => {
+        const damaged = cut ? png.slice(0, end) : Uint8Array.from(png);
+        for (const [at, byte] of bytes) if (at < damaged.length) damaged[at] = byte;
+        try {
+          const pixels = readPng(damaged, 512);
+          expect(pixels.rgba).toHaveLength(pixels.width * pixels.height * 4);
+        } catch (error) {
+          expect(error).toBeInstanceOf(RefusedError);
+        }
+      },
+    ),
     { ...FIXED, numRuns: 600 },
   );
   expect(Math.min(counts.read, counts.refused)).toBeGreaterThan(25);
 });
 
 it("a legend's id may be left out: it is then one that nobody has, and reading the room again gives the same", () => {
-  const text = "K.k\nD#S\n\nK = item on empty give=bead\nk = item item-1 on empty give=bead\nD = door on empty lock.kind=item lock.item=bead\n# = tile flags=solid\n. = tile empty\nS = start on empty\n";
+  const text =
+    "K.k\nD#S\n\nK = item on empty give=bead\nk = item item-1 on empty give=bead\nD = door on empty lock.kind=item lock.item=bead\n# = tile flags=solid\n. = tile empty\nS = start on empty\n";
   const world = laid(text, { ...tiny, items: everything.items }, "a");
-  expect(world.rooms[0]!.fixtures.map(({ id, kind }) => `${kind} ${id}`)).toEqual(["item item-2", "item item-1", "door door-1"]);
+  expect(world.rooms[0]!.fixtures.map(({ id, kind }) => `${kind} ${id}`)).toEqual([
+    "item item-2",
+    "item item-1",
+    "door door-1",
+  ]);
   expect(world.tiles.at(-1)).toMatchObject({ id: "tile-1", flags: ["solid"], glyph: "#" });
   // Its character is the tile's glyph by then.
   expect(laid(text, world, "a")).toEqual(world);
   const elsewhere = { ...world, rooms: [...world.rooms, { ...world.rooms[0]!, id: "b", fixtures: [] }] };
-  expect(laid(text.replace("item-1", "item-7"), elsewhere, "b").rooms[1]!.fixtures.map(({ id }) => id)).toEqual(["item-3", "item-7", "door-2"]);
+  expect(laid(text.replace("item-1", "item-7"), elsewhere, "b").rooms[1]!.fixtures.map(({ id }) => id)).toEqual([
+    "item-3",
+    "item-7",
+    "door-2",
+  ]);
 });
 
 it("lines that end as on other systems, and a byte-order mark, are read in every text of a room", () => {
   const text = "#.\n.#\n\n# = tile block\n. = tile empty\n";
-  for (const odd of [`\ufeff${text}`, text.replaceAll("\n", "\r\n"), `\ufeff${text.replaceAll("\n", "\r\n")}`]) expect(readRoomText(odd, tiny, "a")).toEqual(readRoomText(text, tiny, "a"));
-  for (const odd of ["\ufeff0,1\n1,0\n", "0,1\r\n1,0\r\n"]) expect(readRoomTable(odd, tiny)).toEqual(readRoomTable("0,1\n1,0\n", tiny));
+  for (const odd of [`\ufeff${text}`, text.replaceAll("\n", "\r\n"), `\ufeff${text.replaceAll("\n", "\r\n")}`])
+    expect(readRoomText(odd, tiny, "a")).toEqual(readRoomText(text, tiny, "a"));
+  for (const odd of ["\ufeff0,1\n1,0\n", "0,1\r\n1,0\r\n"])
+    expect(readRoomTable(odd, tiny)).toEqual(readRoomTable("0,1\n1,0\n", tiny));
 });

@@ -4,7 +4,10 @@ import { tinyWorld } from "../test-support/tiny-world.ts";
 import { readPng, writePng } from "./png.ts";
 import { readRoomText } from "./read-room-text.ts";
 
-const world = { ...tinyWorld(["S"]), tiles: tinyWorld(["S"]).tiles.map((tile, i) => ({ ...tile, glyph: [null, "#", "/", "="][i]! })) };
+const world = {
+  ...tinyWorld(["S"]),
+  tiles: tinyWorld(["S"]).tiles.map((tile, i) => ({ ...tile, glyph: [null, "#", "/", "="][i]! })),
+};
 
 /** What is wrong with a text first, or how large the room is. */
 function says(text: string): string {
@@ -23,7 +26,11 @@ describe("a room text", () => {
     ["of 513 characters in its second row", `#\n${"#".repeat(513)}`, "2:513 a row has at most 512 characters"],
     ["with nothing in it", "", "1:1 expected a row of characters"],
     ["that begins with an empty line", "\n#", "1:1 expected a row of characters"],
-    ["of a megabyte", `#\n\n${"# ".padEnd(1024 * 1024 - 3, "x")}`, expect.not.stringContaining("is longer than") as string],
+    [
+      "of a megabyte",
+      `#\n\n${"# ".padEnd(1024 * 1024 - 3, "x")}`,
+      expect.not.stringContaining("is longer than") as string,
+    ],
     ["of more than a megabyte", "#".repeat(1024 * 1024 + 1), "1:1 is longer than 1048576 characters"],
   ])("%s", (_what, text, expected) => expect(says(text)).toEqual(expected));
 });
@@ -44,7 +51,9 @@ describe("a picture", () => {
     [1, 8, 8, "1x8"],
     [9, 1, 8, "has 9x1 pixels; it may have 1x1 to 8x8"],
     [1, 9, 8, "has 1x9 pixels; it may have 1x1 to 8x8"],
-  ])("of %i by %i px, with at most %i a side: %s", (width, height, max, expected) => expect(size(width, height, max)).toBe(expected));
+  ])("of %i by %i px, with at most %i a side: %s", (width, height, max, expected) =>
+    expect(size(width, height, max)).toBe(expected),
+  );
 
   it("whose head says that it has no pixels is refused", () => {
     for (const at of [16, 20]) {

@@ -46,7 +46,9 @@ export function coloursOf({ rgba }: Pixels): { readonly colour: string; readonly
     const colour = colourAt(rgba, i);
     counts.set(colour, (counts.get(colour) ?? 0) + 1);
   }
-  return [...counts].map(([colour, cells]) => ({ colour, cells })).sort((a, b) => b.cells - a.cells || (a.colour < b.colour ? -1 : 1));
+  return [...counts]
+    .map(([colour, cells]) => ({ colour, cells }))
+    .sort((a, b) => b.cells - a.cells || (a.colour < b.colour ? -1 : 1));
 }
 
 /**
@@ -54,13 +56,19 @@ export function coloursOf({ rgba }: Pixels): { readonly colour: string; readonly
  * tile; what is transparent is the empty tile.
  * @throws {RefusedError} where the picture is larger than a room or has more colours than a world has tiles
  */
-export function readRoomPixels(pixels: Pixels, world: World, matched: ColourMatch = new Map(), name = "the picture"): RoomDraft {
+export function readRoomPixels(
+  pixels: Pixels,
+  world: World,
+  matched: ColourMatch = new Map(),
+  name = "the picture",
+): RoomDraft {
   const { width, height, rgba } = pixels;
   const refuse = (message: string): never => {
     throw new RefusedError(name, [{ place: "", line: null, column: null, message }]);
   };
   const max = LIMITS.roomSide[1];
-  if (width < 1 || height < 1 || width > max || height > max) refuse(`has ${width}x${height} pixels; a pixel is a cell, and a room has 1x1 to ${max}x${max}`);
+  if (width < 1 || height < 1 || width > max || height > max)
+    refuse(`has ${width}x${height} pixels; a pixel is a cell, and a room has 1x1 to ${max}x${max}`);
   const own = new Map(pixelColours(world.tiles).map((colour, i) => [colour, world.tiles[i]!.id]));
   const ids = new Set(world.tiles.map((tile) => tile.id));
   const tiles: Tile[] = [];
@@ -70,7 +78,8 @@ export function readRoomPixels(pixels: Pixels, world: World, matched: ColourMatc
     const colour = colourAt(rgba, i);
     let id = tileOf.get(colour) ?? matched.get(colour) ?? own.get(colour);
     if (id === undefined) {
-      if (ids.size >= LIMITS.tiles) refuse(`has more colours than a world has tiles (${LIMITS.tiles}); a picture of one pixel a cell has few`);
+      if (ids.size >= LIMITS.tiles)
+        refuse(`has more colours than a world has tiles (${LIMITS.tiles}); a picture of one pixel a cell has few`);
       id = `colour-${colour.slice(1)}`;
       if (!ids.has(id)) tiles.push(newTile(id, [], 0, colour));
       ids.add(id);

@@ -8,7 +8,8 @@ import { PLAIN_DRAFT, newTile } from "./room-draft.ts";
 /** A room's tile numbers as CSV, one row a line (formats.md section 4). */
 export function writeRoomTable(room: Room): string {
   let text = "";
-  for (let y = 0; y < room.height; y++) text += `${room.cells.subarray(y * room.width, (y + 1) * room.width).join(",")}\r\n`;
+  for (let y = 0; y < room.height; y++)
+    text += `${room.cells.subarray(y * room.width, (y + 1) * room.width).join(",")}\r\n`;
   return text;
 }
 
@@ -25,7 +26,8 @@ export function readRoomTable(text: string, world: World, making = false, name =
   const lines = plainText(text).split("\n");
   if (lines.at(-1) === "") lines.pop();
   if (lines.length === 0) refuse(1, 1, "expected a row of tile numbers");
-  if (lines.length > LIMITS.roomSide[1]) refuse(LIMITS.roomSide[1] + 1, 1, `a room has at most ${LIMITS.roomSide[1]} rows`);
+  if (lines.length > LIMITS.roomSide[1])
+    refuse(LIMITS.roomSide[1] + 1, 1, `a room has at most ${LIMITS.roomSide[1]} rows`);
   const width = lines[0]!.split(",").length;
   if (width > LIMITS.roomSide[1]) refuse(1, LIMITS.roomSide[1] + 1, `a row has at most ${LIMITS.roomSide[1]} cells`);
   const cells: string[] = [];
@@ -34,15 +36,23 @@ export function readRoomTable(text: string, world: World, making = false, name =
   const idOf = (number: number): string => world.tiles[number]?.id ?? `tile-${number}`;
   lines.forEach((line, y) => {
     const fields = line.split(",");
-    if (fields.length !== width) refuse(y + 1, Math.min(fields.length, width) + 1, `expected ${width} cells as in the first row, found ${fields.length}`);
+    if (fields.length !== width)
+      refuse(
+        y + 1,
+        Math.min(fields.length, width) + 1,
+        `expected ${width} cells as in the first row, found ${fields.length}`,
+      );
     fields.forEach((field, x) => {
       const number = /^"?(\d{1,4})"?$/.exec(field.trim());
       const tile = number === null ? max : Number(number[1]);
-      if (tile >= max) refuse(y + 1, x + 1, `expected a tile number from 0 to ${max - 1}, found "${field.slice(0, 20)}"`);
+      if (tile >= max)
+        refuse(y + 1, x + 1, `expected a tile number from 0 to ${max - 1}, found "${field.slice(0, 20)}"`);
       made = Math.max(made, tile + 1);
       cells.push(idOf(tile));
     });
   });
-  const tiles = Array.from({ length: made - world.tiles.length }, (_, i) => newTile(idOf(world.tiles.length + i), [], i));
+  const tiles = Array.from({ length: made - world.tiles.length }, (_, i) =>
+    newTile(idOf(world.tiles.length + i), [], i),
+  );
   return { ...PLAIN_DRAFT, width, height: lines.length, cells, tiles };
 }

@@ -19,7 +19,7 @@ it("reads what JSON is, to the last value", () => {
     fc.property(fc.jsonValue({ maxDepth: 5 }), (value) => {
       const text = JSON.stringify(value);
       // A key that stands twice cannot come of a value; what cannot be stored can.
-       
+
       if (!/\\u0000|\\ud[89a-f]|\u0000/i.test(text)) expect(says(text)).toEqual({ value: JSON.parse(text) as unknown });
     }),
     FIXED,

@@ -31,7 +31,11 @@ const UNSTORABLE = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\
  * or keys, keys that stand twice, and texts with NUL or half a character, each with line and column; then builds the value.
  * @throws {RefusedError}
  */
-export function scanJson(text: string, name: string, { bytes = LIMITS.fileBytes, values: mostValues = MOST_VALUES, keys: mostKeys = MOST_KEYS }: JsonLimits = {}): unknown {
+export function scanJson(
+  text: string,
+  name: string,
+  { bytes = LIMITS.fileBytes, values: mostValues = MOST_VALUES, keys: mostKeys = MOST_KEYS }: JsonLimits = {},
+): unknown {
   const refuse = (place: string, line: number, column: number, message: string): never => {
     throw new RefusedError(name, [{ place, line: line + 1, column: column + 1, message }]);
   };
@@ -68,13 +72,16 @@ export function scanJson(text: string, name: string, { bytes = LIMITS.fileBytes,
         if (seen.has(key)) refuse(placeText([...path(), key]), line, column, "the key stands twice");
         seen.add(key);
         if (seen.size > mostKeys) refuse(placeText(path()), line, column, `has more than ${mostKeys} keys`);
-        if (UNSTORABLE.test(key)) refuse(placeText(path()), line, column, "has a key with NUL or half a character in it");
+        if (UNSTORABLE.test(key))
+          refuse(placeText(path()), line, column, "has a key with NUL or half a character in it");
       },
       onLiteralValue: (value: unknown, _offset, _length, line, column, path) => {
         count(line, column);
-        if (typeof value === "string" && UNSTORABLE.test(value)) refuse(placeText(path()), line, column, "holds NUL or half a character");
+        if (typeof value === "string" && UNSTORABLE.test(value))
+          refuse(placeText(path()), line, column, "holds NUL or half a character");
       },
-      onError: (code: ParseErrorCode, _offset, _length, line, column) => refuse("", line, column, `broken JSON: ${syntaxText(code)}`),
+      onError: (code: ParseErrorCode, _offset, _length, line, column) =>
+        refuse("", line, column, `broken JSON: ${syntaxText(code)}`),
     },
     { disallowComments: true, allowTrailingComma: false },
   );
@@ -82,7 +89,9 @@ export function scanJson(text: string, name: string, { bytes = LIMITS.fileBytes,
     return JSON.parse(text) as unknown;
   } catch (error) {
     // The scanner is a little more lenient about numbers and escapes than JSON itself.
-    throw new RefusedError(name, [{ place: "", line: null, column: null, message: `broken JSON: ${(error as Error).message}` }]);
+    throw new RefusedError(name, [
+      { place: "", line: null, column: null, message: `broken JSON: ${(error as Error).message}` },
+    ]);
   }
 }
 
@@ -93,11 +102,15 @@ function syntaxText(code: ParseErrorCode): string {
 }
 
 /** Adds line and column to refusals whose place is a path into the text; needs one more pass, made for errors only. */
-export function locate(text: string, refusals: readonly { readonly path: JSONPath; readonly message: string }[]): Refusal[] {
+export function locate(
+  text: string,
+  refusals: readonly { readonly path: JSONPath; readonly message: string }[],
+): Refusal[] {
   const wanted = new Map<string, { line: number; column: number }>();
   for (const refusal of refusals) {
     // Where a key is missing, its object's place is shown.
-    for (let n = refusal.path.length; n >= 0; n--) wanted.set(placeText(refusal.path.slice(0, n)), { line: -1, column: -1 });
+    for (let n = refusal.path.length; n >= 0; n--)
+      wanted.set(placeText(refusal.path.slice(0, n)), { line: -1, column: -1 });
   }
   const found = (path: JSONPath, line: number, column: number) => {
     const spot = wanted.get(placeText(path));
@@ -105,7 +118,8 @@ export function locate(text: string, refusals: readonly { readonly path: JSONPat
   };
   // Most of a large file is passed over: what nothing is asked of, and what is in it.
   const asked = new Set(refusals.flatMap(({ path }) => path));
-  const isAsked = (path: JSONPath): boolean => path.length === 0 || (asked.has(path.at(-1)!) && wanted.has(placeText(path)));
+  const isAsked = (path: JSONPath): boolean =>
+    path.length === 0 || (asked.has(path.at(-1)!) && wanted.has(placeText(path)));
   const enter = (line: number, column: number, path: JSONPath): boolean => {
     found(path, line, column);
     return isAsked(path);

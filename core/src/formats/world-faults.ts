@@ -2,7 +2,7 @@ import type { Fixture } from "../world/fixtures.ts";
 import { referencesOf } from "../world/fixture-references.ts";
 import { kindOfFixture } from "../world/fixtures.ts";
 import { parseCheck } from "../checks/check.ts";
-import type { Body, EdgeRule, Look, Pair, Room, Shape, Side, World  } from "../world/world.ts";
+import type { Body, EdgeRule, Look, Pair, Room, Shape, Side, World } from "../world/world.ts";
 import { SIDES } from "../world/world.ts";
 import type { Fault } from "./fault.ts";
 
@@ -11,9 +11,22 @@ type Path = (string | number)[];
 /** Rooms whose cells are not `width x height` numbers of tiles, each with its place. */
 export function cellFaults(world: World): Fault[] {
   return world.rooms.flatMap(({ cells, width, height }, i): Fault[] => {
-    if (cells.length !== width * height) return [{ path: ["rooms", i, "cells"], message: `must be a list of ${width * height} tile numbers (width x height), found ${cells.length}` }];
+    if (cells.length !== width * height)
+      return [
+        {
+          path: ["rooms", i, "cells"],
+          message: `must be a list of ${width * height} tile numbers (width x height), found ${cells.length}`,
+        },
+      ];
     const at = cells.findIndex((tile) => tile >= world.tiles.length);
-    return at < 0 ? [] : [{ path: ["rooms", i, "cells", at], message: `must be a tile number from 0 to ${world.tiles.length - 1}, found ${cells[at]!}` }];
+    return at < 0
+      ? []
+      : [
+          {
+            path: ["rooms", i, "cells", at],
+            message: `must be a tile number from 0 to ${world.tiles.length - 1}, found ${cells[at]!}`,
+          },
+        ];
   });
 }
 
@@ -59,7 +72,8 @@ export function worldFaults(world: World): Fault[] {
     const words = law.split(" ").filter((word) => word !== "");
     const result = parseCheck(words);
     if ("fault" in result) refuse(["laws", i], result.fault);
-    else if (result.check.when.kind !== "always" && result.check.when.kind !== "never") refuse(["laws", i], "must be `always WHAT` or `never WHAT`");
+    else if (result.check.when.kind !== "always" && result.check.when.kind !== "never")
+      refuse(["laws", i], "must be `always WHAT` or `never WHAT`");
   });
 
   const fixtureIds = new Set<string>();
@@ -70,7 +84,8 @@ export function worldFaults(world: World): Fault[] {
     room.fixtures.forEach((fixture, n) => {
       const path: Path = ["rooms", i, "fixtures", n];
       if (++fixtures === 4097) refuse(path, "is one too many: a world has at most 4096 fixtures");
-      if (fixtureIds.has(fixture.id)) refuse([...path, "id"], `${fixture.id} stands twice; fixture ids are unique in the world`);
+      if (fixtureIds.has(fixture.id))
+        refuse([...path, "id"], `${fixture.id} stands twice; fixture ids are unique in the world`);
       fixtureIds.add(fixture.id);
       if (!inside(room, fixture.cell)) refuse([...path, "cell"], outsideText(room, fixture.cell));
       if (kindOfFixture(fixture.kind).alone) {
@@ -108,9 +123,11 @@ function checkShape(shape: Shape, tileSize: number, path: Path, refuse: Refuse):
   }
   if (shape.kind === "poly") {
     shape.points.forEach(([x, y], i) => {
-      if (x < 0 || y < 0 || x > tileSize || y > tileSize) refuse([...path, "points", i], `must lie inside the cell, 0 to ${tileSize} px`);
+      if (x < 0 || y < 0 || x > tileSize || y > tileSize)
+        refuse([...path, "points", i], `must lie inside the cell, 0 to ${tileSize} px`);
     });
-    if (!isConvexClockwise(shape.points)) refuse([...path, "points"], "must be the corners of a strictly convex polygon, clockwise as seen on screen");
+    if (!isConvexClockwise(shape.points))
+      refuse([...path, "points"], "must be the corners of a strictly convex polygon, clockwise as seen on screen");
   }
 }
 
@@ -126,7 +143,8 @@ export function isConvexClockwise(points: readonly Pair[]): boolean {
     if ((bx - ax) * (cy - by) - (by - ay) * (cx - bx) <= 0) return false;
     area += ax * by - bx * ay;
     // A closed walk that turns the same way at each corner goes once round exactly when dx changes its sign twice.
-    if (Math.sign(bx - ax) !== Math.sign(cx - bx) && cx - bx !== 0 && lastSign(points, i) !== Math.sign(cx - bx)) turns++;
+    if (Math.sign(bx - ax) !== Math.sign(cx - bx) && cx - bx !== 0 && lastSign(points, i) !== Math.sign(cx - bx))
+      turns++;
   }
   return area > 0 && turns <= 2;
 }
@@ -150,7 +168,10 @@ export function bodyFault(body: Body, tileSize: number): string | null {
   const within = (v: number) => v >= min && v <= max;
   const fits =
     body.kind === "box"
-      ? within(body.box[0]) && within(body.box[1]) && within(body.box[0] + body.box[2]) && within(body.box[1] + body.box[3])
+      ? within(body.box[0]) &&
+        within(body.box[1]) &&
+        within(body.box[0] + body.box[2]) &&
+        within(body.box[1] + body.box[3])
       : body.points.every(([x, y]) => within(x) && within(y));
   return fits ? null : `must reach at most one tile size (${tileSize} px) beyond the frame-square`;
 }
@@ -167,7 +188,13 @@ function outsideText(room: Room, cell: Pair): string {
   return `must lie inside room ${room.id} (${room.width}x${room.height}), found ${cell[0]} ${cell[1]}`;
 }
 
-function checkPlace(world: World, place: { room: string; cell: Pair }, path: Path, refuse: Refuse, mustHave: MustHave): void {
+function checkPlace(
+  world: World,
+  place: { room: string; cell: Pair },
+  path: Path,
+  refuse: Refuse,
+  mustHave: MustHave,
+): void {
   mustHave([...path, "room"], "room", place.room);
   const room = world.rooms.find((r) => r.id === place.room);
   if (room && !inside(room, place.cell)) refuse([...path, "cell"], outsideText(room, place.cell));

@@ -7,7 +7,10 @@ import { fromPlain, toPlain } from "./plain-world.ts";
 import { readWorld } from "./read-world.ts";
 import { writeWorld } from "./write-world.ts";
 
-const demo = readFileSync(new URL("../../../demo/saltglass-cistern/saltglass-cistern.world.json", import.meta.url), "utf8");
+const demo = readFileSync(
+  new URL("../../../demo/saltglass-cistern/saltglass-cistern.world.json", import.meta.url),
+  "utf8",
+);
 const EVERYTHING = readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8");
 
 it("a canonical world is re-saved byte for byte", () => {
@@ -25,19 +28,36 @@ it("a canonical world is re-saved byte for byte", () => {
 
 it("keys in any order, and those left out, come back in the canonical form", () => {
   const json = JSON.parse(EVERYTHING) as Record<string, unknown>;
-  const shuffled = JSON.stringify(json, (_key, value: unknown) => (value && typeof value === "object" && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).reverse()) : value));
+  const shuffled = JSON.stringify(json, (_key, value: unknown) =>
+    value && typeof value === "object" && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).reverse())
+      : value,
+  );
   expect(writeWorld(readWorld(shuffled))).toBe(EVERYTHING);
 
   // One room alone, with nothing in it that the rest would have to explain.
   const whole = JSON.parse(demo) as { rooms: unknown[]; tiles: { look: object }[] };
-  const sparse = { ...whole, rooms: whole.rooms.slice(0, 1), tiles: whole.tiles.filter(({ look }) => !("sheet" in look)) } as unknown as { rules: Record<string, unknown>[]; rooms: Record<string, unknown>[] } & Record<string, unknown>;
-  for (const key of ["frameRate", "seed", "sheets", "items", "circuits", "lives", "camera", "figure", "goal", "laws"]) delete sparse[key];
+  const sparse = {
+    ...whole,
+    rooms: whole.rooms.slice(0, 1),
+    tiles: whole.tiles.filter(({ look }) => !("sheet" in look)),
+  } as unknown as { rules: Record<string, unknown>[]; rooms: Record<string, unknown>[] } & Record<string, unknown>;
+  for (const key of ["frameRate", "seed", "sheets", "items", "circuits", "lives", "camera", "figure", "goal", "laws"])
+    delete sparse[key];
   for (const key of ["input", "walker", "hop", "roam", "drift", "facing", "pose"]) delete sparse.rules[0]![key];
   for (const key of ["plan", "edges", "fixtures", "actors"]) delete sparse.rooms[0]![key];
   expect(readWorld(JSON.stringify(sparse))).toMatchObject({
     frameRate: 60,
     camera: { mode: "follow", width: 20, height: 12, margin: [6, 4], ease: 0 },
-    rules: [{ input: { ways: 4 }, walker: { blockedBy: ["solid"], body: { box: [0, 0, 16, 16], flush: "free" } }, hop: { repeatAfter: 20 }, drift: { maxSpeed: 3 }, pose: { images: 1 } }],
+    rules: [
+      {
+        input: { ways: 4 },
+        walker: { blockedBy: ["solid"], body: { box: [0, 0, 16, 16], flush: "free" } },
+        hop: { repeatAfter: 20 },
+        drift: { maxSpeed: 3 },
+        pose: { images: 1 },
+      },
+    ],
     rooms: [{ plan: [0, 0], edges: { west: { kind: "wall" } }, fixtures: [] }],
   });
 });
@@ -57,13 +77,34 @@ describe("a broken world is refused at its place", () => {
     [["colour"], "red", "colour: is not allowed"],
     [["tiles", 1, "flags", 0], "hard", "tiles[1].flags[0]: names flag hard, which this world does not have"],
     [["tiles", 0, "flags"], ["solid"], "tiles[0].flags: must be empty"],
-    [["tiles", 2, "shape", "points"], [[0, 0], [0, 16], [16, 16]], "tiles[2].shape.points: must be the corners of a strictly convex polygon, clockwise"],
-    [["tiles", 2, "shape", "points"], [[0, 0], [8, 8], [16, 16], [0, 16]], "tiles[2].shape.points: must be the corners of a strictly convex polygon"],
-    [["tiles", 1, "shape"], { kind: "round" }, "tiles[1].shape.kind: must be one of full, boxes, poly, found \"round\""],
+    [
+      ["tiles", 2, "shape", "points"],
+      [
+        [0, 0],
+        [0, 16],
+        [16, 16],
+      ],
+      "tiles[2].shape.points: must be the corners of a strictly convex polygon, clockwise",
+    ],
+    [
+      ["tiles", 2, "shape", "points"],
+      [
+        [0, 0],
+        [8, 8],
+        [16, 16],
+        [0, 16],
+      ],
+      "tiles[2].shape.points: must be the corners of a strictly convex polygon",
+    ],
+    [["tiles", 1, "shape"], { kind: "round" }, 'tiles[1].shape.kind: must be one of full, boxes, poly, found "round"'],
     [["tiles", 1, "look", "pattern"], "plaid", "tiles[1].look.pattern: must be one of"],
     [["rules", 0, "glide", "speed"], 17, "rules[0].glide.speed: must be px, at least 1/256 and at most 16, found 17"],
     [["rules", 0, "glide", "speed"], 0.001, "rules[0].glide.speed: must be px"],
-    [["rules", 0, "walker", "body", "box"], [0, 0, 0, 16], "rules[0].walker.body.box[2]: must be a whole number from 1"],
+    [
+      ["rules", 0, "walker", "body", "box"],
+      [0, 0, 0, 16],
+      "rules[0].walker.body.box[2]: must be a whole number from 1",
+    ],
     [["rules", 0, "walker", "body", "box"], [0, 0, 16, 40], "rules[0].walker.body: must reach at most one tile size"],
     [["activeRules"], "quick", "activeRules: names rule set quick"],
     [["start", "cell"], [9, 9], "start.cell: must lie inside room hall (4x2), found 9 9"],
@@ -84,7 +125,9 @@ describe("a broken world is refused at its place", () => {
   it("with line and column", () => {
     const text = demo.replace('"speed": 2', '"speed": 99');
     const line = text.split("\n").findIndex((row) => row.includes('"speed": 99')) + 1;
-    expect(() => readWorld(text, "hall.world.json")).toThrow(`hall.world.json is refused: line ${line}, column ${text.split("\n")[line - 1]!.indexOf('"speed"') + 1}: rules[0].glide.speed`);
+    expect(() => readWorld(text, "hall.world.json")).toThrow(
+      `hall.world.json is refused: line ${line}, column ${text.split("\n")[line - 1]!.indexOf('"speed"') + 1}: rules[0].glide.speed`,
+    );
   });
 
   it.each([
@@ -102,7 +145,17 @@ describe("how much of what is wrong is told", () => {
   const wrong = (sets: number, length: number): string => {
     const world = JSON.parse(EVERYTHING) as { rules: { id: string; glide: { speed: number } }[] };
     const [first] = world.rules;
-    const text = JSON.stringify({ ...world, rules: [...world.rules, ...Array.from({ length: sets }, (_, i) => ({ ...first!, id: `set-${i}`, glide: { ...first!.glide, speed: 99 } }))] });
+    const text = JSON.stringify({
+      ...world,
+      rules: [
+        ...world.rules,
+        ...Array.from({ length: sets }, (_, i) => ({
+          ...first!,
+          id: `set-${i}`,
+          glide: { ...first!.glide, speed: 99 },
+        })),
+      ],
+    });
     return text.padEnd(length, " ");
   };
   const told = (text: string): number => {
@@ -119,15 +172,20 @@ describe("how much of what is wrong is told", () => {
     [2, 256 * 1024 + 1, 1],
     [20, 0, 20],
     [21, 0, 20],
-  ])("of %i wrong things in a file of at least %i characters %i are told", (sets, length, expected) => expect(told(wrong(sets, length))).toBe(expected));
+  ])("of %i wrong things in a file of at least %i characters %i are told", (sets, length, expected) =>
+    expect(told(wrong(sets, length))).toBe(expected),
+  );
 });
 
-it.each([3, 129, 0, -16, "16", null, 15.5])("a tile size of %j is the only thing that is wrong: what depends on it is not held against a size that is none", (tileSize) => {
-  const json = JSON.parse(EVERYTHING) as Record<string, unknown>;
-  try {
-    readWorld(JSON.stringify({ ...json, tileSize }));
-    expect.unreachable();
-  } catch (error) {
-    expect((error as RefusedError).refusals.map(({ place }) => place)).toEqual(["tileSize"]);
-  }
-});
+it.each([3, 129, 0, -16, "16", null, 15.5])(
+  "a tile size of %j is the only thing that is wrong: what depends on it is not held against a size that is none",
+  (tileSize) => {
+    const json = JSON.parse(EVERYTHING) as Record<string, unknown>;
+    try {
+      readWorld(JSON.stringify({ ...json, tileSize }));
+      expect.unreachable();
+    } catch (error) {
+      expect((error as RefusedError).refusals.map(({ place }) => place)).toEqual(["tileSize"]);
+    }
+  },
+);

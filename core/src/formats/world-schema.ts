@@ -14,9 +14,12 @@ import { PATTERNS, SIDES } from "../world/world.ts";
 // Nothing is converted and nothing unknown passes: the reader is strict (formats.md, opening).
 const J = Joi.defaults((schema) => schema.options({ presence: "required", convert: false }));
 
-const optional = <S extends Joi.Schema>(schema: S, fallback: Joi.BasicType | object): S => schema.optional().default(fallback) as S;
+const optional = <S extends Joi.Schema>(schema: S, fallback: Joi.BasicType | object): S =>
+  schema.optional().default(fallback) as S;
 
-const id = J.string().pattern(ID_PATTERN).messages({ "string.pattern.base": "must be an id: 1 to 40 of a to z, 0 to 9 and -" });
+const id = J.string()
+  .pattern(ID_PATTERN)
+  .messages({ "string.pattern.base": "must be an id: 1 to 40 of a to z, 0 to 9 and -" });
 const name = J.string()
   .custom((value: string, helpers) => {
     const length = [...value].length;
@@ -24,22 +27,32 @@ const name = J.string()
     return value;
   })
   .messages({ "name.text": `must be a text of 1 to ${LIMITS.nameLength} characters without control characters` });
-const colour = J.string().pattern(/^#[0-9a-f]{6}$/).messages({ "string.pattern.base": "must be a colour like #8d7f6f" });
+const colour = J.string()
+  .pattern(/^#[0-9a-f]{6}$/)
+  .messages({ "string.pattern.base": "must be a colour like #8d7f6f" });
 const whole = (min: number, max: number) =>
   J.number()
     .integer()
     .min(min)
     .max(max)
-    .messages({ "number.base": expected(min, max), "number.integer": expected(min, max), "number.min": expected(min, max), "number.max": expected(min, max) });
+    .messages({
+      "number.base": expected(min, max),
+      "number.integer": expected(min, max),
+      "number.min": expected(min, max),
+      "number.max": expected(min, max),
+    });
 const expected = (min: number, max: number) => `must be a whole number from ${min} to ${max}`;
 const within = ([min, max]: readonly [number, number]) => whole(min, max);
 
 /** Far beyond any real place; keeps sums exact. */
 const FAR = 100_000;
 const pair = J.array().ordered(whole(-FAR, FAR), whole(-FAR, FAR)).length(2);
-const cell = J.array().ordered(whole(0, LIMITS.roomSide[1] - 1), whole(0, LIMITS.roomSide[1] - 1)).length(2);
+const cell = J.array()
+  .ordered(whole(0, LIMITS.roomSide[1] - 1), whole(0, LIMITS.roomSide[1] - 1))
+  .length(2);
 const box = J.array().ordered(whole(-FAR, FAR), whole(-FAR, FAR), whole(1, FAR), whole(1, FAR)).length(4);
-const choice = (...values: (string | number)[]) => J.valid(...values).messages({ "any.only": `must be one of ${values.join(", ")}` });
+const choice = (...values: (string | number)[]) =>
+  J.valid(...values).messages({ "any.only": `must be one of ${values.join(", ")}` });
 const facing = choice(...FACINGS);
 
 /** A union told apart by its `kind`; an unknown kind is refused by name. */
@@ -71,7 +84,9 @@ const tile = J.object({
   joins: optional(J.object({ to: id, looks: J.array().items(look).length(16) }).allow(null), null),
   glyph: optional(
     J.string()
-      .custom((value: string, helpers) => ([...value].length === 1 && !/[\s\u0000-\u001f\u007f]/.test(value) ? value : helpers.error("glyph.one")))
+      .custom((value: string, helpers) =>
+        [...value].length === 1 && !/[\s\u0000-\u001f\u007f]/.test(value) ? value : helpers.error("glyph.one"),
+      )
       .messages({ "glyph.one": "must be one character, not a blank" })
       .allow(null),
     null,
@@ -80,7 +95,10 @@ const tile = J.object({
 
 const body = byKind({
   box: { box, flush: optional(choice("free", "blocks"), "free") },
-  probes: { points: J.array().items(pair).min(LIMITS.probes[0]).max(LIMITS.probes[1]), flush: optional(choice("free", "blocks"), "free") },
+  probes: {
+    points: J.array().items(pair).min(LIMITS.probes[0]).max(LIMITS.probes[1]),
+    flush: optional(choice("free", "blocks"), "free"),
+  },
 });
 
 function settingSchema(setting: Setting, tileSize: number): Joi.Schema {
@@ -111,7 +129,10 @@ function rules(tileSize: number): Joi.ObjectSchema {
     name,
     gait: choice(...GAIT_NAMES),
     input: group("input"),
-    walker: J.object({ blockedBy: optional(J.array().items(id).unique(), ["solid"]), body: optional(body as Joi.AnySchema, defaultBody) })
+    walker: J.object({
+      blockedBy: optional(J.array().items(id).unique(), ["solid"]),
+      body: optional(body as Joi.AnySchema, defaultBody),
+    })
       .optional()
       .default(),
     ...Object.fromEntries(GAIT_NAMES.map((key) => [key, gait(key)])),
@@ -127,11 +148,15 @@ export function numberList(max: number, longest: number): Joi.Schema {
       if (!Array.isArray(value) || value.length > longest) return helpers.error("numbers.list");
       for (let i = 0; i < value.length; i++) {
         const each = value[i] as unknown;
-        if (typeof each !== "number" || !Number.isInteger(each) || each < 0 || each > max) return helpers.error("numbers.one", { at: i });
+        if (typeof each !== "number" || !Number.isInteger(each) || each < 0 || each > max)
+          return helpers.error("numbers.one", { at: i });
       }
       return value as number[];
     })
-    .messages({ "numbers.list": `must be a list of at most ${longest} numbers`, "numbers.one": `must hold whole numbers from 0 to ${max}; number {{#at}} of the list is none` });
+    .messages({
+      "numbers.list": `must be a list of at most ${longest} numbers`,
+      "numbers.one": `must hold whole numbers from 0 to ${max}; number {{#at}} of the list is none`,
+    });
 }
 
 const edgeKinds: Record<string, Joi.SchemaMap> = {
@@ -161,11 +186,14 @@ function fieldSchema(field: Field): Joi.Schema {
     case "place":
       return J.object({ room: id, cell, facing: facing.optional() });
     case "kinds":
-      return byKind(Object.fromEntries(Object.entries(field.kinds).map(([kind, fields]) => [kind, fieldSchemas(fields)])));
+      return byKind(
+        Object.fromEntries(Object.entries(field.kinds).map(([kind, fields]) => [kind, fieldSchemas(fields)])),
+      );
   }
 }
 
-const fieldSchemas = (fields: Fields): Joi.SchemaMap => Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, fieldSchema(field)]));
+const fieldSchemas = (fields: Fields): Joi.SchemaMap =>
+  Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, fieldSchema(field)]));
 
 /** Shape of a fixture. */
 export const fixtureSchema = byKind(
@@ -235,7 +263,9 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
       J.object({
         sheet: id,
         offset: pair,
-        images: J.object(Object.fromEntries(FACINGS.map((key) => [key, J.array().items(cell).min(1).max(64).optional()]))),
+        images: J.object(
+          Object.fromEntries(FACINGS.map((key) => [key, J.array().items(cell).min(1).max(64).optional()])),
+        ),
       }).allow(null),
       null,
     ),
@@ -260,7 +290,12 @@ export function partSchema(part: string, tileSize: number = LIMITS.tileSize[1]):
       return order;
     case "thing":
       if (address.list === "rules") return ruleSet(tileSize);
-      things ??= { sheets: sheet, items: item, tiles: tile, rooms: room.keys({ cells: plainCells, actors: J.forbidden() }) };
+      things ??= {
+        sheets: sheet,
+        items: item,
+        tiles: tile,
+        rooms: room.keys({ cells: plainCells, actors: J.forbidden() }),
+      };
       return things[address.list].allow(null);
     case "of-room":
       return room.extract(address.key);

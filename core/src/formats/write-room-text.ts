@@ -1,5 +1,5 @@
 import type { Fixture } from "../world/fixtures.ts";
-import type { Room, World  } from "../world/world.ts";
+import type { Room, World } from "../world/world.ts";
 import type { LegendLine } from "./legend.ts";
 import { legendText } from "./legend.ts";
 
@@ -32,7 +32,9 @@ export function writeRoomText(world: World, room: Room): string {
     legend.push({ character, kind: "tile", id, on: null, values: { flags } });
   }
 
-  const rows = Array.from({ length: room.height }, (_, y) => Array.from({ length: room.width }, (_, x) => tileCharacters.get(room.cells[y * room.width + x]!)!));
+  const rows = Array.from({ length: room.height }, (_, y) =>
+    Array.from({ length: room.width }, (_, x) => tileCharacters.get(room.cells[y * room.width + x]!)!),
+  );
   const things = new Map<number, LegendLine[]>();
   // In the order of the file: it is the order in which fixtures are handled.
   const inOrder: LegendLine[] = [];
@@ -44,8 +46,10 @@ export function writeRoomText(world: World, room: Room): string {
     things.set(at, [...lines, made]);
     inOrder.push(made);
   };
-  for (const fixture of room.fixtures) put(fixture.cell, { kind: fixture.kind, id: fixture.id, values: valuesOf(fixture) });
-  if (world.start.room === room.id) put(world.start.cell, { kind: "start", id: "", values: { facing: world.start.facing } });
+  for (const fixture of room.fixtures)
+    put(fixture.cell, { kind: fixture.kind, id: fixture.id, values: valuesOf(fixture) });
+  if (world.start.room === room.id)
+    put(world.start.cell, { kind: "start", id: "", values: { facing: world.start.facing } });
   for (const [at, lines] of things) rows[Math.floor(at / room.width)]![at % room.width] = lines[0]!.character;
 
   const written = [...legend, ...inOrder].map(legendText);

@@ -4,7 +4,7 @@ import { fieldsOf } from "../world/fixtures.ts";
 import type { Field, Fields } from "../world/field.ts";
 import { FACINGS } from "../world/facing.ts";
 import { SETTINGS } from "../world/settings.ts";
-import type { Figure, Look, Room, Rules, Side, Tile, World  } from "../world/world.ts";
+import type { Figure, Look, Room, Rules, Side, Tile, World } from "../world/world.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 
 /**
@@ -16,11 +16,22 @@ export function writeWorld(world: World): string {
     "{",
     `  "format": "${WORLD_FORMAT}",`,
     `  "version": 1,`,
-    ...(["id", "name", "tileSize", "frameRate", "seed"] as const).map((key) => `  "${key}": ${JSON.stringify(world[key])},`),
-    ...list("sheets", world.sheets.map((s) => inline(ordered(KEYS.sheet, s)))),
+    ...(["id", "name", "tileSize", "frameRate", "seed"] as const).map(
+      (key) => `  "${key}": ${JSON.stringify(world[key])},`,
+    ),
+    ...list(
+      "sheets",
+      world.sheets.map((s) => inline(ordered(KEYS.sheet, s))),
+    ),
     `  "flags": ${inline(world.flags)},`,
-    ...list("tiles", world.tiles.map((t) => inline(tile(t)))),
-    ...list("items", world.items.map((i) => inline(ordered(KEYS.item, i)))),
+    ...list(
+      "tiles",
+      world.tiles.map((t) => inline(tile(t))),
+    ),
+    ...list(
+      "items",
+      world.items.map((i) => inline(ordered(KEYS.item, i))),
+    ),
     `  "circuits": ${inline(world.circuits)},`,
     `  "lives": ${inline(world.lives)},`,
     `  "rules": [`,
@@ -89,12 +100,21 @@ function side(value: Side): unknown {
 
 function fixture(value: Fixture): object {
   const { id, kind, cell, touch, keeps } = value;
-  return { id, kind, cell, ...orderedFields(fieldsOf(kind), value as unknown as Record<string, unknown>), touch, keeps };
+  return {
+    id,
+    kind,
+    cell,
+    ...orderedFields(fieldsOf(kind), value as unknown as Record<string, unknown>),
+    touch,
+    keeps,
+  };
 }
 
 function ruleGroup(rules: Rules, group: (typeof RULE_GROUPS)[number]): object {
   if (group === "walker") return { blockedBy: rules.walker.blockedBy, body: ordered(KEYS.body, rules.walker.body) };
-  const keys = SETTINGS.filter((setting) => setting.path.startsWith(`${group}.`)).map((setting) => setting.path.slice(group.length + 1));
+  const keys = SETTINGS.filter((setting) => setting.path.startsWith(`${group}.`)).map((setting) =>
+    setting.path.slice(group.length + 1),
+  );
   return ordered(keys, rules[group]);
 }
 
@@ -103,7 +123,9 @@ function inline(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(inline).join(", ")}]`;
   if (value !== null && typeof value === "object") {
     const entries = Object.entries(value);
-    return entries.length === 0 ? "{}" : `{ ${entries.map(([k, v]) => `${JSON.stringify(k)}: ${inline(v)}`).join(", ")} }`;
+    return entries.length === 0
+      ? "{}"
+      : `{ ${entries.map(([k, v]) => `${JSON.stringify(k)}: ${inline(v)}`).join(", ")} }`;
   }
   return JSON.stringify(value);
 }
@@ -127,9 +149,12 @@ function rulesText(rules: Rules): string {
 function roomText(room: Room): string {
   const { north, east, south, west } = room.edges;
   const rows: string[] = [];
-  for (let y = 0; y < room.height; y++) rows.push(`        ${room.cells.subarray(y * room.width, (y + 1) * room.width).join(",")}`);
+  for (let y = 0; y < room.height; y++)
+    rows.push(`        ${room.cells.subarray(y * room.width, (y + 1) * room.width).join(",")}`);
   const fixtures =
-    room.fixtures.length === 0 ? "[]" : `[\n${joined(room.fixtures.map((f) => `        ${inline(fixture(f))}`)).join("\n")}\n      ]`;
+    room.fixtures.length === 0
+      ? "[]"
+      : `[\n${joined(room.fixtures.map((f) => `        ${inline(fixture(f))}`)).join("\n")}\n      ]`;
   return [
     `    { "id": ${inline(room.id)}, "name": ${inline(room.name)}, "width": ${room.width}, "height": ${room.height}, "plan": ${inline(room.plan)},`,
     `      "edges": ${inline({ north: side(north), east: side(east), south: side(south), west: side(west) })},`,

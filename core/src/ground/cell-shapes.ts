@@ -21,7 +21,16 @@ export function shapesOfCell(ground: Ground, room: number, cx: number, cy: numbe
   const t = ground.tileUnits;
   const place = (edges: readonly [number, number, number, number], shape: SolidShape): PlacedShape => {
     const [l, top, r, b] = edges;
-    return { cx, cy, left: cx * t + l, top: cy * t + top, right: cx * t + r, bottom: cy * t + b, poly: shape.kind === "poly", shape };
+    return {
+      cx,
+      cy,
+      left: cx * t + l,
+      top: cy * t + top,
+      right: cx * t + r,
+      bottom: cy * t + b,
+      poly: shape.kind === "poly",
+      shape,
+    };
   };
   const number = solidAt(ground, room, cx, cy);
   const whole = (): PlacedShape => place([0, 0, t, t], { kind: "boxes", edges: Int32Array.of(0, 0, t, t) });
@@ -29,7 +38,12 @@ export function shapesOfCell(ground: Ground, room: number, cx: number, cy: numbe
   return shapesOf(number, place, whole, ground);
 }
 
-function shapesOf(solid: number, place: (edges: readonly [number, number, number, number], shape: SolidShape) => PlacedShape, whole: () => PlacedShape, ground: Ground): PlacedShape[] {
+function shapesOf(
+  solid: number,
+  place: (edges: readonly [number, number, number, number], shape: SolidShape) => PlacedShape,
+  whole: () => PlacedShape,
+  ground: Ground,
+): PlacedShape[] {
   if (solid === NOTHING) return [];
   if (solid === FULL) return [whole()];
   const shape = ground.shapes[solid]!;
@@ -51,7 +65,15 @@ export function bodyMeets(ground: Ground, x: number, y: number, placed: PlacedSh
   const { body, tileUnits } = ground;
   const left = x - placed.cx * tileUnits;
   const top = y - placed.cy * tileUnits;
-  if (body.kind === "box") return boxMeetsShape(placed.shape, left + body.left, top + body.top, left + body.right, top + body.bottom, body.edgesCount);
+  if (body.kind === "box")
+    return boxMeetsShape(
+      placed.shape,
+      left + body.left,
+      top + body.top,
+      left + body.right,
+      top + body.bottom,
+      body.edgesCount,
+    );
   for (let i = 0; i < body.probes.length; i += 2) {
     const px = left + body.probes[i]!;
     const py = top + body.probes[i + 1]!;

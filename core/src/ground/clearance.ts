@@ -13,7 +13,8 @@ export function clearance(ground: Ground, roomNumber: number): Uint8Array {
   const cells = new Uint8Array(width * height);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      if (solidAt(ground, roomNumber, x, y) === NOTHING && !isFree(ground, roomNumber, x * t, y * t)) cells[y * width + x] = 1;
+      if (solidAt(ground, roomNumber, x, y) === NOTHING && !isFree(ground, roomNumber, x * t, y * t))
+        cells[y * width + x] = 1;
     }
   }
   return cells;

@@ -48,7 +48,13 @@ export function edgeRuleAt(room: CompiledRoom, side: number, along: number): num
  * @param roomNumber number of the room with an id
  * @param fixtureAt by cell the first fixture that stands there; null for a room without fixtures
  */
-export function compileRoom(room: Room, solidByTile: Uint16Array, tileUnits: number, roomNumber: (id: string) => number, fixtureAt: Int32Array | null): CompiledRoom {
+export function compileRoom(
+  room: Room,
+  solidByTile: Uint16Array,
+  tileUnits: number,
+  roomNumber: (id: string) => number,
+  fixtureAt: Int32Array | null,
+): CompiledRoom {
   const { width, height, cells } = room;
   const solid = new Uint16Array(cells.length);
   for (let i = 0; i < cells.length; i++) solid[i] = solidByTile[cells[i]!]!;

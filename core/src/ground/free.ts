@@ -25,7 +25,8 @@ function probesAreFree(ground: Ground, roomNumber: number, x: number, y: number)
   for (let i = 0; i < probes.length; i += 2) {
     const px = x + probes[i]!;
     const py = y + probes[i + 1]!;
-    if (probeMeetsCell(ground, roomNumber, px, py, Math.floor(px / tileUnits), Math.floor(py / tileUnits))) return false;
+    if (probeMeetsCell(ground, roomNumber, px, py, Math.floor(px / tileUnits), Math.floor(py / tileUnits)))
+      return false;
   }
   return true;
 }
@@ -38,7 +39,14 @@ function boxMeetsCell(ground: Ground, roomNumber: number, x: number, y: number, 
   if (solid === FULL || solid >= DOOR) return true;
   const left = x - cx * tileUnits;
   const top = y - cy * tileUnits;
-  return boxMeetsShape(ground.shapes[solid]!, left + body.left, top + body.top, left + body.right, top + body.bottom, body.edgesCount);
+  return boxMeetsShape(
+    ground.shapes[solid]!,
+    left + body.left,
+    top + body.top,
+    left + body.right,
+    top + body.bottom,
+    body.edgesCount,
+  );
 }
 
 function probeMeetsCell(ground: Ground, roomNumber: number, px: number, py: number, cx: number, cy: number): boolean {
@@ -52,7 +60,11 @@ function probeMeetsCell(ground: Ground, roomNumber: number, px: number, py: numb
  * Every cell that the body at `(x, y)` (units) has to do with, row by row: those it covers or, where edges count,
  * touches; for probes the cells that contain one. Slow and allocating: for showing, not for stepping.
  */
-export function cellsOfBody(ground: Pick<Ground, "body" | "tileUnits">, x: number, y: number): { readonly cx: number; readonly cy: number }[] {
+export function cellsOfBody(
+  ground: Pick<Ground, "body" | "tileUnits">,
+  x: number,
+  y: number,
+): { readonly cx: number; readonly cy: number }[] {
   const { body, tileUnits } = ground;
   const cells = new Map<string, { cx: number; cy: number }>();
   const add = (cx: number, cy: number) => cells.set(`${cy},${cx}`, { cx, cy });
@@ -63,7 +75,8 @@ export function cellsOfBody(ground: Pick<Ground, "body" | "tileUnits">, x: numbe
   } else {
     const reach = body.edgesCount ? 1 : 0;
     for (let cy = Math.floor((y + body.top - reach) / tileUnits); cy * tileUnits < y + body.bottom + reach; cy++) {
-      for (let cx = Math.floor((x + body.left - reach) / tileUnits); cx * tileUnits < x + body.right + reach; cx++) add(cx, cy);
+      for (let cx = Math.floor((x + body.left - reach) / tileUnits); cx * tileUnits < x + body.right + reach; cx++)
+        add(cx, cy);
     }
   }
   return [...cells.values()].sort((a, b) => a.cy - b.cy || a.cx - b.cx);

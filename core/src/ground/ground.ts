@@ -28,7 +28,13 @@ export class Ground {
   /** The same ground with layers of its own for the rooms whose doors open and close. */
   withOwn(rooms: readonly number[]): Ground {
     if (rooms.length === 0) return this;
-    return new Ground(this.tileUnits, this.rooms, this.shapes, this.body, this.solid.map((cells, room) => (rooms.includes(room) ? cells.slice() : cells)));
+    return new Ground(
+      this.tileUnits,
+      this.rooms,
+      this.shapes,
+      this.body,
+      this.solid.map((cells, room) => (rooms.includes(room) ? cells.slice() : cells)),
+    );
   }
 }
 
@@ -80,7 +86,8 @@ export function resolveCell(ground: Ground, roomNumber: number, cellX: number, c
  */
 export function solidAt(ground: Ground, roomNumber: number, cx: number, cy: number): number {
   const room = ground.rooms[roomNumber]!;
-  if (cx >= 0 && cy >= 0 && cx < room.width && cy < room.height) return ground.solid[roomNumber]![cy * room.width + cx]!;
+  if (cx >= 0 && cy >= 0 && cx < room.width && cy < room.height)
+    return ground.solid[roomNumber]![cy * room.width + cx]!;
   if (!resolveCell(ground, roomNumber, cx, cy)) return FULL;
   return ground.solid[resolved.room]![resolved.cell]!;
 }

@@ -5,7 +5,9 @@ import { joinMask, joinTables } from "./joined.ts";
 it("a tile's look is chosen by the neighbours that it joins with: its own kind, or a flag", () => {
   const { tiles } = tinyWorld(["S"]);
   const looks = Array.from({ length: 16 }, () => ({ fill: "#000000" }));
-  const joining = tiles.map((tile, i) => (i === 1 ? { ...tile, joins: { to: "same", looks } } : i === 3 ? { ...tile, joins: { to: "solid", looks } } : tile));
+  const joining = tiles.map((tile, i) =>
+    i === 1 ? { ...tile, joins: { to: "same", looks } } : i === 3 ? { ...tile, joins: { to: "solid", looks } } : tile,
+  );
   const tables = joinTables(joining);
   expect(tables.map((table) => table && [...table])).toEqual([null, [0, 1, 0, 0], null, [0, 1, 1, 1]]);
   // . # .

@@ -8,11 +8,22 @@ export const JOIN_WEST = 8;
 
 /** For each tile that joins: which tiles it joins with, 1 by their number; null for the others. */
 export function joinTables(tiles: readonly Tile[]): readonly (Uint8Array | null)[] {
-  return tiles.map(({ joins }, i) => joins && Uint8Array.from(tiles, (other, n) => ((joins.to === "same" ? n === i : other.flags.includes(joins.to)) ? 1 : 0)));
+  return tiles.map(
+    ({ joins }, i) =>
+      joins &&
+      Uint8Array.from(tiles, (other, n) => ((joins.to === "same" ? n === i : other.flags.includes(joins.to)) ? 1 : 0)),
+  );
 }
 
 /** Which of a cell's neighbours its tile joins with, as bits; what lies outside the room joins nothing. */
-export function joinMask(table: Uint8Array, cells: ArrayLike<number>, width: number, height: number, x: number, y: number): number {
+export function joinMask(
+  table: Uint8Array,
+  cells: ArrayLike<number>,
+  width: number,
+  height: number,
+  x: number,
+  y: number,
+): number {
   const at = y * width + x;
   return (
     (y > 0 && table[cells[at - width]!] ? JOIN_NORTH : 0) |

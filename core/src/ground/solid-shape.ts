@@ -13,7 +13,8 @@ export type SolidShape =
 
 /** The solid part of a shape that is not full. */
 export function solidShape(shape: Exclude<Shape, { kind: "full" }>): SolidShape {
-  if (shape.kind === "poly") return { kind: "poly", points: Int32Array.from(shape.points.flat(), (v) => v * UNITS_PER_PX) };
+  if (shape.kind === "poly")
+    return { kind: "poly", points: Int32Array.from(shape.points.flat(), (v) => v * UNITS_PER_PX) };
   const edges = shape.boxes.flatMap(([left, top, width, height]) => [left, top, left + width, top + height]);
   return { kind: "boxes", edges: Int32Array.from(edges, (v) => v * UNITS_PER_PX) };
 }
@@ -22,26 +23,50 @@ export function solidShape(shape: Exclude<Shape, { kind: "full" }>): SolidShape 
  * Whether a box body overlaps the shape (semantics.md section 3). All in units from the cell's top-left corner.
  * @param edgesCount `flush: "blocks"`: shapes that only touch overlap too, corner to corner included
  */
-export function boxMeetsShape(shape: SolidShape, left: number, top: number, right: number, bottom: number, edgesCount: boolean): boolean {
+export function boxMeetsShape(
+  shape: SolidShape,
+  left: number,
+  top: number,
+  right: number,
+  bottom: number,
+  edgesCount: boolean,
+): boolean {
   return shape.kind === "boxes"
     ? boxMeetsBoxes(shape.edges, left, top, right, bottom, edgesCount)
     : boxMeetsPolygon(shape.points, left, top, right, bottom, edgesCount);
 }
 
-function boxMeetsBoxes(edges: Int32Array, left: number, top: number, right: number, bottom: number, edgesCount: boolean): boolean {
+function boxMeetsBoxes(
+  edges: Int32Array,
+  left: number,
+  top: number,
+  right: number,
+  bottom: number,
+  edgesCount: boolean,
+): boolean {
   for (let i = 0; i < edges.length; i += 4) {
     const l = edges[i]!;
     const t = edges[i + 1]!;
     const r = edges[i + 2]!;
     const b = edges[i + 3]!;
-    if (edgesCount ? left <= r && right >= l && top <= b && bottom >= t : left < r && right > l && top < b && bottom > t) return true;
+    if (
+      edgesCount ? left <= r && right >= l && top <= b && bottom >= t : left < r && right > l && top < b && bottom > t
+    )
+      return true;
   }
   return false;
 }
 
 // Two convex figures are apart exactly when the normal of one of their edges parts them. All whole numbers: a normal
 // has at most 16 bits, a coordinate at most 19, so products and their sums are exact.
-function boxMeetsPolygon(points: Int32Array, left: number, top: number, right: number, bottom: number, edgesCount: boolean): boolean {
+function boxMeetsPolygon(
+  points: Int32Array,
+  left: number,
+  top: number,
+  right: number,
+  bottom: number,
+  edgesCount: boolean,
+): boolean {
   const n = points.length;
   let minX = points[0]!;
   let maxX = minX;
@@ -55,7 +80,11 @@ function boxMeetsPolygon(points: Int32Array, left: number, top: number, right: n
     if (y < minY) minY = y;
     if (y > maxY) maxY = y;
   }
-  if (edgesCount ? left > maxX || right < minX || top > maxY || bottom < minY : left >= maxX || right <= minX || top >= maxY || bottom <= minY) {
+  if (
+    edgesCount
+      ? left > maxX || right < minX || top > maxY || bottom < minY
+      : left >= maxX || right <= minX || top >= maxY || bottom <= minY
+  ) {
     return false;
   }
   for (let i = 0; i < n; i += 2) {

@@ -39,7 +39,16 @@ export abstract class ShapeVisitor {
  * Visits all shapes that the body at `(x, y)` may overlap when it is displaced by `from` to `to` units along an axis.
  * @param from smallest displacement, 0 or less; `to` the largest, 0 or more
  */
-export function visitShapes(ground: Ground, room: number, x: number, y: number, axis: number, from: number, to: number, visitor: ShapeVisitor): void {
+export function visitShapes(
+  ground: Ground,
+  room: number,
+  x: number,
+  y: number,
+  axis: number,
+  from: number,
+  to: number,
+  visitor: ShapeVisitor,
+): void {
   const { body, tileUnits } = ground;
   const reach = body.edgesCount ? 1 : 0;
   const isBox = body.kind === "box";
@@ -70,14 +79,25 @@ export function visitShapes(ground: Ground, room: number, x: number, y: number, 
       if (shape.kind === "poly") polygon(ground, left, top, axis, shape.points, visitor);
       else {
         const { edges } = shape;
-        for (let i = 0; i < edges.length; i += 4) rectangle(ground, left, top, axis, edges[i]!, edges[i + 1]!, edges[i + 2]!, edges[i + 3]!, visitor);
+        for (let i = 0; i < edges.length; i += 4)
+          rectangle(ground, left, top, axis, edges[i]!, edges[i + 1]!, edges[i + 2]!, edges[i + 3]!, visitor);
       }
     }
   }
 }
 
 /** A box of the cell; `left` and `top` are the walker's place from the cell's corner. */
-function rectangle(ground: Ground, left: number, top: number, axis: number, l: number, t: number, r: number, b: number, v: ShapeVisitor): void {
+function rectangle(
+  ground: Ground,
+  left: number,
+  top: number,
+  axis: number,
+  l: number,
+  t: number,
+  r: number,
+  b: number,
+  v: ShapeVisitor,
+): void {
   const { body } = ground;
   v.poly = false;
   if (body.kind === "box") {
@@ -106,7 +126,18 @@ function rectangle(ground: Ground, left: number, top: number, axis: number, l: n
 }
 
 /** Range of displacements at which two boxes overlap, `a` along the axis and `p` across it; an empty one where they never do. */
-function along(a0: number, a1: number, p0: number, p1: number, s0: number, s1: number, q0: number, q1: number, touch: number, v: ShapeVisitor): void {
+function along(
+  a0: number,
+  a1: number,
+  p0: number,
+  p1: number,
+  s0: number,
+  s1: number,
+  q0: number,
+  q1: number,
+  touch: number,
+  v: ShapeVisitor,
+): void {
   if (touch ? p0 > q1 || p1 < q0 : p0 >= q1 || p1 <= q0) {
     v.lo = 1;
     v.hi = 0;
@@ -170,7 +201,16 @@ function polygon(ground: Ground, left: number, top: number, axis: number, points
 }
 
 /** Cuts the range down to where no edge of the polygon parts it from the box; whole numbers all along. */
-function cut(points: Int32Array, axis: number, l: number, t: number, r: number, b: number, touch: number, v: ShapeVisitor): void {
+function cut(
+  points: Int32Array,
+  axis: number,
+  l: number,
+  t: number,
+  r: number,
+  b: number,
+  touch: number,
+  v: ShapeVisitor,
+): void {
   const n = points.length;
   for (let i = 0; i < n; i += 2) {
     const j = i + 2 === n ? 0 : i + 2;

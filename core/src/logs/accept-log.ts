@@ -11,5 +11,9 @@ export const ACCEPTED = "Accepted: ";
 export function acceptWalk(log: InputLog, fingerprint: string | null, reason: string): InputLog {
   const notes = log.notes.filter((note) => !note.startsWith(ACCEPTED));
   const said = reason.replace(/\s+/g, " ").trim();
-  return { ...log, accept: fingerprint, notes: fingerprint === null || said === "" ? notes : [...notes, `${ACCEPTED}${said}`] };
+  return {
+    ...log,
+    accept: fingerprint,
+    notes: fingerprint === null || said === "" ? notes : [...notes, `${ACCEPTED}${said}`],
+  };
 }

@@ -15,7 +15,9 @@ import { untilChoices } from "../replay/until-choices.ts";
 
 const until = (log: InputLog, at: number): InputLog => {
   const line = log.lines[at];
-  return line?.kind === "keys" ? withLine(log, at, { ...line, until: { kind: "event", event: "bump", subject: null } }) : log;
+  return line?.kind === "keys"
+    ? withLine(log, at, { ...line, until: { kind: "event", event: "bump", subject: null } })
+    : log;
 };
 
 it("a log cut at a frame walks the same up to it and ends there, until lines and all", () => {
@@ -50,10 +52,15 @@ it("a frame explained from a key frame is the same as from the start", () => {
 
 describe("a log that holds keys until a place is reached", () => {
   const walk = tinyWorld(["S.......", ".......#", "........"]);
-  const faster = (world: World, speed: number): World => ({ ...world, rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed } })) });
+  const faster = (world: World, speed: number): World => ({
+    ...world,
+    rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed } })),
+  });
   // Right to the wall's column, down beside the wall, left along the lower row.
   const slow = faster(walk, 2);
-  const inFrames = tinyLog("48 R, 16 D, 32 L, 8 .", { checks: [{ when: { kind: "end" }, what: { kind: "cell", x: 2, y: 2, room: null } }] });
+  const inFrames = tinyLog("48 R, 16 D, 32 L, 8 .", {
+    checks: [{ when: { kind: "end" }, what: { kind: "cell", x: 2, y: 2, room: null } }],
+  });
 
   it("still holds when speed 2 becomes 4; the same one in frames does not", () => {
     let log = inFrames;
@@ -62,7 +69,8 @@ describe("a log that holds keys until a place is reached", () => {
       expect(choice).toMatchObject({ holds: true, sooner: 0 });
       log = choice.log;
     }
-    const holds = (world: World, each: InputLog): boolean => logHolds(run(compile(world), each, { checks: true }).verdicts);
+    const holds = (world: World, each: InputLog): boolean =>
+      logHolds(run(compile(world), each, { checks: true }).verdicts);
     expect([2, 4, 8, 1].map((speed) => holds(faster(walk, speed), log))).toEqual([true, true, true, true]);
     expect([2, 4].map((speed) => holds(faster(walk, speed), inFrames))).toEqual([true, false]);
   });
@@ -94,7 +102,11 @@ it("what a stretch may be held until comes about in it and not before it; where 
         expect(logHolds(after.verdicts)).toBe(choice.holds);
         if (!choice.same) continue;
         same++;
-        expect([Array.from(after.rows!.x), Array.from(after.rows!.y), Array.from(after.rows!.room)]).toEqual([Array.from(before.rows!.x), Array.from(before.rows!.y), Array.from(before.rows!.room)]);
+        expect([Array.from(after.rows!.x), Array.from(after.rows!.y), Array.from(after.rows!.room)]).toEqual([
+          Array.from(before.rows!.x),
+          Array.from(before.rows!.y),
+          Array.from(before.rows!.room),
+        ]);
         expect(run(c, withLine(choice.log, at, asFrames(row))).pathHash).toBe(before.pathHash);
       }
     }),

@@ -23,7 +23,12 @@ export function keyRuns(log: InputLog, lineEnds: readonly number[]): KeyRun[] {
   log.lines.forEach((line, at) => {
     if (line.kind !== "keys") return;
     const reached = runs.length < lineEnds.length;
-    runs.push({ at, line, from: reached ? (lineEnds[runs.length - 1] ?? 0) : null, to: reached ? lineEnds[runs.length]! : null });
+    runs.push({
+      at,
+      line,
+      from: reached ? (lineEnds[runs.length - 1] ?? 0) : null,
+      to: reached ? lineEnds[runs.length]! : null,
+    });
   });
   return runs;
 }
@@ -68,5 +73,9 @@ export function cutLog(log: InputLog, lineEnds: readonly number[], frame: number
 
 /** An `until` line as the frames that it lasted. */
 export function asFrames({ line, from, to }: KeyRun): KeysLine {
-  return { ...line, count: from === null || to === null || to === from ? line.count : Math.min(to - from, MOST_LINE_FRAMES), until: null };
+  return {
+    ...line,
+    count: from === null || to === null || to === from ? line.count : Math.min(to - from, MOST_LINE_FRAMES),
+    until: null,
+  };
 }

@@ -65,7 +65,8 @@ it("its flat form presses the frames that were pressed: the same rows, and no `u
       expect(flat.lines.some((line) => line.kind === "keys" && line.until !== null)).toBe(false);
       expect(run(c, flat, { rows: true }).rows).toEqual(one.rows);
       expect(run(c, readLog(writeLog(flat)), { rows: true }).rows).toEqual(one.rows);
-      if (log.lines.some((line, i) => line.kind === "keys" && line.until !== null && (one.lineEnds[i] ?? 0) > 0)) early++;
+      if (log.lines.some((line, i) => line.kind === "keys" && line.until !== null && (one.lineEnds[i] ?? 0) > 0))
+        early++;
     }),
     FIXED,
   );

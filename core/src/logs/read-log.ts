@@ -38,20 +38,32 @@ export function readLog(file: string, name = "the log"): InputLog {
     refusals.push({ place, line, column: null, message });
     if (refusals.length >= MOST_LISTED) throw new RefusedError(name, refusals);
   };
-  if (text.length > LIMITS.fileBytes) throw new RefusedError(name, [{ place: "", line: null, column: null, message: `is larger than ${LIMITS.fileBytes} bytes` }]);
+  if (text.length > LIMITS.fileBytes)
+    throw new RefusedError(name, [
+      { place: "", line: null, column: null, message: `is larger than ${LIMITS.fileBytes} bytes` },
+    ]);
 
   // No database takes it, and no editor shows it.
   const nul = text.indexOf("\0");
-  if (nul >= 0) throw new RefusedError(name, [{ place: "", line: linesIn(text, nul) + 1, column: null, message: "holds a NUL character" }]);
+  if (nul >= 0)
+    throw new RefusedError(name, [
+      { place: "", line: linesIn(text, nul) + 1, column: null, message: "holds a NUL character" },
+    ]);
 
-  if (linesIn(text, text.length) > MOST_LINES) throw new RefusedError(name, [{ place: "", line: MOST_LINES + 1, column: null, message: `a log has at most ${MOST_LINES} lines` }]);
+  if (linesIn(text, text.length) > MOST_LINES)
+    throw new RefusedError(name, [
+      { place: "", line: MOST_LINES + 1, column: null, message: `a log has at most ${MOST_LINES} lines` },
+    ]);
   const rows = text.split("\n");
   if (rows.at(-1) === "") rows.pop();
   if (rows[0] !== LOG_HEADER) refuse(1, "header", `expected \`${LOG_HEADER}\`, found ${quoted(rows[0] ?? "")}`);
   if (refusals.length > 0) throw new RefusedError(name, refusals);
 
   const dashes = rows.indexOf("---");
-  if (dashes < 0) throw new RefusedError(name, [{ place: "header", line: rows.length, column: null, message: "expected a line `---` after the header" }]);
+  if (dashes < 0)
+    throw new RefusedError(name, [
+      { place: "header", line: rows.length, column: null, message: "expected a line `---` after the header" },
+    ]);
   const log: Growing = { ...EMPTY_LOG, with: [], tags: [], notes: [], checks: [], lines: [] };
   const subjects = new Set<string>();
   let reached = 0;
@@ -59,8 +71,12 @@ export function readLog(file: string, name = "the log"): InputLog {
     const row = rows[i]!;
     const [key, rest] = firstWord(row);
     const order = HEADER_ORDER.indexOf(key as HeaderKey);
-    if (order < 0) refuse(i + 1, "header", `expected one of ${HEADER_ORDER.join(", ")} or \`---\`, found ${quoted(row)}`);
-    else if (order < reached || (order === reached && i > 1 && firstWord(rows[i - 1]!)[0] === key && !REPEATED.has(key))) {
+    if (order < 0)
+      refuse(i + 1, "header", `expected one of ${HEADER_ORDER.join(", ")} or \`---\`, found ${quoted(row)}`);
+    else if (
+      order < reached ||
+      (order === reached && i > 1 && firstWord(rows[i - 1]!)[0] === key && !REPEATED.has(key))
+    ) {
       refuse(i + 1, key, order < reached ? `must stand before \`${HEADER_ORDER[reached]}\`` : "stands twice");
     } else {
       reached = order;
@@ -83,7 +99,12 @@ export function readLog(file: string, name = "the log"): InputLog {
       break;
     }
   }
-  if (frames * log.checks.length > MOST_CHECKED) refuse(dashes + 1, "check", `${log.checks.length} checks over ${frames} frames are too many: frames times checks may be at most ${MOST_CHECKED}`);
+  if (frames * log.checks.length > MOST_CHECKED)
+    refuse(
+      dashes + 1,
+      "check",
+      `${log.checks.length} checks over ${frames} frames are too many: frames times checks may be at most ${MOST_CHECKED}`,
+    );
   if (refusals.length > 0) throw new RefusedError(name, refusals);
   return log;
 }
@@ -115,7 +136,8 @@ function readHeader(key: HeaderKey, rest: string, log: Growing, subjects: Set<st
       return log.start === null ? "expected `start ROOM X Y FACING`" : null;
     case "with": {
       const line = readWith(words);
-      if (line === null) return "expected `holds ITEM [N]`, `taken FIXTURE`, `open FIXTURE`, `circuit NAME on`, `lives N` or `respawn FIXTURE`";
+      if (line === null)
+        return "expected `holds ITEM [N]`, `taken FIXTURE`, `open FIXTURE`, `circuit NAME on`, `lives N` or `respawn FIXTURE`";
       const subject = withSubject(line);
       if (subjects.has(subject)) return `\`${subject}\` stands twice`;
       subjects.add(subject);
@@ -149,7 +171,9 @@ function readHeader(key: HeaderKey, rest: string, log: Growing, subjects: Set<st
 
 function textFault(text: string): string | null {
   if (text === "") return "expected a text";
-  return text.length > MOST_TEXT || hasControls(text) ? `expected a text of at most ${MOST_TEXT} characters without control characters` : null;
+  return text.length > MOST_TEXT || hasControls(text)
+    ? `expected a text of at most ${MOST_TEXT} characters without control characters`
+    : null;
 }
 
 function hasControls(text: string): boolean {
@@ -216,7 +240,10 @@ function readLine(row: string): { readonly line: LogLine } | { readonly fault: s
     return { fault: `expected \`COUNT KEYS\` with a count from 1 to ${MOST_LINE_FRAMES}, found ${quoted(row)}` };
   }
   const keys = keysFromText(words[1] ?? "");
-  if (keys < 0) return { fault: `expected keys: \`.\`, or letters of LRUDAB, each once and in that order; found ${quoted(words[1] ?? "")}` };
+  if (keys < 0)
+    return {
+      fault: `expected keys: \`.\`, or letters of LRUDAB, each once and in that order; found ${quoted(words[1] ?? "")}`,
+    };
   let at = 2;
   let pointer: Pointer | null = null;
   if (words[at]?.startsWith("@")) {
@@ -225,9 +252,12 @@ function readLine(row: string): { readonly line: LogLine } | { readonly fault: s
     at++;
   }
   if (at === words.length) return { line: { kind: "keys", count, keys, pointer, until: null } };
-  if (words[at] !== "until") return { fault: `expected \`until WHAT\` or the line's end, found ${quoted(words.slice(at).join(" "))}` };
+  if (words[at] !== "until")
+    return { fault: `expected \`until WHAT\` or the line's end, found ${quoted(words.slice(at).join(" "))}` };
   const result = parseCondition(words.slice(at + 1));
-  return "fault" in result ? { fault: `until: ${result.fault}` } : { line: { kind: "keys", count, keys, pointer, until: result.condition } };
+  return "fault" in result
+    ? { fault: `until: ${result.fault}` }
+    : { line: { kind: "keys", count, keys, pointer, until: result.condition } };
 }
 
 function readPointer(word: string): Pointer | null {

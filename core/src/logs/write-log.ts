@@ -11,7 +11,8 @@ export function writeLog(log: InputLog): string {
   const rows = [LOG_HEADER];
   if (log.world !== null) rows.push(`world ${log.world}`);
   if (log.rules !== null) rows.push(`rules ${log.rules}`);
-  if (log.start !== null) rows.push(`start ${log.start.room} ${log.start.cell[0]} ${log.start.cell[1]} ${log.start.facing}`);
+  if (log.start !== null)
+    rows.push(`start ${log.start.room} ${log.start.cell[0]} ${log.start.cell[1]} ${log.start.facing}`);
   for (const line of log.with) rows.push(`with ${withText(line)}`);
   if (log.seed !== null) rows.push(`seed ${log.seed}`);
   if (log.title !== null) rows.push(`title ${log.title}`);
@@ -29,7 +30,12 @@ export function mergeLines(lines: readonly LogLine[]): LogLine[] {
   const merged: LogLine[] = [];
   for (const line of lines) {
     const last = merged.at(-1);
-    if (line.kind === "keys" && last?.kind === "keys" && holdsTheSame(last, line) && last.count + line.count <= MOST_LINE_FRAMES) {
+    if (
+      line.kind === "keys" &&
+      last?.kind === "keys" &&
+      holdsTheSame(last, line) &&
+      last.count + line.count <= MOST_LINE_FRAMES
+    ) {
       merged[merged.length - 1] = { ...last, count: last.count + line.count };
     } else merged.push(line);
   }
@@ -39,7 +45,13 @@ export function mergeLines(lines: readonly LogLine[]): LogLine[] {
 type KeysLine = Extract<LogLine, { kind: "keys" }>;
 
 function holdsTheSame(a: KeysLine, b: KeysLine): boolean {
-  return a.until === null && b.until === null && a.keys === b.keys && a.pointer?.x === b.pointer?.x && a.pointer?.y === b.pointer?.y;
+  return (
+    a.until === null &&
+    b.until === null &&
+    a.keys === b.keys &&
+    a.pointer?.x === b.pointer?.x &&
+    a.pointer?.y === b.pointer?.y
+  );
 }
 
 function withText(line: WithLine): string {

@@ -18,11 +18,18 @@ export interface ChoiceSettings {
  * @param buffered the button that is the first candidate, or `NO_BUTTON`
  * @returns whether one was free
  */
-export function chooseDirection(c: Compiled, s: SimState, settings: ChoiceSettings, buffered: number, account: Account | null): boolean {
+export function chooseDirection(
+  c: Compiled,
+  s: SimState,
+  settings: ChoiceSettings,
+  buffered: number,
+  account: Account | null,
+): boolean {
   const tested: TestedCandidate[] | null = account === null ? null : [];
   if (account !== null) account.choices.push(tested!);
 
-  if (buffered !== NO_BUTTON && tryDirection(c, s, settings, buttonX(buffered), buttonY(buffered), "buffered", tested)) return true;
+  if (buffered !== NO_BUTTON && tryDirection(c, s, settings, buttonX(buffered), buttonY(buffered), "buffered", tested))
+    return true;
   const { intentX, intentY } = s;
   if (intentX !== 0 && intentY !== 0) {
     if (tryDirection(c, s, settings, intentX, intentY, "diagonal", tested)) return true;
@@ -32,7 +39,11 @@ export function chooseDirection(c: Compiled, s: SimState, settings: ChoiceSettin
     }
   } else if (intentX !== 0 || intentY !== 0) {
     if (tryDirection(c, s, settings, intentX, intentY, "intent", tested)) return true;
-    if (settings.slide && (s.secondX !== 0 || s.secondY !== 0) && tryDirection(c, s, settings, s.secondX, s.secondY, "second choice", tested)) {
+    if (
+      settings.slide &&
+      (s.secondX !== 0 || s.secondY !== 0) &&
+      tryDirection(c, s, settings, s.secondX, s.secondY, "second choice", tested)
+    ) {
       return true;
     }
   }
@@ -54,7 +65,11 @@ function tryDirection(
   const corners = dx !== 0 && dy !== 0 && !settings.cutCorners;
   if (tested !== null) {
     const places: TestedPlace[] = [{ x, y, free }];
-    if (corners) places.push({ x, y: s.y, free: isFree(s.ground, s.room, x, s.y) }, { x: s.x, y, free: isFree(s.ground, s.room, s.x, y) });
+    if (corners)
+      places.push(
+        { x, y: s.y, free: isFree(s.ground, s.room, x, s.y) },
+        { x: s.x, y, free: isFree(s.ground, s.room, s.x, y) },
+      );
     tested.push({ source, dx, dy, places, taken: places.every((place) => place.free) });
   }
   if (corners) free = free && isFree(s.ground, s.room, x, s.y) && isFree(s.ground, s.room, s.x, y);

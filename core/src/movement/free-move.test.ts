@@ -16,15 +16,27 @@ import { moveFreely } from "./free-move.ts";
 
 type Free = Rules["roam"];
 
-function world(rows: readonly string[], gait: Rules["gait"], free: Partial<Free>, body?: Rules["walker"]["body"], more: Partial<Rules> = {}): World {
+function world(
+  rows: readonly string[],
+  gait: Rules["gait"],
+  free: Partial<Free>,
+  body?: Rules["walker"]["body"],
+  more: Partial<Rules> = {},
+): World {
   const base = tinyWorld(rows, { ...(body ? { body } : {}), input: { ways: 8 } });
   const rules = base.rules[0]!;
-  return { ...base, rules: [{ ...rules, ...more, gait, roam: { ...rules.roam, ...free }, drift: { ...rules.drift, ...free } }] };
+  return {
+    ...base,
+    rules: [{ ...rules, ...more, gait, roam: { ...rules.roam, ...free }, drift: { ...rules.drift, ...free } }],
+  };
 }
 
 const anyPlace = fc.tuple(fc.integer({ min: 0, max: 6 * 4096 }), fc.integer({ min: 0, max: 6 * 4096 }));
 /** A displacement of up to some px, and now and then on whole px, where things lie flush. */
-const anyWay = fc.oneof(fc.integer({ min: -900, max: 900 }), fc.integer({ min: -3, max: 3 }).map((px) => px * 256));
+const anyWay = fc.oneof(
+  fc.integer({ min: -900, max: 900 }),
+  fc.integer({ min: -3, max: 3 }).map((px) => px * 256),
+);
 
 interface Moved {
   readonly x: number;
@@ -44,9 +56,12 @@ function naiveContact(c: Compiled, place: Moved, axis: "x" | "y", way: number, s
   const near = shapesNear(c.ground, 0, place.x, place.y, 3);
   const shapes = counting(c.ground, near, place.x, place.y);
   let gone = 0;
-  while (gone < Math.abs(way) && !shapes.some((shape) => meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y))) gone++;
+  while (gone < Math.abs(way) && !shapes.some((shape) => meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y)))
+    gone++;
   let now = at(gone);
-  const poly = gone < Math.abs(way) && shapes.some((shape) => shape.shape.kind === "poly" && meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y));
+  const poly =
+    gone < Math.abs(way) &&
+    shapes.some((shape) => shape.shape.kind === "poly" && meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y));
   const other = axis === "x" ? "y" : "x";
   while (slide && poly && gone < Math.abs(way)) {
     const stride = Math.min(256, Math.abs(way) - gone);
@@ -69,8 +84,11 @@ function naiveContact(c: Compiled, place: Moved, axis: "x" | "y", way: number, s
 function naiveSnap(c: Compiled, place: Moved, axis: "x" | "y", way: number): Moved {
   const at = (n: number): Moved => ({ ...place, [axis]: place[axis] + Math.sign(way) * n });
   const end = at(Math.abs(way));
-  const met = counting(c.ground, shapesNear(c.ground, 0, place.x, place.y, 3), place.x, place.y).filter((shape) => meets(c.ground, shape, end.x, end.y));
-  for (let n = Math.abs(way); n > 0; n--) if (!met.some((shape) => meetsBoxOf(c.ground, shape, at(n).x, at(n).y))) return at(n);
+  const met = counting(c.ground, shapesNear(c.ground, 0, place.x, place.y, 3), place.x, place.y).filter((shape) =>
+    meets(c.ground, shape, end.x, end.y),
+  );
+  for (let n = Math.abs(way); n > 0; n--)
+    if (!met.some((shape) => meetsBoxOf(c.ground, shape, at(n).x, at(n).y))) return at(n);
   return place;
 }
 
@@ -83,13 +101,31 @@ describe("free movement is what the text says, unit by unit", () => {
         const slide = how.endsWith("slide");
         // For slides a wide room with one slope, the body near its upper left where it is open.
         const rows = slide ? ["......", "......", "..../.", ".../#.", "......"] : walls;
-        const c = compile(world(rows, "roam", { response: how === "snap" ? "snap" : "contact", slopes: slide ? "slide" : "stop", axisOrder: xFirst ? "x-first" : "y-first" }, body));
-        const one = (at: Moved, axis: "x" | "y", way: number): Moved => (way === 0 ? at : how === "snap" ? naiveSnap(c, at, axis, way) : naiveContact(c, at, axis, way, slide));
-        const from = slide ? { x: 3 * 4096 + (place[0] % 4096), y: 4096 + (place[1] % 6000) } : { x: place[0], y: place[1] };
+        const c = compile(
+          world(
+            rows,
+            "roam",
+            {
+              response: how === "snap" ? "snap" : "contact",
+              slopes: slide ? "slide" : "stop",
+              axisOrder: xFirst ? "x-first" : "y-first",
+            },
+            body,
+          ),
+        );
+        const one = (at: Moved, axis: "x" | "y", way: number): Moved =>
+          way === 0 ? at : how === "snap" ? naiveSnap(c, at, axis, way) : naiveContact(c, at, axis, way, slide);
+        const from = slide
+          ? { x: 3 * 4096 + (place[0] % 4096), y: 4096 + (place[1] % 6000) }
+          : { x: place[0], y: place[1] };
         const expected = xFirst ? one(one(from, "x", dx), "y", dy) : one(one(from, "y", dy), "x", dx);
         expect(moved(c, [from.x, from.y], dx, dy)).toEqual(expected);
         if (expected.x !== from.x + dx || expected.y !== from.y + dy) stopped++;
-        if (slide && JSON.stringify(naiveContact(c, from, "x", dx, true)) !== JSON.stringify(naiveContact(c, from, "x", dx, false))) slid++;
+        if (
+          slide &&
+          JSON.stringify(naiveContact(c, from, "x", dx, true)) !== JSON.stringify(naiveContact(c, from, "x", dx, false))
+        )
+          slid++;
       }),
       { ...FIXED, numRuns: 300 },
     );
@@ -101,25 +137,41 @@ describe("free movement is what the text says, unit by unit", () => {
 it("contact never newly overlaps anything, at any speed, in roam and drift", () => {
   const seen = { touched: 0, slid: 0, crossed: 0 };
   fc.assert(
-    fc.property(anyRows, anyGait, anyBody, fc.constantFrom("roam" as const, "drift" as const), fc.integer({ min: 1, max: 4 }), anyLog, (rows, options, body, gait, faster, log) => {
-      const { roam, drift } = options;
-      const c = compile(tinyWorld(rows, { ...options, gait, body, roam: { ...roam, response: "contact", speedX: roam!.speedX! * faster }, drift: { ...drift, response: "contact" } }));
-      const s = startState(c);
-      let wasFree = isFree(c.ground, 0, s.x, s.y);
-      const was = { ...seen };
-      for (const line of log.lines) {
-        if (line.kind !== "keys") continue;
-        for (let n = 0; n < line.count && s.status === 0; n++) {
-          step(c, s, line.keys, null);
-          const nowFree = isFree(c.ground, 0, s.x, s.y);
-          if (wasFree && !nowFree) throw new Error(`newly overlapping at frame ${s.frame}`);
-          wasFree = nowFree;
-          if (s.bumping) seen.touched = was.touched + 1;
-          if (s.slidOrNudged) seen.slid = was.slid + 1;
-          if (s.eventCount > 0 && s.eventKinds[0] === WRAPPED) seen.crossed = was.crossed + 1;
+    fc.property(
+      anyRows,
+      anyGait,
+      anyBody,
+      fc.constantFrom("roam" as const, "drift" as const),
+      fc.integer({ min: 1, max: 4 }),
+      anyLog,
+      (rows, options, body, gait, faster, log) => {
+        const { roam, drift } = options;
+        const c = compile(
+          tinyWorld(rows, {
+            ...options,
+            gait,
+            body,
+            roam: { ...roam, response: "contact", speedX: roam!.speedX! * faster },
+            drift: { ...drift, response: "contact" },
+          }),
+        );
+        const s = startState(c);
+        let wasFree = isFree(c.ground, 0, s.x, s.y);
+        const was = { ...seen };
+        for (const line of log.lines) {
+          if (line.kind !== "keys") continue;
+          for (let n = 0; n < line.count && s.status === 0; n++) {
+            step(c, s, line.keys, null);
+            const nowFree = isFree(c.ground, 0, s.x, s.y);
+            if (wasFree && !nowFree) throw new Error(`newly overlapping at frame ${s.frame}`);
+            wasFree = nowFree;
+            if (s.bumping) seen.touched = was.touched + 1;
+            if (s.slidOrNudged) seen.slid = was.slid + 1;
+            if (s.eventCount > 0 && s.eventKinds[0] === WRAPPED) seen.crossed = was.crossed + 1;
+          }
         }
-      }
-    }),
+      },
+    ),
     FIXED,
   );
   told("contact never newly overlaps, runs", seen);
@@ -129,7 +181,9 @@ it("contact never newly overlaps anything, at any speed, in roam and drift", () 
 it("a wall of one px is never passed at 100 px a frame; undo, snap and ahead do what they are known for", () => {
   const thin = (free: Partial<Free>) => {
     const base = world(["S.........", ".........."], "roam", free);
-    const tiles = base.tiles.map((tile, i) => (i === 3 ? { ...tile, shape: { kind: "boxes" as const, boxes: [[8, 0, 1, 16] as const] } } : tile));
+    const tiles = base.tiles.map((tile, i) =>
+      i === 3 ? { ...tile, shape: { kind: "boxes" as const, boxes: [[8, 0, 1, 16] as const] } } : tile,
+    );
     const cells = base.rooms[0]!.cells.slice();
     cells[4] = cells[14] = 3;
     return { ...base, tileSize: 16, tiles, rooms: [{ ...base.rooms[0]!, cells }] };
@@ -148,7 +202,14 @@ describe("hop", () => {
   const hop = (keys: string, settings: Partial<Rules["hop"]> = {}, ways: 4 | 8 = 4) => {
     const base = tinyWorld(["S...", "..#.", "...."], { input: { ways } });
     const rules = base.rules[0]!;
-    const { rows } = run(compile({ ...base, rules: [{ ...rules, gait: "hop", hop: { ...rules.hop, repeatAfter: 4, repeatEvery: 2, ...settings } }] }), tinyLog(keys), { rows: true });
+    const { rows } = run(
+      compile({
+        ...base,
+        rules: [{ ...rules, gait: "hop", hop: { ...rules.hop, repeatAfter: 4, repeatEvery: 2, ...settings } }],
+      }),
+      tinyLog(keys),
+      { rows: true },
+    );
     return [...rows!.x].map((x, i) => `${x / 4096}${rows!.y[i]! / 4096}`).join(" ");
   };
   it.each([
@@ -156,6 +217,11 @@ describe("hop", () => {
     ["again after a while, then every so often", "9 R", {}, "00 10 10 10 10 20 20 30 30 30"],
     ["only once again with repeatEvery 0", "9 R", { repeatEvery: 0 }, "00 10 10 10 10 20 20 20 20 20"],
     ["a tap moves where it points, not where another key is held", "2 R,1 RD,1 R", {}, "00 10 10 11 11"],
-    ["nothing is tried where it is blocked, and slides to the second choice", "1 R,1 .,1 D,1 .,1 RD", {}, "00 10 10 11 11 12"],
+    [
+      "nothing is tried where it is blocked, and slides to the second choice",
+      "1 R,1 .,1 D,1 .,1 RD",
+      {},
+      "00 10 10 11 11 12",
+    ],
   ] as const)("%s", (_what, keys, settings, path) => expect(hop(keys, settings)).toBe(path));
 });

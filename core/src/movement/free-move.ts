@@ -12,7 +12,8 @@ export function moveFreely(c: Compiled, s: SimState, dx: number, dy: number, acc
   s.travelledY = 0;
   s.slidOrNudged = false;
   c.free.respond(c, s, dx, dy, account);
-  const short = (s.intentX * dx > 0 && s.travelledX < Math.abs(dx)) || (s.intentY * dy > 0 && s.travelledY < Math.abs(dy));
+  const short =
+    (s.intentX * dx > 0 && s.travelledX < Math.abs(dx)) || (s.intentY * dy > 0 && s.travelledY < Math.abs(dy));
   if (short && !s.slidOrNudged) {
     s.bumping = true;
     if (!s.bumpedBefore) s.emit(BUMP);

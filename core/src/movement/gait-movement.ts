@@ -15,5 +15,11 @@ export interface GaitMovement {
    * For gaits that move freely: a frame's diagonal displacement, as it would be were it evened.
    * @param began velocity at the start of the frame
    */
-  readonly evened?: (c: Compiled, s: SimState, began: { readonly vx: number; readonly vy: number }, dx: number, dy: number) => readonly [number, number];
+  readonly evened?: (
+    c: Compiled,
+    s: SimState,
+    began: { readonly vx: number; readonly vy: number },
+    dx: number,
+    dy: number,
+  ) => readonly [number, number];
 }

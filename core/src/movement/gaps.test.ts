@@ -10,7 +10,11 @@ import { gapTowards, gapsAround, overlapDepth } from "./gaps.ts";
 
 const PX = 256;
 const rows = ["#####", "#S.=#", "#.#.#", "#/..#", "#####"];
-const anyBody = fc.record({ kind: fc.constant("box" as const), box: fc.tuple(fc.constant(3), fc.constant(4), fc.integer({ min: 2, max: 13 }), fc.integer({ min: 2, max: 12 })), flush: fc.constantFrom("free" as const, "blocks" as const) });
+const anyBody = fc.record({
+  kind: fc.constant("box" as const),
+  box: fc.tuple(fc.constant(3), fc.constant(4), fc.integer({ min: 2, max: 13 }), fc.integer({ min: 2, max: 12 })),
+  flush: fc.constantFrom("free" as const, "blocks" as const),
+});
 
 it("gaps are the whole units that the body can go each way, and the depth the shortest way out", () => {
   const seen = { free: 0, blocked: 0 };
@@ -29,7 +33,12 @@ it("gaps are the whole units that the body can go each way, and the depth the sh
       if (isFree(ground, 0, x, y)) {
         seen.free++;
         const gaps = gapsAround(ground, 0, x, y);
-        for (const [side, axis, sign] of [["left", 0, -1], ["right", 0, 1], ["up", 1, -1], ["down", 1, 1]] as const) {
+        for (const [side, axis, sign] of [
+          ["left", 0, -1],
+          ["right", 0, 1],
+          ["up", 1, -1],
+          ["down", 1, 1],
+        ] as const) {
           const far = until(axis === 0 ? sign : 0, axis === 1 ? sign : 0, false) - 1;
           const gap = gapTowards(ground, 0, x, y, axis, sign);
           if (gap !== null) expect({ side, gap }).toEqual({ side, gap: far });

@@ -16,7 +16,8 @@ export interface Gaps {
 
 /** The gaps around the body at `(x, y)` of a room (contact marks of interface.md). Slow: for showing. */
 export function gapsAround(ground: Ground, room: number, x: number, y: number): Gaps {
-  if (!isFree(ground, room, x, y)) return { left: null, right: null, top: null, bottom: null, overlap: overlapDepth(ground, room, x, y) };
+  if (!isFree(ground, room, x, y))
+    return { left: null, right: null, top: null, bottom: null, overlap: overlapDepth(ground, room, x, y) };
   return {
     left: gapTowards(ground, room, x, y, X, -1),
     right: gapTowards(ground, room, x, y, X, 1),
@@ -27,7 +28,14 @@ export function gapsAround(ground: Ground, room: number, x: number, y: number): 
 }
 
 /** Units that the body could go along an axis before anything blocks it; null where a whole cell is free. */
-export function gapTowards(ground: Ground, room: number, x: number, y: number, axis: number, sign: number): number | null {
+export function gapTowards(
+  ground: Ground,
+  room: number,
+  x: number,
+  y: number,
+  axis: number,
+  sign: number,
+): number | null {
   const max = ground.tileUnits;
   gather(ground, room, x, y, axis, max);
   const at = blockedRanges.firstBlocked(sign);

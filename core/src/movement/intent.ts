@@ -49,7 +49,8 @@ export function readIntent(c: Compiled, state: SimState): void {
 function rankPresses(state: SimState, pressed: number): void {
   const { held, pressRank } = state;
   // Five: more than any rank. What was released takes no part any more.
-  for (let button = 0; button < 4; button++) pressRank[button] = (held & (1 << button)) === 0 ? 5 : (pressed & (1 << button)) !== 0 ? 0 : pressRank[button]! + 1;
+  for (let button = 0; button < 4; button++)
+    pressRank[button] = (held & (1 << button)) === 0 ? 5 : (pressed & (1 << button)) !== 0 ? 0 : pressRank[button]! + 1;
   // Ranks close up from 0 on.
   let next = 0;
   for (let rank = 0; rank <= 4; rank++) {
@@ -65,7 +66,7 @@ function rankPresses(state: SimState, pressed: number): void {
 }
 
 function oneOf(pressed: number, a: number, b: number): boolean {
-  return (pressed & (1 << a)) !== 0 !== ((pressed & (1 << b)) !== 0);
+  return ((pressed & (1 << a)) !== 0) !== ((pressed & (1 << b)) !== 0);
 }
 
 /** Of the two buttons of an axis (`first` and the next one) the one that counts, or -1. Later of L, R, U, D wins ties. */

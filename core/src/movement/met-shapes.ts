@@ -27,7 +27,14 @@ class Noted extends ShapeVisitor {
  * Every shape that the body at `(x, y)` may meet when it is displaced along an axis. Slow and allocating.
  * @param displacement units along the axis, of either sign
  */
-export function shapesOnWay(ground: Ground, room: number, x: number, y: number, axis: number, displacement: number): readonly MetShape[] {
+export function shapesOnWay(
+  ground: Ground,
+  room: number,
+  x: number,
+  y: number,
+  axis: number,
+  displacement: number,
+): readonly MetShape[] {
   const noted = new Noted();
   visitShapes(ground, room, x, y, axis, Math.min(displacement, 0), Math.max(displacement, 0), noted);
   return noted.shapes;

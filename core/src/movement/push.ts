@@ -9,7 +9,15 @@ import { bodyIn } from "../compiled/body-in-cell.ts";
  * (semantics.md section 4.6), also through a seam.
  * @param all also doors that the body's interior was in already at `(fromX, fromY)`
  */
-export function pushDoors(c: Compiled, s: SimState, x: number, y: number, all: boolean, fromX: number, fromY: number): void {
+export function pushDoors(
+  c: Compiled,
+  s: SimState,
+  x: number,
+  y: number,
+  all: boolean,
+  fromX: number,
+  fromY: number,
+): void {
   if (c.fixtures.doorRooms.length === 0) return;
   const { body, tileUnits: t } = c;
   const reach = body.edgesCount ? 1 : 0;

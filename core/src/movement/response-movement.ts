@@ -9,4 +9,10 @@ import type { SimState } from "../compiled/state.ts";
 export type ResponseMovement = (c: Compiled, s: SimState, dx: number, dy: number, account: Account | null) => void;
 
 /** Moves along one axis; gives the units travelled. */
-export type AxisMovement = (c: Compiled, s: SimState, axis: number, displacement: number, account: Account | null) => number;
+export type AxisMovement = (
+  c: Compiled,
+  s: SimState,
+  axis: number,
+  displacement: number,
+  account: Account | null,
+) => number;

@@ -7,4 +7,10 @@ import { undoAxis } from "./responses/undo-axis.ts";
 import { undoBoth } from "./responses/undo-both.ts";
 
 /** How every response moves. */
-export const RESPONSE_MOVEMENTS: Readonly<Record<ResponseName, ResponseMovement>> = { contact, "undo-axis": undoAxis, "undo-both": undoBoth, snap, ahead };
+export const RESPONSE_MOVEMENTS: Readonly<Record<ResponseName, ResponseMovement>> = {
+  contact,
+  "undo-axis": undoAxis,
+  "undo-both": undoBoth,
+  snap,
+  ahead,
+};

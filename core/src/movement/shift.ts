@@ -34,7 +34,7 @@ class BlockedRanges extends ShapeVisitor {
   /** The nearest displacement from `at` on, going by `sign`, that is in no range. */
   firstFree(at: number, sign: number): number {
     let free = at;
-    for (let again = true; again; ) {
+    for (let again = true; again;) {
       again = false;
       for (let i = 0; i < this.length; i += 2) {
         if (free < this.ranges[i]! || free > this.ranges[i + 1]!) continue;

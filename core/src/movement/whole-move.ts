@@ -11,11 +11,25 @@ import { shift } from "./shift.ts";
  * @param tested displacement of that place along the axis
  * @returns units travelled along the axis
  */
-export function wholeAxis(c: Compiled, s: SimState, axis: number, displacement: number, tested: number, account: Account | null): number {
+export function wholeAxis(
+  c: Compiled,
+  s: SimState,
+  axis: number,
+  displacement: number,
+  tested: number,
+  account: Account | null,
+): number {
   const x = axis === X ? s.x + tested : s.x;
   const y = axis === Y ? s.y + tested : s.y;
   const free = isFree(s.ground, s.room, x, y);
-  if (account !== null) account.axes.push(wholeMove(axis === X ? "x" : "y", s, axis === X ? displacement : 0, axis === Y ? displacement : 0, { x, y, free }));
+  if (account !== null)
+    account.axes.push(
+      wholeMove(axis === X ? "x" : "y", s, axis === X ? displacement : 0, axis === Y ? displacement : 0, {
+        x,
+        y,
+        free,
+      }),
+    );
   if (!free) {
     if ((axis === X ? s.intentX : s.intentY) * displacement > 0) pushDoors(c, s, x, y, true, 0, 0);
     return 0;
@@ -26,5 +40,17 @@ export function wholeAxis(c: Compiled, s: SimState, axis: number, displacement: 
 
 /** The account of a movement that is made whole or not at all. */
 export function wholeMove(axis: AxisMove["axis"], s: SimState, dx: number, dy: number, place: TestedPlace): AxisMove {
-  return { axis, fromX: s.x, fromY: s.y, dx, dy, place, shapes: [], stopAt: 0, movedX: place.free ? dx : 0, movedY: place.free ? dy : 0, slope: [] };
+  return {
+    axis,
+    fromX: s.x,
+    fromY: s.y,
+    dx,
+    dy,
+    place,
+    shapes: [],
+    stopAt: 0,
+    movedX: place.free ? dx : 0,
+    movedY: place.free ? dy : 0,
+    slope: [],
+  };
 }

@@ -25,14 +25,20 @@ it("two paths part in the first frame in which room or place is another one, and
       const c = compile(world);
       const [one, two] = [run(c, log, { rows: true }).rows!, run(c, other, { rows: true }).rows!];
       const at = pathDifference(c, log, c, other);
-      const same = (frame: number): boolean => frame < one.count && frame < two.count && one.room[frame] === two.room[frame] && one.x[frame] === two.x[frame] && one.y[frame] === two.y[frame];
+      const same = (frame: number): boolean =>
+        frame < one.count &&
+        frame < two.count &&
+        one.room[frame] === two.room[frame] &&
+        one.x[frame] === two.x[frame] &&
+        one.y[frame] === two.y[frame];
       const last = Math.max(one.count, two.count);
       const first = Array.from({ length: last }, (_, frame) => frame).find((frame) => !same(frame));
       expect(at?.frame).toBe(first);
       expect(pathDifference(c, log, c, log)).toBeNull();
       // Rooms in another order are the same rooms.
       const turned = compile({ ...world, rooms: [...world.rooms].reverse() });
-      if (world.rooms.every((room) => room.fixtures.length === 0)) expect(pathDifference(c, log, turned, log)).toBeNull();
+      if (world.rooms.every((room) => room.fixtures.length === 0))
+        expect(pathDifference(c, log, turned, log)).toBeNull();
     }),
     FIXED,
   );
@@ -70,11 +76,23 @@ it("an accepted walk is told from another one, keeps its reason, and says so in 
   expect(new Prover(faster, sha256).prove(accepted)).toMatchObject({ holds: true, accepted: false });
   // Without a hash nobody can say.
   expect(new Prover(faster).prove(accepted)).toMatchObject({ holds: true, accepted: null, fingerprint: null });
-  expect(new Prover(world).prove({ ...log, rules: "roof" })).toMatchObject({ holds: false, refused: expect.stringContaining("roof") as string, checks: [] });
-  expect(new Prover(world).prove("nonsense")).toMatchObject({ holds: false, refused: expect.stringContaining("line 1") as string });
+  expect(new Prover(world).prove({ ...log, rules: "roof" })).toMatchObject({
+    holds: false,
+    refused: expect.stringContaining("roof") as string,
+    checks: [],
+  });
+  expect(new Prover(world).prove("nonsense")).toMatchObject({
+    holds: false,
+    refused: expect.stringContaining("line 1") as string,
+  });
 
-  const said = (after: typeof log): string => summary(world, [{ kind: "change-log", log: "right", before: writeLog(log), after: writeLog(after) }]);
+  const said = (after: typeof log): string =>
+    summary(world, [{ kind: "change-log", log: "right", before: writeLog(log), after: writeLog(after) }]);
   expect(said(accepted)).toBe("log right: accepted as it walks, it feels right");
-  expect(said({ ...log, title: "To the right", checks: [{ when: { kind: "ever" }, what: { kind: "still" } }] })).toBe("log right: titled To the right; check ever still");
-  expect(said({ ...log, lines: tinyLog("12 R, 4 .").lines, rules: "main" })).toBe("log right: rules main; keys, 12 to 16 frames");
+  expect(said({ ...log, title: "To the right", checks: [{ when: { kind: "ever" }, what: { kind: "still" } }] })).toBe(
+    "log right: titled To the right; check ever still",
+  );
+  expect(said({ ...log, lines: tinyLog("12 R, 4 .").lines, rules: "main" })).toBe(
+    "log right: rules main; keys, 12 to 16 frames",
+  );
 });

@@ -73,7 +73,16 @@ export class Prover {
       };
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      return { holds: false, refused: error.message, status: null, frames: null, pathHash: null, fingerprint: null, accepted: null, checks: [] };
+      return {
+        holds: false,
+        refused: error.message,
+        status: null,
+        frames: null,
+        pathHash: null,
+        fingerprint: null,
+        accepted: null,
+        checks: [],
+      };
     }
   }
 }

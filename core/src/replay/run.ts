@@ -60,7 +60,12 @@ export interface FrameObserver {
 export type FrameBegin = Readonly<Pick<SimState, "legX" | "legY" | "facing" | "vx" | "vy">>;
 
 /** Explains the last frame instead of only stepping through it, or shows every frame to somebody. */
-type InnerOptions = RunOptions & { readonly explain?: boolean; readonly observer?: FrameObserver; readonly keyFrames?: KeyFrames; readonly from?: KeyFrame | null };
+type InnerOptions = RunOptions & {
+  readonly explain?: boolean;
+  readonly observer?: FrameObserver;
+  readonly keyFrames?: KeyFrames;
+  readonly from?: KeyFrame | null;
+};
 
 /**
  * Runs a log: `run(world, log)` of architecture.md. Pure; the same everywhere.
@@ -71,7 +76,12 @@ export function run(c: Compiled, log: InputLog, options: RunOptions = {}): RunRe
 }
 
 /** Runs a log as `run` does, and keeps states on the way to begin from when a frame of it is looked at. */
-export function runWithKeyFrames(c: Compiled, log: InputLog, options: RunOptions = {}, keyFrames = new KeyFrames(c, log)): { readonly result: RunResult; readonly keyFrames: KeyFrames } {
+export function runWithKeyFrames(
+  c: Compiled,
+  log: InputLog,
+  options: RunOptions = {},
+  keyFrames = new KeyFrames(c, log),
+): { readonly result: RunResult; readonly keyFrames: KeyFrames } {
   return { result: new Run(c, log, { ...options, keyFrames }).result(), keyFrames };
 }
 
@@ -79,7 +89,12 @@ export function runWithKeyFrames(c: Compiled, log: InputLog, options: RunOptions
  * Explains one frame of the log's run; row 0 too. A frame beyond the run's end gives its last one. Throws as `run` does.
  * @param keyFrames of a run of this log in this compiled world, to begin from; without them it begins at the start
  */
-export function explainFrame(c: Compiled, log: InputLog, frame: number, keyFrames: KeyFrames | null = null): Explanation {
+export function explainFrame(
+  c: Compiled,
+  log: InputLog,
+  frame: number,
+  keyFrames: KeyFrames | null = null,
+): Explanation {
   const made = new Run(c, log, { last: frame, explain: true, from: keyFrames?.before(frame) ?? null });
   if (frame === 0) return explainStart(c, made.state);
   made.result();
@@ -155,7 +170,9 @@ class Run {
       this.lineEnds.push(state.frame);
     }
     const own = this.watches.length - this.laws;
-    const verdicts = this.watches.map((watch, i): Verdict => (i < own ? watch.finish(state) : { ...watch.finish(state), law: true }));
+    const verdicts = this.watches.map((watch, i): Verdict =>
+      i < own ? watch.finish(state) : { ...watch.finish(state), law: true },
+    );
     if (this.ranOut !== null) verdicts.push(this.ranOut);
     return {
       frames: state.frame,
@@ -185,12 +202,18 @@ class Run {
       else if (this.observer === null) step(c, state, keys, null);
       else this.observed(this.observer, keys);
       this.row();
-      if (keyFrames !== null && state.frame % keyFrames.apart === 0) keyFrames.see(state, at, until !== null && until(state) ? 0 : n - 1);
+      if (keyFrames !== null && state.frame % keyFrames.apart === 0)
+        keyFrames.see(state, at, until !== null && until(state) ? 0 : n - 1);
       if (state.status !== PLAYING || state.frame >= last) return;
       if (until !== null && until(state)) return;
     }
     if (line.until !== null) {
-      this.ranOut = { check: `until ${conditionText(line.until)}`, verdict: "fail", frame: state.frame, seen: seenText(c, line.until, state) };
+      this.ranOut = {
+        check: `until ${conditionText(line.until)}`,
+        verdict: "fail",
+        frame: state.frame,
+        seen: seenText(c, line.until, state),
+      };
     }
   }
 

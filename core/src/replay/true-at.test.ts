@@ -3,7 +3,7 @@ import { expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
 import { stateAt } from "./run.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { World  } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 import { checkText } from "../checks/check.ts";
 import { checksTrueAt } from "./true-at.ts";
 
@@ -13,7 +13,15 @@ const fixtures: readonly Fixture[] = [
   { id: "wheel-1", kind: "switch", cell: [2, 0], circuit: "pump", ...plain },
   { id: "lamp-1", kind: "checkpoint", cell: [3, 0], ...plain },
   { id: "mark-1", kind: "marker", cell: [4, 0], name: "Mark", ...plain },
-  { id: "door-1", kind: "door", cell: [5, 0], lock: { kind: "item", item: "key", count: 3, spends: false }, opensOn: "push", closes: "never", ...plain },
+  {
+    id: "door-1",
+    kind: "door",
+    cell: [5, 0],
+    lock: { kind: "item", item: "key", count: 3, spends: false },
+    opensOn: "push",
+    closes: "never",
+    ...plain,
+  },
   { id: "door-2", kind: "door", cell: [3, 1], lock: { kind: "none" }, opensOn: "push", closes: "behind", ...plain },
   { id: "pipe-1", kind: "portal", cell: [3, 3], to: { room: "b", cell: [1, 1] }, ...plain },
   { id: "vent-1", kind: "hazard", cell: [0, 3], ...plain },
@@ -23,7 +31,16 @@ const fixtures: readonly Fixture[] = [
 const world: World = (() => {
   const base = tinyWorld(["S.......", "........", "........", "........"], { glide: { speed: 8 } });
   const [room] = base.rooms;
-  return { ...base, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }], circuits: ["pump"], lives: 3, rooms: [{ ...room!, fixtures }, { ...room!, id: "b" }] };
+  return {
+    ...base,
+    items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
+    circuits: ["pump"],
+    lives: 3,
+    rooms: [
+      { ...room!, fixtures },
+      { ...room!, id: "b" },
+    ],
+  };
 })();
 const c = compile(world);
 
@@ -43,7 +60,12 @@ it.each<[string, string, number, string[]]>([
   ["a door closed behind", "6 R,5 D", 11, ["by 11 event close door-2"]],
   ["another room entered", "6 R,8 D", 13, ["by 13 event portal pipe-1", "by 13 room b", "at 13 cell 1 1 in b"]],
   ["a hazard met", "6 D", 5, ["by 5 event hurt vent-1", "at 5 cell 0 0 in a"]],
-  ["nothing at all", "4 .", 2, ["at 2 cell 0 0 in a", "at 2 still", "at 2 facing down", "always aligned", "never overlap", "never outside"]],
+  [
+    "nothing at all",
+    "4 .",
+    2,
+    ["at 2 cell 0 0 in a", "at 2 still", "at 2 facing down", "always aligned", "never overlap", "never outside"],
+  ],
 ])("of %s it says so", (_what, keys, frame, says) => {
   const checks = offered(keys, frame);
   expect(checks).toEqual(expect.arrayContaining(says));
@@ -54,6 +76,9 @@ it.each<[string, string, number, string[]]>([
 
 it("says nothing of arriving and leaving, and leaves out what the log has", () => {
   expect(offered("6 R,8 D", 13).some((check) => /arrive|leave/.test(check))).toBe(false);
-  const log = { ...tinyLog("2 R"), checks: [{ when: { kind: "by", frame: 1 }, what: { kind: "taken", fixture: "key-1" } }] } as const;
+  const log = {
+    ...tinyLog("2 R"),
+    checks: [{ when: { kind: "by", frame: 1 }, what: { kind: "taken", fixture: "key-1" } }],
+  } as const;
   expect(checksTrueAt(c, log, stateAt(c, log, 1)).map(checkText)).not.toContain("by 1 taken key-1");
 });

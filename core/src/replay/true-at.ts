@@ -18,16 +18,25 @@ import { run, stateAt } from "./run.ts";
  */
 export function checksTrueAt(c: Compiled, log: InputLog, s: SimState): Check[] {
   const happened = eventsOf(c, s).map((what): Check => ({ when: { kind: "by", frame: s.frame }, what }));
-  const offered = CONDITION_KINDS.flatMap((kind) => kind.trueIn(c, s).map((what): Check => ({ when: whenOf(kind.offeredWhen, s.frame), what })));
+  const offered = CONDITION_KINDS.flatMap((kind) =>
+    kind.trueIn(c, s).map((what): Check => ({ when: whenOf(kind.offeredWhen, s.frame), what })),
+  );
   const had = new Set(log.checks.map(checkText));
-  const fresh = new Map([...happened, ...offered.sort((a, b) => rank(a) - rank(b))].map((check) => [checkText(check), check]));
-  return holding(c, log, [...fresh.values()].filter((check) => !had.has(checkText(check))));
+  const fresh = new Map(
+    [...happened, ...offered.sort((a, b) => rank(a) - rank(b))].map((check) => [checkText(check), check]),
+  );
+  return holding(
+    c,
+    log,
+    [...fresh.values()].filter((check) => !had.has(checkText(check))),
+  );
 }
 
 /** What is offered first: by this frame, at it, at the end, always, never. */
 const OFFERED: readonly When["kind"][] = ["by", "at", "end", "always", "never"];
 const rank = ({ when }: Check): number => OFFERED.indexOf(when.kind);
-const whenOf = (kind: When["kind"], frame: number): When => (kind === "at" || kind === "by" ? { kind, frame } : { kind });
+const whenOf = (kind: When["kind"], frame: number): When =>
+  kind === "at" || kind === "by" ? { kind, frame } : { kind };
 
 /**
  * Checks that are offered with a walk that was just made: where it ended and how, and that it kept to the grid; where it
@@ -40,7 +49,8 @@ export function checksOfWalk(c: Compiled, log: InputLog): Check[] {
   const end: When = { kind: "end" };
   const aligned: Check = { when: { kind: "always" }, what: { kind: "aligned", strictly: false } };
   const apart: Check = { when: { kind: "never" }, what: { kind: "overlap" } };
-  const ended: readonly Check[] = s.status === PLAYING ? [] : [{ when: end, what: { kind: "status", status: STATUS_NAMES[s.status]! } }];
+  const ended: readonly Check[] =
+    s.status === PLAYING ? [] : [{ when: end, what: { kind: "status", status: STATUS_NAMES[s.status]! } }];
   const held = holding(c, log, [{ when: end, what: cellOf(c, s) }, ...ended, aligned, apart]);
   return held.includes(aligned) ? held.filter((check) => check !== apart) : held;
 }

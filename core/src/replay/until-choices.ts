@@ -46,19 +46,34 @@ export function untilChoices(c: Compiled, log: InputLog, at: number): UntilChoic
     const after = run(c, changed, { checks: true });
     const end = keyRuns(changed, after.lineEnds).find((each) => each.at === at)?.to ?? null;
     if (end === null || end > found.to! || ranOut(after.verdicts, what, end)) return [];
-    return [{ what, text: conditionText(what), log: changed, sooner: found.to! - end, same: after.pathHash === before.pathHash && after.frames === before.frames, holds: logHolds(after.verdicts) }];
+    return [
+      {
+        what,
+        text: conditionText(what),
+        log: changed,
+        sooner: found.to! - end,
+        same: after.pathHash === before.pathHash && after.frames === before.frames,
+        holds: logHolds(after.verdicts),
+      },
+    ];
   });
-  return choices.sort((a, b) => Number(b.same) - Number(a.same) || Number(b.holds) - Number(a.holds) || a.sooner - b.sooner);
+  return choices.sort(
+    (a, b) => Number(b.same) - Number(a.same) || Number(b.holds) - Number(a.holds) || a.sooner - b.sooner,
+  );
 }
 
-const ranOut = (verdicts: readonly Verdict[], what: Condition, end: number): boolean => verdicts.some(({ check, frame, verdict }) => verdict === "fail" && frame === end && check === `until ${conditionText(what)}`);
+const ranOut = (verdicts: readonly Verdict[], what: Condition, end: number): boolean =>
+  verdicts.some(
+    ({ check, frame, verdict }) => verdict === "fail" && frame === end && check === `until ${conditionText(what)}`,
+  );
 
 function whatsOf(c: Compiled, log: InputLog, { to }: KeyRun): Condition[] {
   const s = stateAt(c, log, to!);
   const whats: Condition[] = [];
   for (let i = 0; i < s.eventCount; i++) {
     const fixture = c.fixtures.all[s.eventSubjects[i]!]?.id;
-    if (fixture !== undefined && (s.eventKinds[i] === TAKE || s.eventKinds[i] === OPEN)) whats.push({ kind: s.eventKinds[i] === TAKE ? "taken" : "open", fixture });
+    if (fixture !== undefined && (s.eventKinds[i] === TAKE || s.eventKinds[i] === OPEN))
+      whats.push({ kind: s.eventKinds[i] === TAKE ? "taken" : "open", fixture });
   }
   whats.push(cellOf(c, s));
   if (c.onGrid) whats.push({ kind: "pixel", x: s.x / 256, y: s.y / 256 });

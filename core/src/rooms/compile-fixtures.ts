@@ -13,7 +13,15 @@ import { portal } from "./kinds/portal.ts";
 import { switchKind } from "./kinds/switch.ts";
 
 /** What every kind does in a run. */
-const BEHAVIOURS: { readonly [K in FixtureKindName]: FixtureBehaviour<Extract<Fixture, { kind: K }>> } = { item, door, hazard, checkpoint, switch: switchKind, portal, marker };
+const BEHAVIOURS: { readonly [K in FixtureKindName]: FixtureBehaviour<Extract<Fixture, { kind: K }>> } = {
+  item,
+  door,
+  hazard,
+  checkpoint,
+  switch: switchKind,
+  portal,
+  marker,
+};
 
 /** Makes a world's fixtures ready for the simulation (semantics.md section 8). */
 export function compileFixtures(world: World): CompiledFixtures {
@@ -37,7 +45,8 @@ export function compileFixtures(world: World): CompiledFixtures {
     }
     return first;
   });
-  const those = (which: (fixture: CompiledFixture) => boolean): Int32Array => Int32Array.from(all.flatMap((fixture, i) => (which(fixture) ? [i] : [])));
+  const those = (which: (fixture: CompiledFixture) => boolean): Int32Array =>
+    Int32Array.from(all.flatMap((fixture, i) => (which(fixture) ? [i] : [])));
   const giving = new Int32Array(world.items.length);
   for (const fixture of all) if (fixture.gives) giving[fixture.item]!++;
   return {

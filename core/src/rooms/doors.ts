@@ -7,7 +7,7 @@ import { CLOSE, OPEN, REFUSED } from "../world/vocabulary.ts";
 import { FACING_DX, FACING_DY } from "../world/facing.ts";
 import { USE } from "../world/keys.ts";
 import type { CompiledFixture } from "../compiled/compiled-fixture.ts";
-import { LOCK_CIRCUIT, LOCK_ITEM  } from "../compiled/compiled-fixture.ts";
+import { LOCK_CIRCUIT, LOCK_ITEM } from "../compiled/compiled-fixture.ts";
 import { bodyIn } from "../compiled/body-in-cell.ts";
 
 /** Step 6 of a frame (semantics.md section 8). After a respawn or a portal nothing is pushed or used. */
@@ -44,7 +44,8 @@ function isInCellOf(c: Compiled, s: SimState, fixture: CompiledFixture): boolean
   const [lastX, lastY] = [Math.floor((s.x + right) / t), Math.floor((s.y + bottom) / t)];
   for (let cy = Math.floor((s.y + body.top) / t); cy <= lastY; cy++) {
     for (let cx = Math.floor((s.x + body.left) / t); cx <= lastX; cx++) {
-      if (!resolveCell(s.ground, s.room, cx, cy) || resolved.room !== fixture.room || resolved.cell !== fixture.cell) continue;
+      if (!resolveCell(s.ground, s.room, cx, cy) || resolved.room !== fixture.room || resolved.cell !== fixture.cell)
+        continue;
       if (bodyIn(c, s.x - cx * t, s.y - cy * t)) return true;
     }
   }
@@ -62,7 +63,8 @@ export function follow(c: Compiled, s: SimState, told: boolean): void {
   for (let i = 0; i < following.length; i++) {
     const number = following[i]!;
     const { lock, circuit, openWhileOn, item } = all[number]!;
-    const open = lock === LOCK_CIRCUIT ? (memory.on[circuit] === 1) === openWhileOn : giving[item]! > 0 && memory.left[item] === 0;
+    const open =
+      lock === LOCK_CIRCUIT ? (memory.on[circuit] === 1) === openWhileOn : giving[item]! > 0 && memory.left[item] === 0;
     if ((memory.open[number] === 1) === open) continue;
     memory.setOpen(number, open);
     if (told) s.emit(open ? OPEN : CLOSE, number);

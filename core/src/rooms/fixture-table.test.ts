@@ -7,13 +7,30 @@ import { run } from "../replay/run.ts";
 import { STATUS_NAMES } from "../world/vocabulary.ts";
 import { traceText } from "../simulation/trace.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { World  } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 
 const plain = { touch: "cell", keeps: "run" } as const;
-const item = (id: string, x: number, more: object = {}): Fixture => ({ id, kind: "item", cell: [x, 0], give: "key", count: 1, ...plain, ...more });
-const door = (lock: object, more: object = {}, x = 3): Fixture => ({ id: "door", kind: "door", cell: [x, 0], lock, opensOn: "push", closes: "never", ...plain, ...more }) as Fixture;
-const wheel = (x: number, more: object = {}): Fixture => ({ id: "wheel", kind: "switch", cell: [x, 0], circuit: "pump", ...plain, ...more });
-const at = (id: string, kind: "hazard" | "checkpoint" | "marker", x: number): Fixture => ({ id, kind, cell: [x, 0], ...(kind === "marker" ? { name: id } : {}), ...plain }) as Fixture;
+const item = (id: string, x: number, more: object = {}): Fixture => ({
+  id,
+  kind: "item",
+  cell: [x, 0],
+  give: "key",
+  count: 1,
+  ...plain,
+  ...more,
+});
+const door = (lock: object, more: object = {}, x = 3): Fixture =>
+  ({ id: "door", kind: "door", cell: [x, 0], lock, opensOn: "push", closes: "never", ...plain, ...more }) as Fixture;
+const wheel = (x: number, more: object = {}): Fixture => ({
+  id: "wheel",
+  kind: "switch",
+  cell: [x, 0],
+  circuit: "pump",
+  ...plain,
+  ...more,
+});
+const at = (id: string, kind: "hazard" | "checkpoint" | "marker", x: number): Fixture =>
+  ({ id, kind, cell: [x, 0], ...(kind === "marker" ? { name: id } : {}), ...plain }) as Fixture;
 
 /** A corridor of eight cells that leads into a second one on its right, both with a wall below; a frame a cell. */
 function corridor(fixtures: readonly Fixture[], more: Partial<World> = {}): World {
@@ -21,7 +38,13 @@ function corridor(fixtures: readonly Fixture[], more: Partial<World> = {}): Worl
   const [room] = world.rooms;
   const a = { ...room!, edges: { ...room!.edges, east: { kind: "link", room: "b", offset: 0 } }, fixtures } as const;
   const b = { ...room!, id: "b", edges: { ...room!.edges, west: { kind: "link", room: "a", offset: 0 } } } as const;
-  return { ...world, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }], circuits: ["pump"], rooms: [a, b], ...more };
+  return {
+    ...world,
+    items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
+    circuits: ["pump"],
+    rooms: [a, b],
+    ...more,
+  };
 }
 
 /** What happens, by frames: events but for arrivals, and how it ends. */
@@ -32,11 +55,15 @@ function happens(world: World, keys: string): string {
   });
   const c = compile(world);
   const { rows, status } = run(c, { ...EMPTY_LOG, lines }, { rows: true });
-  const events = [...traceText(c, rows!)].join("").split("\r\n").slice(1, -1).flatMap((row) => {
-    const fields = row.split(",");
-    const told = fields[12]!.split(";").filter((event) => event !== "" && event !== "arrive");
-    return told.length === 0 ? [] : [`${fields[0]} ${told.join(" ")}`];
-  });
+  const events = [...traceText(c, rows!)]
+    .join("")
+    .split("\r\n")
+    .slice(1, -1)
+    .flatMap((row) => {
+      const fields = row.split(",");
+      const told = fields[12]!.split(";").filter((event) => event !== "" && event !== "arrive");
+      return told.length === 0 ? [] : [`${fields[0]} ${told.join(" ")}`];
+    });
   return [...events, ...(status === 0 ? [] : [STATUS_NAMES[status]!])].join("; ");
 }
 
@@ -45,16 +72,61 @@ describe("a door", () => {
     ["without a lock, pushed", [door({ kind: "none" })], "5 R", "3 bump open:door"],
     ["without a lock, used", [door({ kind: "none" }, { opensOn: "use" })], "3 R,1 RA,2 R", "3 bump; 4 open:door"],
     ["that wants use is not opened by a push", [door({ kind: "none" }, { opensOn: "use" })], "5 R", "3 bump"],
-    ["that wants a key which nobody has", [door({ kind: "item", item: "key", count: 1, spends: false })], "5 R", "3 bump refused:door"],
-    ["that wants a key which was taken", [item("key-1", 1), door({ kind: "item", item: "key", count: 1, spends: false })], "5 R", "1 take:key-1; 3 bump open:door"],
-    ["that wants two and gets one that counts twice", [item("key-1", 1, { count: 2 }), door({ kind: "item", item: "key", count: 2, spends: true })], "5 R", "1 take:key-1; 3 bump open:door"],
-    ["that wants two and gets one", [item("key-1", 1), door({ kind: "item", item: "key", count: 2, spends: true })], "5 R", "1 take:key-1; 3 bump refused:door"],
-    ["of a circuit that is switched on", [wheel(1), door({ kind: "circuit", circuit: "pump", open: "on" })], "5 R", "1 switch:wheel open:door"],
-    ["of a circuit that is to be off", [wheel(1), door({ kind: "circuit", circuit: "pump", open: "off" })], "5 R", "1 switch:wheel close:door; 3 bump"],
-    ["of what is collected", [item("key-1", 1), item("key-2", 2), door({ kind: "collected", item: "key" })], "5 R", "1 take:key-1; 2 take:key-2 open:door"],
+    [
+      "that wants a key which nobody has",
+      [door({ kind: "item", item: "key", count: 1, spends: false })],
+      "5 R",
+      "3 bump refused:door",
+    ],
+    [
+      "that wants a key which was taken",
+      [item("key-1", 1), door({ kind: "item", item: "key", count: 1, spends: false })],
+      "5 R",
+      "1 take:key-1; 3 bump open:door",
+    ],
+    [
+      "that wants two and gets one that counts twice",
+      [item("key-1", 1, { count: 2 }), door({ kind: "item", item: "key", count: 2, spends: true })],
+      "5 R",
+      "1 take:key-1; 3 bump open:door",
+    ],
+    [
+      "that wants two and gets one",
+      [item("key-1", 1), door({ kind: "item", item: "key", count: 2, spends: true })],
+      "5 R",
+      "1 take:key-1; 3 bump refused:door",
+    ],
+    [
+      "of a circuit that is switched on",
+      [wheel(1), door({ kind: "circuit", circuit: "pump", open: "on" })],
+      "5 R",
+      "1 switch:wheel open:door",
+    ],
+    [
+      "of a circuit that is to be off",
+      [wheel(1), door({ kind: "circuit", circuit: "pump", open: "off" })],
+      "5 R",
+      "1 switch:wheel close:door; 3 bump",
+    ],
+    [
+      "of what is collected",
+      [item("key-1", 1), item("key-2", 2), door({ kind: "collected", item: "key" })],
+      "5 R",
+      "1 take:key-1; 2 take:key-2 open:door",
+    ],
     ["of what nothing gives", [door({ kind: "collected", item: "key" })], "5 R", "3 bump"],
-    ["that closes behind", [door({ kind: "none" }, { closes: "behind" })], "6 R,3 L", "3 bump open:door; 5 close:door; 8 bump open:door"],
-    ["that spends its key closes behind it for good", [item("key-1", 1), door({ kind: "item", item: "key", count: 1, spends: true }, { closes: "behind" })], "6 R,2 L", "1 take:key-1; 3 bump open:door; 5 close:door; 8 bump refused:door"],
+    [
+      "that closes behind",
+      [door({ kind: "none" }, { closes: "behind" })],
+      "6 R,3 L",
+      "3 bump open:door; 5 close:door; 8 bump open:door",
+    ],
+    [
+      "that spends its key closes behind it for good",
+      [item("key-1", 1), door({ kind: "item", item: "key", count: 1, spends: true }, { closes: "behind" })],
+      "6 R,2 L",
+      "1 take:key-1; 3 bump open:door; 5 close:door; 8 bump refused:door",
+    ],
   ])("%s", (_what, fixtures, keys, events) => expect(happens(corridor(fixtures), keys)).toBe(events));
 });
 
@@ -63,41 +135,95 @@ describe("what a fixture keeps", () => {
     ["run", "1 take:key-1; 8 leave:a enter:b; 9 leave:b enter:a"],
     ["visit", "1 take:key-1; 8 leave:a enter:b; 9 leave:b enter:a; 15 take:key-1"],
     ["life", "1 take:key-1; 8 leave:a enter:b; 9 leave:b enter:a"],
-  ])("an item for a %s, left and come back to", (keeps, events) => expect(happens(corridor([item("key-1", 1, { keeps })]), "8 R,8 L")).toBe(events));
+  ])("an item for a %s, left and come back to", (keeps, events) =>
+    expect(happens(corridor([item("key-1", 1, { keeps })]), "8 R,8 L")).toBe(events),
+  );
 
   it.each<["run" | "visit" | "life", string]>([
     ["run", "1 take:key-1; 2 hurt:vent respawn; 4 hurt:vent respawn"],
     // Who respawns in the same room has not left it.
     ["visit", "1 take:key-1; 2 hurt:vent respawn; 4 hurt:vent respawn"],
     ["life", "1 take:key-1; 2 hurt:vent respawn; 3 take:key-1; 4 hurt:vent respawn"],
-  ])("an item for a %s, after a death", (keeps, events) => expect(happens(corridor([item("key-1", 1, { keeps }), at("vent", "hazard", 2)]), "4 R")).toBe(events));
+  ])("an item for a %s, after a death", (keeps, events) =>
+    expect(happens(corridor([item("key-1", 1, { keeps }), at("vent", "hazard", 2)]), "4 R")).toBe(events),
+  );
 
   it("a wheel for a visit is off again, and so is what follows it", () => {
-    expect(happens(corridor([wheel(1, { keeps: "visit" }), door({ kind: "circuit", circuit: "pump", open: "on" })]), "8 R,5 L")).toBe("1 switch:wheel open:door; 8 leave:a enter:b close:door; 9 leave:b enter:a; 13 bump");
+    expect(
+      happens(
+        corridor([wheel(1, { keeps: "visit" }), door({ kind: "circuit", circuit: "pump", open: "on" })]),
+        "8 R,5 L",
+      ),
+    ).toBe("1 switch:wheel open:door; 8 leave:a enter:b close:door; 9 leave:b enter:a; 13 bump");
   });
 });
 
 describe("lives, goals and ends", () => {
   const hurt = [at("vent", "hazard", 2)];
   it.each<[string, readonly Fixture[], Partial<World>, string, string]>([
-    ["without lives one respawns for ever", hurt, {}, "7 R", "2 hurt:vent respawn; 4 hurt:vent respawn; 6 hurt:vent respawn"],
+    [
+      "without lives one respawns for ever",
+      hurt,
+      {},
+      "7 R",
+      "2 hurt:vent respawn; 4 hurt:vent respawn; 6 hurt:vent respawn",
+    ],
     ["the last life is the end", hurt, { lives: 2 }, "9 R", "2 hurt:vent respawn; 4 hurt:vent lose; lost"],
-    ["a checkpoint is where one comes back to, told once", [at("lamp", "checkpoint", 1), at("vent", "hazard", 3)], {}, "7 R", "1 checkpoint:lamp; 3 hurt:vent respawn; 5 hurt:vent respawn; 7 hurt:vent respawn"],
-    ["a marker that is the goal", [at("lamp", "marker", 2)], { goal: { kind: "marker", fixture: "lamp" } }, "5 R", "2 marker:lamp win; won"],
+    [
+      "a checkpoint is where one comes back to, told once",
+      [at("lamp", "checkpoint", 1), at("vent", "hazard", 3)],
+      {},
+      "7 R",
+      "1 checkpoint:lamp; 3 hurt:vent respawn; 5 hurt:vent respawn; 7 hurt:vent respawn",
+    ],
+    [
+      "a marker that is the goal",
+      [at("lamp", "marker", 2)],
+      { goal: { kind: "marker", fixture: "lamp" } },
+      "5 R",
+      "2 marker:lamp win; won",
+    ],
     ["a marker that is none", [at("lamp", "marker", 2)], {}, "5 R", "2 marker:lamp"],
-    ["all that was to be collected", [item("key-1", 1), item("key-2", 3)], { goal: { kind: "collect", item: "key" } }, "5 R", "1 take:key-1; 3 take:key-2 win; won"],
+    [
+      "all that was to be collected",
+      [item("key-1", 1), item("key-2", 3)],
+      { goal: { kind: "collect", item: "key" } },
+      "5 R",
+      "1 take:key-1; 3 take:key-2 win; won",
+    ],
     ["what nothing gives is never collected", [], { goal: { kind: "collect", item: "key" } }, "5 R", ""],
-    ["the goal and a hazard in one cell: the goal was touched", [at("lamp", "marker", 2), at("vent", "hazard", 2)], { goal: { kind: "marker", fixture: "lamp" } }, "5 R", "2 marker:lamp hurt:vent respawn win; won"],
+    [
+      "the goal and a hazard in one cell: the goal was touched",
+      [at("lamp", "marker", 2), at("vent", "hazard", 2)],
+      { goal: { kind: "marker", fixture: "lamp" } },
+      "5 R",
+      "2 marker:lamp hurt:vent respawn win; won",
+    ],
   ])("%s", (_what, fixtures, more, keys, events) => expect(happens(corridor(fixtures, more), keys)).toBe(events));
 });
 
 it("a portal that nobody steps on changes nothing, whatever the walker carries over from cell to cell", () => {
-  const portal = (x: number): Fixture => ({ id: "stair", kind: "portal", cell: [x, 0], to: { room: "b", cell: [0, 0], facing: "left" }, ...plain });
+  const portal = (x: number): Fixture => ({
+    id: "stair",
+    kind: "portal",
+    cell: [x, 0],
+    to: { room: "b", cell: [0, 0], facing: "left" },
+    ...plain,
+  });
   const quick = (fixtures: readonly Fixture[]): World => {
     const world = corridor(fixtures);
-    return { ...world, rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 7, carry: true } })) };
+    return {
+      ...world,
+      rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 7, carry: true } })),
+    };
   };
-  const places = (world: World): number[] => [...run(compile(world), { ...EMPTY_LOG, lines: [{ kind: "keys", count: 12, keys: keysFromText("R"), pointer: null, until: null }] }, { rows: true }).rows!.x];
+  const places = (world: World): number[] => [
+    ...run(
+      compile(world),
+      { ...EMPTY_LOG, lines: [{ kind: "keys", count: 12, keys: keysFromText("R"), pointer: null, until: null }] },
+      { rows: true },
+    ).rows!.x,
+  ];
   expect(places(quick([portal(7)]))).toEqual(places(quick([])));
   // On the cell that is reached it ends the frame's movement.
   expect(places(quick([portal(1)]))[3]).not.toBe(places(quick([]))[3]);

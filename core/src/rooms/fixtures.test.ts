@@ -17,10 +17,13 @@ import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { told } from "../test-support/told.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import type { World  } from "../world/world.ts";
+import type { World } from "../world/world.ts";
 
 /** Presses `A` now and then too. */
-const anyKeys = anyLog.map((log) => ({ ...log, lines: log.lines.map((line, i) => (line.kind === "keys" && i % 3 === 0 ? { ...line, keys: line.keys | 16 } : line)) }));
+const anyKeys = anyLog.map((log) => ({
+  ...log,
+  lines: log.lines.map((line, i) => (line.kind === "keys" && i % 3 === 0 ? { ...line, keys: line.keys | 16 } : line)),
+}));
 
 function* frames(c: Compiled, log: InputLog): Generator<SimState> {
   const s = startState(c);
@@ -41,7 +44,17 @@ it("nobody is newly inside what blocks, but where a door closed or a portal, a r
   fc.assert(
     fc.property(anyHouse, anyKeys, (world, log) => {
       const rules = world.rules[0]!;
-      const c = compile({ ...world, rules: [{ ...rules, glide: { ...rules.glide, arrive: "land", cutCorners: false }, roam: { ...rules.roam, response: "contact" }, drift: { ...rules.drift, response: "contact" } }] });
+      const c = compile({
+        ...world,
+        rules: [
+          {
+            ...rules,
+            glide: { ...rules.glide, arrive: "land", cutCorners: false },
+            roam: { ...rules.roam, response: "contact" },
+            drift: { ...rules.drift, response: "contact" },
+          },
+        ],
+      });
       const start = startState(c);
       let wasFree = isFree(start.ground, start.room, start.x, start.y);
       // A leg was tested when it began: what changed since counts until it ends.
@@ -74,15 +87,22 @@ it("only what keeps for a visit or a life comes back, and only on leaving or res
       const before = { taken: new Uint8Array(all.length), open: new Uint8Array(all.length) };
       for (const s of frames(c, log)) {
         // A frame may leave several rooms: by a seam, then by a portal or a respawn.
-        const leaves = new Set([...s.eventKinds.subarray(0, s.eventCount)].flatMap((kind, i) => (kind === LEAVE ? [s.eventSubjects[i]!] : [])));
+        const leaves = new Set(
+          [...s.eventKinds.subarray(0, s.eventCount)].flatMap((kind, i) =>
+            kind === LEAVE ? [s.eventSubjects[i]!] : [],
+          ),
+        );
         const left = leaves.size > 0;
         const died = happened(s, RESPAWN);
         all.forEach(({ kind, keeps, lock, room }, i) => {
           const takenBack = before.taken[i] === 1 && s.memory.taken[i] === 0;
-          const closed = kind === 1 && lock <= 1 && before.open[i] === 1 && s.memory.open[i] === 0 && !happened(s, CLOSE);
+          const closed =
+            kind === 1 && lock <= 1 && before.open[i] === 1 && s.memory.open[i] === 0 && !happened(s, CLOSE);
           if (!takenBack && !closed) return;
           seen.back++;
-          expect({ keeps, room, leaves: [...leaves], died }).toSatisfy(() => (keeps === 1 && leaves.has(room)) || (keeps === 2 && died));
+          expect({ keeps, room, leaves: [...leaves], died }).toSatisfy(
+            () => (keeps === 1 && leaves.has(room)) || (keeps === 2 && died),
+          );
         });
         if (left) seen.left++;
         if (died) seen.died++;
@@ -100,8 +120,16 @@ it("the order in the file is the only order: other names change nothing but the 
   fc.assert(
     fc.property(anyHouse, anyKeys, (world, log) => {
       const other = (id: string): string => `z${100 - id.charCodeAt(0)}-${9 - Number(id.slice(2))}`;
-      const renamed: World = { ...world, rooms: world.rooms.map((room) => ({ ...room, fixtures: room.fixtures.map((fixture): Fixture => ({ ...fixture, id: other(fixture.id) })) })) };
-      expect(textOf(compile(renamed), log)).toBe(textOf(compile(world), log).replaceAll(/:([abc]-\d)/g, (_, id: string) => `:${other(id)}`));
+      const renamed: World = {
+        ...world,
+        rooms: world.rooms.map((room) => ({
+          ...room,
+          fixtures: room.fixtures.map((fixture): Fixture => ({ ...fixture, id: other(fixture.id) })),
+        })),
+      };
+      expect(textOf(compile(renamed), log)).toBe(
+        textOf(compile(world), log).replaceAll(/:([abc]-\d)/g, (_, id: string) => `:${other(id)}`),
+      );
     }),
     FIXED,
   );
@@ -115,7 +143,15 @@ it("explaining frames of a house moves the walker just as stepping does; the sta
       let last: SimState | null = null;
       for (const s of frames(c, log)) {
         const account = explain(c, explained, s.held);
-        expect([explained.room, explained.x, explained.y, explained.status, explained.eventCount, [...explained.memory.bag], [...explained.memory.open]]).toEqual([s.room, s.x, s.y, s.status, s.eventCount, [...s.memory.bag], [...s.memory.open]]);
+        expect([
+          explained.room,
+          explained.x,
+          explained.y,
+          explained.status,
+          explained.eventCount,
+          [...explained.memory.bag],
+          [...explained.memory.open],
+        ]).toEqual([s.room, s.x, s.y, s.status, s.eventCount, [...s.memory.bag], [...s.memory.open]]);
         expect(account.room).toBe(s.room);
         last = s;
         if (s.frame === frame) break;
@@ -128,7 +164,12 @@ it("explaining frames of a house moves the walker just as stepping does; the sta
       expect({ ...rememberedIn(c, setUp), lives: null }).toEqual({ ...remembered, lives: null });
       const copy = startState(c);
       copy.copyFrom(state);
-      expect([state.x, state.y, [...state.memory.taken], [...state.memory.on]]).toEqual([last.x, last.y, [...last.memory.taken], [...last.memory.on]]);
+      expect([state.x, state.y, [...state.memory.taken], [...state.memory.on]]).toEqual([
+        last.x,
+        last.y,
+        [...last.memory.taken],
+        [...last.memory.on],
+      ]);
       step(c, state, 2, null);
       step(c, copy, 2, null);
       expect([copy.x, copy.y, [...copy.memory.open]]).toEqual([state.x, state.y, [...state.memory.open]]);
@@ -140,19 +181,31 @@ it("explaining frames of a house moves the walker just as stepping does; the sta
 it("a link walked there and back returns to the same unit", () => {
   let crossed = 0;
   fc.assert(
-    fc.property(fc.integer({ min: -2, max: 2 }), fc.integer({ min: 1, max: 5 * 256 }), fc.integer({ min: 10, max: 60 }), (offset, speed, count) => {
-      const base = tinyWorld(["......", "......", "S.....", "......", "......"], { gait: "roam", roam: { speedX: speed / 256 } });
-      const room = base.rooms[0]!;
-      const there = { ...room, id: "b", edges: { ...room.edges, west: { kind: "link", room: "a", offset: -offset } } } as const;
-      const here = { ...room, edges: { ...room.edges, east: { kind: "link", room: "b", offset } } } as const;
-      const c = compile({ ...base, rooms: [here, there] });
-      const { rows } = run(c, tinyLog(`${count} R,${count} L`), { rows: true });
-      const turned = rows!.x[count]!;
-      // Against the far wall the way back is longer than what was walked.
-      if (rows!.room[count] === 1 && turned === 5 * 4096) return;
-      if (rows!.room[count] === 1) crossed++;
-      expect([rows!.room.at(-1), rows!.x.at(-1), rows!.y.at(-1)]).toEqual([0, 0, 2 * 4096]);
-    }),
+    fc.property(
+      fc.integer({ min: -2, max: 2 }),
+      fc.integer({ min: 1, max: 5 * 256 }),
+      fc.integer({ min: 10, max: 60 }),
+      (offset, speed, count) => {
+        const base = tinyWorld(["......", "......", "S.....", "......", "......"], {
+          gait: "roam",
+          roam: { speedX: speed / 256 },
+        });
+        const room = base.rooms[0]!;
+        const there = {
+          ...room,
+          id: "b",
+          edges: { ...room.edges, west: { kind: "link", room: "a", offset: -offset } },
+        } as const;
+        const here = { ...room, edges: { ...room.edges, east: { kind: "link", room: "b", offset } } } as const;
+        const c = compile({ ...base, rooms: [here, there] });
+        const { rows } = run(c, tinyLog(`${count} R,${count} L`), { rows: true });
+        const turned = rows!.x[count]!;
+        // Against the far wall the way back is longer than what was walked.
+        if (rows!.room[count] === 1 && turned === 5 * 4096) return;
+        if (rows!.room[count] === 1) crossed++;
+        expect([rows!.room.at(-1), rows!.x.at(-1), rows!.y.at(-1)]).toEqual([0, 0, 2 * 4096]);
+      },
+    ),
     FIXED,
   );
   told("links there and back", { crossed });

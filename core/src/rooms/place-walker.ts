@@ -52,5 +52,6 @@ function place(c: Compiled, s: SimState, room: number, x: number, y: number): vo
 export function touchPortals(c: Compiled, s: SimState): void {
   if (!c.fixtures.hasPortals) return;
   const { all } = c.fixtures;
-  for (let i = 0; i < all.length; i++) if (all[i]!.leads && all[i]!.room === s.room && isTouched(c, s, all[i]!)) s.memory.setTouched(i, true);
+  for (let i = 0; i < all.length; i++)
+    if (all[i]!.leads && all[i]!.room === s.room && isTouched(c, s, all[i]!)) s.memory.setTouched(i, true);
 }

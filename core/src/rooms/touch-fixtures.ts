@@ -12,7 +12,12 @@ export function touchFixtures(c: Compiled, s: SimState): boolean {
   const { memory } = s;
   s.goalTouched = false;
   // In most frames the walker is still in the same cell, and mostly in one with nothing in it.
-  const same = s.room === memory.nearRoom && s.x >= memory.sameLeft && s.x < memory.sameRight && s.y >= memory.sameTop && s.y < memory.sameBottom;
+  const same =
+    s.room === memory.nearRoom &&
+    s.x >= memory.sameLeft &&
+    s.x < memory.sameRight &&
+    s.y >= memory.sameTop &&
+    s.y < memory.sameBottom;
   if (same && memory.nearCount === 0) return false;
   const ox = same ? memory.nearLeft : occupiedX(c.tileUnits, s.x);
   const oy = same ? memory.nearTop : occupiedY(c.tileUnits, s.y);
@@ -21,7 +26,10 @@ export function touchFixtures(c: Compiled, s: SimState): boolean {
   for (let i = 0; i < nearCount; i++) {
     const number = near[i]!;
     const fixture = c.fixtures.all[number]!;
-    if (memory.taken[number] === 1 || !(fixture.touchBody ? isTouched(c, s, fixture) : fixture.cx === ox && fixture.cy === oy)) {
+    if (
+      memory.taken[number] === 1 ||
+      !(fixture.touchBody ? isTouched(c, s, fixture) : fixture.cx === ox && fixture.cy === oy)
+    ) {
       memory.setTouched(number, false);
       continue;
     }
@@ -51,7 +59,14 @@ function lookRound(c: Compiled, s: SimState, ox: number, oy: number): void {
     right = Math.max(right, Math.floor((s.x + body.right - last) / t));
     bottom = Math.max(bottom, Math.floor((s.y + body.bottom - last) / t));
   }
-  if (memory.nearRoom === s.room && memory.nearLeft === left && memory.nearTop === top && memory.nearRight === right && memory.nearBottom === bottom) return;
+  if (
+    memory.nearRoom === s.room &&
+    memory.nearLeft === left &&
+    memory.nearTop === top &&
+    memory.nearRight === right &&
+    memory.nearBottom === bottom
+  )
+    return;
   memory.nearRoom = s.room;
   // Where the occupied cell stays the same; a body that touches must be looked at anew wherever it goes.
   const half = c.fixtures.hasBodyTouch ? 0 : t / 2;

@@ -15,14 +15,29 @@ import { step } from "./step.ts";
 function told(s: SimState): unknown {
   const { eventKinds, eventSubjects, pressRank, ground: _ground, memory, ...numbers } = s;
   const { taken, open, on, bag, touched, passed, lives, checkpoint } = memory;
-  return { ...numbers, events: [...eventKinds.subarray(0, s.eventCount)], subjects: [...eventSubjects.subarray(0, s.eventCount)], ranks: [...pressRank], memory: [taken, open, on, bag, touched, passed].map((list) => [...list]), lives, checkpoint };
+  return {
+    ...numbers,
+    events: [...eventKinds.subarray(0, s.eventCount)],
+    subjects: [...eventSubjects.subarray(0, s.eventCount)],
+    ranks: [...pressRank],
+    memory: [taken, open, on, bag, touched, passed].map((list) => [...list]),
+    lives,
+    checkpoint,
+  };
 }
 
 it("a state copied in any frame goes on as the one that it was copied from, events included, and leaves that one alone", () => {
   let went = 0;
   fc.assert(
     fc.property(
-      anyHouse.chain((world) => fc.tuple(fc.constant(world), anyFullLogOf(world), fc.nat(80), fc.array(fc.nat(63), { minLength: 4, maxLength: 40 }))),
+      anyHouse.chain((world) =>
+        fc.tuple(
+          fc.constant(world),
+          anyFullLogOf(world),
+          fc.nat(80),
+          fc.array(fc.nat(63), { minLength: 4, maxLength: 40 }),
+        ),
+      ),
       ([world, log, frame, keys]) => {
         const c = compile(world);
         const one = stateAt(c, log, frame);
@@ -84,7 +99,16 @@ it("where what is remembered is another thing there is nothing to take over", ()
     { ...world, rooms: [{ ...room!, fixtures: [lamp] }] },
     { ...world, rooms: [{ ...room!, width: 2, height: 4 }] },
     { ...world, rooms: [room!, { ...room!, id: "b" }] },
-  ]) expect(carriedState(compile(other), c, state)).toBeNull();
-  const painted = { ...world, rooms: [{ ...room!, cells: room!.cells.map(() => 1) }], rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 5 } })) };
-  expect(carriedState(compile(painted), c, state)).toMatchObject({ x: state.x, y: state.y, legProgress: state.legProgress });
+  ])
+    expect(carriedState(compile(other), c, state)).toBeNull();
+  const painted = {
+    ...world,
+    rooms: [{ ...room!, cells: room!.cells.map(() => 1) }],
+    rules: world.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 5 } })),
+  };
+  expect(carriedState(compile(painted), c, state)).toMatchObject({
+    x: state.x,
+    y: state.y,
+    legProgress: state.legProgress,
+  });
 });

@@ -15,7 +15,18 @@ export function carriedState(c: Compiled, before: Compiled, s: SimState): SimSta
   const carried = new SimState(c);
   carried.copyFrom(s);
   if (c.rules.gait !== before.rules.gait) {
-    Object.assign(carried, { legX: 0, legY: 0, legProgress: 0, keepX: 0, keepY: 0, vx: 0, vy: 0, bufferedButton: NO_BUTTON, bufferedAge: 0, repeatAge: 0 });
+    Object.assign(carried, {
+      legX: 0,
+      legY: 0,
+      legProgress: 0,
+      keepX: 0,
+      keepY: 0,
+      vx: 0,
+      vy: 0,
+      bufferedButton: NO_BUTTON,
+      bufferedAge: 0,
+      repeatAge: 0,
+    });
   }
   return carried;
 }
@@ -30,9 +41,15 @@ function sameThings(one: World, other: World): boolean {
     one.rooms.length === other.rooms.length &&
     one.rooms.every((room, i) => {
       const there = other.rooms[i]!;
-      return room.id === there.id && room.width === there.width && room.height === there.height && same(room.fixtures, there.fixtures);
+      return (
+        room.id === there.id &&
+        room.width === there.width &&
+        room.height === there.height &&
+        same(room.fixtures, there.fixtures)
+      );
     })
   );
 }
 
-const same = (one: readonly unknown[], other: readonly unknown[]): boolean => one === other || JSON.stringify(one) === JSON.stringify(other);
+const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
+  one === other || JSON.stringify(one) === JSON.stringify(other);

@@ -20,20 +20,33 @@ import type { Compiled } from "../compiled/compiled.ts";
  */
 export function compile(world: World, rulesId: string = world.activeRules): Compiled {
   const rules = rulesById(world, rulesId);
-  if (!rules) throw new CoreError("no-such-rules", `this world has no rule set ${rulesId}; it has ${world.rules.map((r) => r.id).join(", ")}`, { rules: rulesId });
+  if (!rules)
+    throw new CoreError(
+      "no-such-rules",
+      `this world has no rule set ${rulesId}; it has ${world.rules.map((r) => r.id).join(", ")}`,
+      { rules: rulesId },
+    );
   const { shapes, solidByTile } = compileTiles(world, rules);
   const poseEvery = rules.pose.advance === "distance" ? unitsFromPx(rules.pose.every) : rules.pose.every;
   const tileUnits = unitsFromPx(world.tileSize);
   const fixtures = compileFixtures(world);
   const roomNumbers = new Map(world.rooms.map((room, i) => [room.id, i]));
-  const rooms = world.rooms.map((room, i) => compileRoom(room, solidByTile, tileUnits, (id) => roomNumbers.get(id)!, fixtures.at[i]!));
+  const rooms = world.rooms.map((room, i) =>
+    compileRoom(room, solidByTile, tileUnits, (id) => roomNumbers.get(id)!, fixtures.at[i]!),
+  );
   const body = compileBody(rules.walker.body);
   const { goal } = world;
   const movement = GAIT_MOVEMENTS[rules.gait];
   return {
     world,
     rules,
-    ground: new Ground(tileUnits, rooms, shapes, body, rooms.map((room) => room.solid)),
+    ground: new Ground(
+      tileUnits,
+      rooms,
+      shapes,
+      body,
+      rooms.map((room) => room.solid),
+    ),
     tileUnits,
     rooms,
     body,

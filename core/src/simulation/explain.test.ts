@@ -15,13 +15,22 @@ import { step } from "./step.ts";
 
 /** Everything in a state but the room for events that did not happen. */
 function numbersOf({ eventKinds, eventSubjects, ...numbers }: SimState) {
-  return { ...numbers, events: [...eventKinds.subarray(0, numbers.eventCount), ...eventSubjects.subarray(0, numbers.eventCount)] };
+  return {
+    ...numbers,
+    events: [...eventKinds.subarray(0, numbers.eventCount), ...eventSubjects.subarray(0, numbers.eventCount)],
+  };
 }
 
 /** First unit on a way at which a shape is overlapped; one beyond the way where it never is. */
 function firstMet(shapes: readonly MetShape[], way: number): number {
   const sign = Math.sign(way);
-  const firsts = shapes.filter(({ inside }) => !inside).flatMap(({ ranges }) => ranges.filter(({ lo, hi }) => (sign > 0 ? hi >= 1 : lo <= -1)).map(({ lo, hi }) => Math.max(1, sign > 0 ? lo : -hi)));
+  const firsts = shapes
+    .filter(({ inside }) => !inside)
+    .flatMap(({ ranges }) =>
+      ranges
+        .filter(({ lo, hi }) => (sign > 0 ? hi >= 1 : lo <= -1))
+        .map(({ lo, hi }) => Math.max(1, sign > 0 ? lo : -hi)),
+    );
   return Math.min(Math.abs(way) + 1, ...firsts);
 }
 
@@ -34,8 +43,14 @@ function recompute(move: ExplainedAxis, response: string): readonly [number, num
   let gone = 0;
   if (response === "contact") gone = firstMet(shapes, way) - 1;
   else {
-    const met = shapes.filter(({ inside, ranges }) => !inside && ranges.some(({ lo, hi }) => lo <= way && way <= hi)).flatMap(({ ranges }) => ranges);
-    for (gone = Math.abs(way); gone > 0 && met.some(({ boxLo, boxHi }) => boxLo <= gone * sign && gone * sign <= boxHi); gone--);
+    const met = shapes
+      .filter(({ inside, ranges }) => !inside && ranges.some(({ lo, hi }) => lo <= way && way <= hi))
+      .flatMap(({ ranges }) => ranges);
+    for (
+      gone = Math.abs(way);
+      gone > 0 && met.some(({ boxLo, boxHi }) => boxLo <= gone * sign && gone * sign <= boxHi);
+      gone--
+    );
   }
   return dx !== 0 ? [gone * sign + 0, 0] : [0, gone * sign + 0];
 }
@@ -55,11 +70,16 @@ it("explaining a frame moves the walker just as stepping does, and its account a
   fc.assert(
     fc.property(anyRows, anyGait, anyLog, fc.boolean(), (rows, options: TinyOptions, log, slopes) => {
       // Turning round on a leg wants a slow walker, and is rare among random keys.
-      const slow: TinyOptions = options.gait === "glide" && !slopes ? { ...options, glide: { ...options.glide, speed: 1, arrive: "land", reverse: true } } : options;
+      const slow: TinyOptions =
+        options.gait === "glide" && !slopes
+          ? { ...options, glide: { ...options.glide, speed: 1, arrive: "land", reverse: true } }
+          : options;
       const c = compile(tinyWorld(slopes ? rows.map((row) => row.replaceAll("#", "/")) : rows, slow));
       const stepped = startState(c);
       const explained = startState(c);
-      const frames = log.lines.flatMap((line) => (line.kind === "keys" ? Array.from({ length: line.count }, () => line.keys) : []));
+      const frames = log.lines.flatMap((line) =>
+        line.kind === "keys" ? Array.from({ length: line.count }, () => line.keys) : [],
+      );
       for (const keys of frames) {
         if (stepped.status !== 0) break;
         step(c, stepped, keys, null);
@@ -70,7 +90,8 @@ it("explaining a frame moves the walker just as stepping does, and its account a
           // The first candidate with every place free is taken, and none is tested after it.
           const first = candidates.findIndex(({ places }) => places.every(({ free }) => free));
           expect(candidates.map(({ taken }) => taken)).toEqual(candidates.map((_, i) => i === first));
-          for (const place of candidates.flatMap(({ places }) => places)) expect(place.cells.some((cell) => cell.blocks)).toBe(!place.free);
+          for (const place of candidates.flatMap(({ places }) => places))
+            expect(place.cells.some((cell) => cell.blocks)).toBe(!place.free);
           if (first >= 0) seen.chosen++;
         }
         for (const move of account.axes) {
@@ -96,11 +117,19 @@ it("explaining a frame moves the walker just as stepping does, and its account a
 
 it("names the side on which the walker was stopped, and how it lies after the frame", () => {
   const body = { kind: "box", box: [2, 2, 12, 12], flush: "blocks" } as const;
-  const c = compile(tinyWorld(["S.#", "...", "..."], { gait: "roam", body, roam: { speedX: 5, speedY: 5, response: "contact" } }));
+  const c = compile(
+    tinyWorld(["S.#", "...", "..."], { gait: "roam", body, roam: { speedX: 5, speedY: 5, response: "contact" } }),
+  );
   // Five frames take the body flush to the block's left, one unit short of it where lying flush counts.
   const log = tinyLog("5 R,1 R,1 D");
-  expect(explainFrame(c, log, 4)).toMatchObject({ stoppedBy: { cx: 2, cy: 0, side: "right" }, gaps: { right: 0, bottom: null, overlap: null } });
+  expect(explainFrame(c, log, 4)).toMatchObject({
+    stoppedBy: { cx: 2, cy: 0, side: "right" },
+    gaps: { right: 0, bottom: null, overlap: null },
+  });
   expect(explainFrame(c, log, 7).stoppedBy).toBeNull();
   const deep = compile(tinyWorld(["S.#"], { gait: "roam", roam: { speedX: 5, response: "ahead", aheadPx: 1 } }));
-  expect(explainFrame(deep, tinyLog("9 R"), 9)).toMatchObject({ gaps: { overlap: 4 * 256 }, stoppedBy: { side: "inside" } });
+  expect(explainFrame(deep, tinyLog("9 R"), 9)).toMatchObject({
+    gaps: { overlap: 4 * 256 },
+    stoppedBy: { side: "inside" },
+  });
 });

@@ -78,7 +78,13 @@ export interface Explanation {
   /** Progress of the leg that ended in this frame, or null. */
   readonly arrivedAfter: number | null;
   readonly reverse: { readonly place: ExplainedPlace; readonly turned: boolean } | null;
-  readonly choices: readonly (readonly { readonly source: string; readonly dx: number; readonly dy: number; readonly taken: boolean; readonly places: readonly ExplainedPlace[] }[])[];
+  readonly choices: readonly (readonly {
+    readonly source: string;
+    readonly dx: number;
+    readonly dy: number;
+    readonly taken: boolean;
+    readonly places: readonly ExplainedPlace[];
+  }[])[];
   /** The axes of a free movement in the order in which they moved; empty for the gaits of the grid. */
   readonly axes: readonly ExplainedAxis[];
   readonly nudge: Nudge | null;
@@ -110,7 +116,12 @@ export interface Explanation {
  */
 export function explain(c: Compiled, state: SimState, held: number): Explanation {
   const account = newAccount();
-  const before: Before = { room: state.room, x: state.x, y: state.y, ground: state.ground.withOwn(c.fixtures.doorRooms) };
+  const before: Before = {
+    room: state.room,
+    x: state.x,
+    y: state.y,
+    ground: state.ground.withOwn(c.fixtures.doorRooms),
+  };
   step(c, state, held, account);
   return { ...describe(c, state), from: [before.x, before.y], ...accountOf(c, before, account) };
 }
@@ -126,7 +137,11 @@ interface Before {
 
 /** Explains row 0, in which nothing has moved yet. */
 export function explainStart(c: Compiled, state: SimState): Explanation {
-  return { ...describe(c, state), from: [state.x, state.y], ...accountOf(c, { room: state.room, x: state.x, y: state.y, ground: state.ground }, newAccount()) };
+  return {
+    ...describe(c, state),
+    from: [state.x, state.y],
+    ...accountOf(c, { room: state.room, x: state.x, y: state.y, ground: state.ground }, newAccount()),
+  };
 }
 
 function describe(c: Compiled, s: SimState) {
@@ -158,7 +173,14 @@ function describe(c: Compiled, s: SimState) {
 
 /** What a state remembers, as plain data. */
 export function rememberedIn(c: Compiled, { memory }: SimState): Remembered {
-  return { bag: [...memory.bag], on: [...memory.on], taken: [...memory.taken], open: [...memory.open], lives: c.countsLives ? memory.lives : null, checkpoint: memory.checkpoint };
+  return {
+    bag: [...memory.bag],
+    on: [...memory.on],
+    taken: [...memory.taken],
+    open: [...memory.open],
+    lives: c.countsLives ? memory.lives : null,
+    checkpoint: memory.checkpoint,
+  };
 }
 
 /** Id of the closed door in a cell as seen from a room, or null. */
@@ -169,26 +191,44 @@ function doorAt(c: Compiled, { ground, room }: Before, cx: number, cy: number): 
 
 function accountOf(c: Compiled, before: Before, account: Account) {
   const choices = account.choices.map((candidates) =>
-    candidates.map(({ source, dx, dy, taken, places }) => ({ source, dx, dy, taken, places: places.map((place) => explainPlace(c, before, place)) })),
+    candidates.map(({ source, dx, dy, taken, places }) => ({
+      source,
+      dx,
+      dy,
+      taken,
+      places: places.map((place) => explainPlace(c, before, place)),
+    })),
   );
   const axes = account.axes.map((move) => explainAxis(c, before, move));
-  const failed = choices.find((candidates) => candidates.length > 0 && candidates.every((candidate) => !candidate.taken));
+  const failed = choices.find(
+    (candidates) => candidates.length > 0 && candidates.every((candidate) => !candidate.taken),
+  );
   // What a slope made up for did not stop the walker.
   const slid = (move: AxisMove): number => move.slope.reduce((sum, { along }) => sum + along, 0);
-  const stopped = axes.find((move) => move.movedX + move.movedY + slid(move) !== move.dx + move.dy || (move.axis === "both" && move.movedX !== move.dx));
+  const stopped = axes.find(
+    (move) =>
+      move.movedX + move.movedY + slid(move) !== move.dx + move.dy || (move.axis === "both" && move.movedX !== move.dx),
+  );
   const ended = account.advances.find((advance) => advance.ended);
-  const cells = [...choices.flat().flatMap((candidate) => candidate.places.flatMap((place) => place.cells)), ...axes.flatMap((move) => move.cells)];
+  const cells = [
+    ...choices.flat().flatMap((candidate) => candidate.places.flatMap((place) => place.cells)),
+    ...axes.flatMap((move) => move.cells),
+  ];
   const pieces = piecesOf(account);
   return {
     arrivedAfter: ended ? ended.progress : null,
-    reverse: account.reverse && { place: explainPlace(c, before, account.reverse.place), turned: account.reverse.turned },
+    reverse: account.reverse && {
+      place: explainPlace(c, before, account.reverse.place),
+      turned: account.reverse.turned,
+    },
     choices,
     axes,
     nudge: account.nudge,
     pieces,
     velocity: velocityOf(account, pieces),
     tested: onceEach(cells),
-    stoppedBy: (failed?.[0]?.places.flatMap((place) => place.cells) ?? stopped?.cells ?? []).find((cell) => cell.blocks) ?? null,
+    stoppedBy:
+      (failed?.[0]?.places.flatMap((place) => place.cells) ?? stopped?.cells ?? []).find((cell) => cell.blocks) ?? null,
   } as const;
 }
 
@@ -204,10 +244,14 @@ function piecesOf(account: Account): Piece[] {
     if (move.movedX !== 0 || move.movedY !== 0) pieces.push({ what: move.axis, dx: move.movedX, dy: move.movedY });
     const along = move.slope.reduce((sum, step) => sum + step.along, 0);
     const aside = move.slope.reduce((sum, step) => sum + step.aside, 0);
-    if (along !== 0) pieces.push(move.axis === "x" ? { what: "slope", dx: along, dy: aside } : { what: "slope", dx: aside, dy: along });
+    if (along !== 0)
+      pieces.push(
+        move.axis === "x" ? { what: "slope", dx: along, dy: aside } : { what: "slope", dx: aside, dy: along },
+      );
   }
   const { nudge } = account;
-  if (nudge !== null && nudge.moved !== 0) pieces.push({ what: "nudge", dx: nudge.axis === "x" ? nudge.moved : 0, dy: nudge.axis === "y" ? nudge.moved : 0 });
+  if (nudge !== null && nudge.moved !== 0)
+    pieces.push({ what: "nudge", dx: nudge.axis === "x" ? nudge.moved : 0, dy: nudge.axis === "y" ? nudge.moved : 0 });
   for (const { dx, dy } of account.crossings) pieces.push({ what: "crossing", dx, dy });
   return pieces;
 }
@@ -231,7 +275,14 @@ function cellsAt(c: Compiled, before: Before, fromX: number, fromY: number, plac
   const { room, ground } = before;
   return cellsOfBody(c, place.x, place.y).map(({ cx, cy }) => {
     const met = shapesOfCell(ground, room, cx, cy).find((shape) => bodyMeets(ground, place.x, place.y, shape));
-    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks: met !== undefined, side: met === undefined ? null : sideOf(c, fromX, fromY, met, place.x - fromX, place.y - fromY), door: doorAt(c, before, cx, cy) };
+    return {
+      cx,
+      cy,
+      tile: tileAt(c, ground, room, cx, cy),
+      blocks: met !== undefined,
+      side: met === undefined ? null : sideOf(c, fromX, fromY, met, place.x - fromX, place.y - fromY),
+      door: doorAt(c, before, cx, cy),
+    };
   });
 }
 
@@ -243,11 +294,22 @@ function explainAxis(c: Compiled, before: Before, move: AxisMove): ExplainedAxis
   const short = movedX !== dx || movedY !== dy;
   const atX = dx === 0 ? movedX : move.stopAt;
   const atY = dy === 0 ? movedY : move.stopAt;
-  const counts = move.shapes.filter((shape) => !shape.inside && shape.ranges.some(({ lo, hi }) => lo <= atX + atY && atX + atY <= hi));
+  const counts = move.shapes.filter(
+    (shape) => !shape.inside && shape.ranges.some(({ lo, hi }) => lo <= atX + atY && atX + atY <= hi),
+  );
   const cells = cellsOnWay(c, fromX, fromY, dx, dy).map(({ cx, cy }): TestedCell => {
     const blocks = short && counts.some((shape) => shape.cx === cx && shape.cy === cy);
-    const met = blocks ? shapesOfCell(ground, room, cx, cy).find((shape) => bodyMeets(ground, fromX + atX, fromY + atY, shape)) : undefined;
-    return { cx, cy, tile: tileAt(c, ground, room, cx, cy), blocks, side: met === undefined ? null : sideOf(c, fromX + movedX, fromY + movedY, met, dx, dy), door: doorAt(c, before, cx, cy) };
+    const met = blocks
+      ? shapesOfCell(ground, room, cx, cy).find((shape) => bodyMeets(ground, fromX + atX, fromY + atY, shape))
+      : undefined;
+    return {
+      cx,
+      cy,
+      tile: tileAt(c, ground, room, cx, cy),
+      blocks,
+      side: met === undefined ? null : sideOf(c, fromX + movedX, fromY + movedY, met, dx, dy),
+      door: doorAt(c, before, cx, cy),
+    };
   });
   return { ...move, cells };
 }
@@ -257,7 +319,8 @@ function cellsOnWay(c: Compiled, x: number, y: number, dx: number, dy: number): 
   const cells = new Map<string, { cx: number; cy: number }>();
   const steps = Math.max(1, Math.ceil(Math.max(Math.abs(dx), Math.abs(dy)) / c.tileUnits));
   for (let i = 0; i <= steps; i++) {
-    for (const cell of cellsOfBody(c, x + Math.trunc((dx * i) / steps), y + Math.trunc((dy * i) / steps))) cells.set(`${cell.cy},${cell.cx}`, cell);
+    for (const cell of cellsOfBody(c, x + Math.trunc((dx * i) / steps), y + Math.trunc((dy * i) / steps)))
+      cells.set(`${cell.cy},${cell.cx}`, cell);
   }
   return [...cells.values()].sort((a, b) => a.cy - b.cy || a.cx - b.cx);
 }

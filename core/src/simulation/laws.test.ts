@@ -16,7 +16,12 @@ import { ROW_BUMPING } from "./trace.ts";
 
 /** The same log with its lines cut into single frames. */
 function cut(log: InputLog): InputLog {
-  return { ...log, lines: log.lines.flatMap((line): LogLine[] => (line.kind === "keys" ? Array.from({ length: line.count }, () => ({ ...line, count: 1 })) : [line])) };
+  return {
+    ...log,
+    lines: log.lines.flatMap((line): LogLine[] =>
+      line.kind === "keys" ? Array.from({ length: line.count }, () => ({ ...line, count: 1 })) : [line],
+    ),
+  };
 }
 
 it("a run is the same every time, however the log's lines are cut", () => {
@@ -37,21 +42,38 @@ it("a log with `until` and its flat form have the same trace", () => {
   const anyWhat = fc.oneof(
     fc.constant({ kind: "aligned", strictly: true } as const),
     fc.constant({ kind: "still" } as const),
-    fc.record({ kind: fc.constant("event" as const), event: fc.constantFrom("bump" as const, "arrive" as const), subject: fc.constant(null) }),
-    fc.record({ kind: fc.constant("cell" as const), x: fc.integer({ min: 0, max: 5 }), y: fc.integer({ min: 0, max: 5 }), room: fc.constant(null) }),
+    fc.record({
+      kind: fc.constant("event" as const),
+      event: fc.constantFrom("bump" as const, "arrive" as const),
+      subject: fc.constant(null),
+    }),
+    fc.record({
+      kind: fc.constant("cell" as const),
+      x: fc.integer({ min: 0, max: 5 }),
+      y: fc.integer({ min: 0, max: 5 }),
+      room: fc.constant(null),
+    }),
   );
   fc.assert(
-    fc.property(anyWorld, anyLog, fc.array(fc.option(anyWhat), { minLength: 24, maxLength: 24 }), (world, log, whats) => {
-      const until = { ...log, lines: log.lines.map((line, i) => (line.kind === "keys" ? { ...line, until: whats[i] ?? null } : line)) };
-      const c = compile(world);
-      const first = run(c, until, { rows: true, checks: true });
-      const flat = flatLog(until, first.lineEnds);
-      expect(flat.lines.every((line) => line.kind === "comment" || line.until === null)).toBe(true);
-      const again = run(c, flat, { rows: true, checks: true });
-      expect(again.rows).toEqual(first.rows);
-      expect(again.verdicts).toEqual([]);
-      if (first.lineEnds.length === log.lines.length && first.frames < logFrames(log)) early++;
-    }),
+    fc.property(
+      anyWorld,
+      anyLog,
+      fc.array(fc.option(anyWhat), { minLength: 24, maxLength: 24 }),
+      (world, log, whats) => {
+        const until = {
+          ...log,
+          lines: log.lines.map((line, i) => (line.kind === "keys" ? { ...line, until: whats[i] ?? null } : line)),
+        };
+        const c = compile(world);
+        const first = run(c, until, { rows: true, checks: true });
+        const flat = flatLog(until, first.lineEnds);
+        expect(flat.lines.every((line) => line.kind === "comment" || line.until === null)).toBe(true);
+        const again = run(c, flat, { rows: true, checks: true });
+        expect(again.rows).toEqual(first.rows);
+        expect(again.verdicts).toEqual([]);
+        if (first.lineEnds.length === log.lines.length && first.frames < logFrames(log)) early++;
+      },
+    ),
     FIXED,
   );
   expect(early).toBeGreaterThan(20);
@@ -59,7 +81,10 @@ it("a log with `until` and its flat form have the same trace", () => {
 
 it("the world's laws are watched in every log, behind the log's own checks", () => {
   const world = { ...tinyWorld(["S.#"], { glide: { speed: 4 } }), laws: ["never event bump", "always aligned"] };
-  const log = { ...tinyLog("9 R"), checks: [{ when: { kind: "end" }, what: { kind: "cell", x: 1, y: 0, room: null } }] } as const;
+  const log = {
+    ...tinyLog("9 R"),
+    checks: [{ when: { kind: "end" }, what: { kind: "cell", x: 1, y: 0, room: null } }],
+  } as const;
   expect(run(compile(world), log, { checks: true }).verdicts).toEqual([
     { check: "end cell 1 0", verdict: "pass", frame: 9, seen: null },
     { check: "never event bump", verdict: "fail", frame: 5, seen: "bump", law: true },
@@ -74,14 +99,21 @@ it("land rests on the grid only, and never overlaps what blocks: not on its way 
       const world = tinyWorld(rows, { ...options, glide: { ...options.glide, arrive: "land" } });
       const c = compile(world);
       const { rows: trace } = run(c, log, { rows: true });
-      const overlaps = (i: number): boolean => shapesNear(c.ground, 0, trace!.x[i]!, trace!.y[i]!, 2).some((shape) => meets(c.ground, shape, trace!.x[i]!, trace!.y[i]!));
+      const overlaps = (i: number): boolean =>
+        shapesNear(c.ground, 0, trace!.x[i]!, trace!.y[i]!, 2).some((shape) =>
+          meets(c.ground, shape, trace!.x[i]!, trace!.y[i]!),
+        );
       expect(overlaps(0)).toBe(false);
       for (let i = 1; i < trace!.count; i++) {
         const rests = trace!.x[i] === trace!.x[i - 1] && trace!.y[i] === trace!.y[i - 1];
         if (rests) expect([trace!.x[i]! % 4096, trace!.y[i]! % 4096]).toEqual([0, 0]);
         if (!overlaps(i)) continue;
         // A corner is cut on a diagonal leg, and left behind with it.
-        expect({ frame: i, rests, cutsCorners: options.input!.ways === 8 && options.glide!.cutCorners }).toEqual({ frame: i, rests: false, cutsCorners: true });
+        expect({ frame: i, rests, cutsCorners: options.input!.ways === 8 && options.glide!.cutCorners }).toEqual({
+          frame: i,
+          rests: false,
+          cutsCorners: true,
+        });
         seen.cut++;
       }
       seen.arrived += trace!.events.length > 0 ? 1 : 0;
@@ -96,34 +128,50 @@ it("land rests on the grid only, and never overlaps what blocks: not on its way 
 it("a mirrored world with mirrored keys gives mirrored places, where nothing breaks ties", () => {
   const seen = { moved: 0, bumped: 0, crossed: 0 };
   fc.assert(
-    fc.property(anyRows, anyGait, fc.integer({ min: 0, max: 7 }), anyLog, fc.constantFrom("x", "y"), (rows, options, inset, log, mirror) => {
-      // A slope has no mirror image among the tiles; two keys pressed in one frame are told apart by their order.
-      const plain = rows.map((row) => row.replaceAll("/", "#").replaceAll("=", mirror === "y" ? "#" : "="));
-      const free = { nudge: 0, slopes: "stop" } as const;
-      const settings: TinyOptions = {
-        ...options,
-        body: { kind: "box", box: [inset, inset, 16 - 2 * inset, 16 - 2 * inset], flush: options.body?.flush ?? "free" },
-        input: { ...options.input, ways: 8, opposites: "cancel" },
-        glide: { ...options.glide, bufferFrames: 0 },
-        roam: { ...options.roam, ...free },
-        drift: { ...options.drift, ...free },
-      };
-      const swap = (keys: number): number => (mirror === "x" ? (keys & 12) | ((keys & 1) << 1) | ((keys & 2) >> 1) : (keys & 3) | ((keys & 4) << 1) | ((keys & 8) >> 1));
-      const keys = log.lines.map((line) => (line.kind === "keys" ? { ...line, keys: line.keys & 3 ? line.keys & 3 : line.keys & 12 } : line));
-      const mirrored = keys.map((line) => (line.kind === "keys" ? { ...line, keys: swap(line.keys) } : line));
-      const one = run(compile(tinyWorld(plain, settings)), { ...log, lines: keys }, { rows: true }).rows!;
-      const turned = mirror === "x" ? plain.map((row) => [...row].reverse().join("")) : [...plain].reverse();
-      const other = run(compile(tinyWorld(turned, settings)), { ...log, lines: mirrored }, { rows: true }).rows!;
-      const across = (mirror === "x" ? plain[0]!.length : plain.length) * 4096;
-      const [along, aside] = mirror === "x" ? (["x", "y"] as const) : (["y", "x"] as const);
-      // Half across a seam is a tie: one of the two has crossed, and they are a room's width apart.
-      const inRoom = (at: number) => floorModulo(at, across);
-      expect([...other[along]].map((at) => inRoom(across - 4096 - at))).toEqual([...one[along]].map(inRoom));
-      if (options.edges === "wall") expect([...other[aside]]).toEqual([...one[aside]]);
-      if (one.x.some((x, i) => x !== one.x[0] || one.y[i] !== one.y[0])) seen.moved++;
-      if (one.flags.some((flags) => flags & ROW_BUMPING)) seen.bumped++;
-      if (one.events.some((event, i) => i % 3 === 1 && event === WRAPPED)) seen.crossed++;
-    }),
+    fc.property(
+      anyRows,
+      anyGait,
+      fc.integer({ min: 0, max: 7 }),
+      anyLog,
+      fc.constantFrom("x", "y"),
+      (rows, options, inset, log, mirror) => {
+        // A slope has no mirror image among the tiles; two keys pressed in one frame are told apart by their order.
+        const plain = rows.map((row) => row.replaceAll("/", "#").replaceAll("=", mirror === "y" ? "#" : "="));
+        const free = { nudge: 0, slopes: "stop" } as const;
+        const settings: TinyOptions = {
+          ...options,
+          body: {
+            kind: "box",
+            box: [inset, inset, 16 - 2 * inset, 16 - 2 * inset],
+            flush: options.body?.flush ?? "free",
+          },
+          input: { ...options.input, ways: 8, opposites: "cancel" },
+          glide: { ...options.glide, bufferFrames: 0 },
+          roam: { ...options.roam, ...free },
+          drift: { ...options.drift, ...free },
+        };
+        const swap = (keys: number): number =>
+          mirror === "x"
+            ? (keys & 12) | ((keys & 1) << 1) | ((keys & 2) >> 1)
+            : (keys & 3) | ((keys & 4) << 1) | ((keys & 8) >> 1);
+        const keys = log.lines.map((line) =>
+          line.kind === "keys" ? { ...line, keys: line.keys & 3 ? line.keys & 3 : line.keys & 12 } : line,
+        );
+        const mirrored = keys.map((line) => (line.kind === "keys" ? { ...line, keys: swap(line.keys) } : line));
+        const one = run(compile(tinyWorld(plain, settings)), { ...log, lines: keys }, { rows: true }).rows!;
+        const turned = mirror === "x" ? plain.map((row) => [...row].reverse().join("")) : [...plain].reverse();
+        const other = run(compile(tinyWorld(turned, settings)), { ...log, lines: mirrored }, { rows: true }).rows!;
+        const across = (mirror === "x" ? plain[0]!.length : plain.length) * 4096;
+        const [along, aside] = mirror === "x" ? (["x", "y"] as const) : (["y", "x"] as const);
+        // Half across a seam is a tie: one of the two has crossed, and they are a room's width apart.
+        const inRoom = (at: number) => floorModulo(at, across);
+        expect([...other[along]].map((at) => inRoom(across - 4096 - at))).toEqual([...one[along]].map(inRoom));
+        if (options.edges === "wall") expect([...other[aside]]).toEqual([...one[aside]]);
+        if (one.x.some((x, i) => x !== one.x[0] || one.y[i] !== one.y[0])) seen.moved++;
+        if (one.flags.some((flags) => flags & ROW_BUMPING)) seen.bumped++;
+        if (one.events.some((event, i) => i % 3 === 1 && event === WRAPPED)) seen.crossed++;
+      },
+    ),
     { ...FIXED, numRuns: 400 },
   );
   told("mirrored worlds", seen);
@@ -139,6 +187,10 @@ it("the state in the middle of a run, and that frame's explanation, are those of
     expect(explainFrame(c, log, frame)).toMatchObject({ frame, to: [rows!.x[frame], 0] });
   }
   const stopped = explainFrame(c, log, 5);
-  expect(stopped).toMatchObject({ stoppedBy: { cx: 2, cy: 0, tile: 1, blocks: true }, events: ["bump"], bumping: true });
+  expect(stopped).toMatchObject({
+    stoppedBy: { cx: 2, cy: 0, tile: 1, blocks: true },
+    events: ["bump"],
+    bumping: true,
+  });
   expect(explainFrame(c, log, 99).frame).toBe(9);
 });

@@ -20,9 +20,22 @@ function pressed(c: Compiled, s: SimState, keys: readonly number[]): SimState {
 }
 
 /** What a row says, of two runs that may have different frame numbers. */
-const row = (s: SimState): readonly unknown[] => [s.room, s.x, s.y, s.facing, s.pose, s.status, s.moving, s.bumping, ...s.eventKinds.subarray(0, s.eventCount), ...s.memory.bag];
+const row = (s: SimState): readonly unknown[] => [
+  s.room,
+  s.x,
+  s.y,
+  s.facing,
+  s.pose,
+  s.status,
+  s.moving,
+  s.bumping,
+  ...s.eventKinds.subarray(0, s.eventCount),
+  ...s.memory.bag,
+];
 
-const anyKeys = fc.array(fc.tuple(fc.nat(63), fc.integer({ min: 1, max: 20 })), { maxLength: 12 }).map((runs) => runs.flatMap(([keys, frames]) => Array<number>(frames).fill(keys)));
+const anyKeys = fc
+  .array(fc.tuple(fc.nat(63), fc.integer({ min: 1, max: 20 })), { maxLength: 12 })
+  .map((runs) => runs.flatMap(([keys, frames]) => Array<number>(frames).fill(keys)));
 
 it("from the same situation runs go on equally, however they came there; the hash is the same", () => {
   const seen = { equal: 0, later: 0, apart: 0 };
@@ -53,14 +66,35 @@ it("from the same situation runs go on equally, however they came there; the has
 });
 
 /** A hall in which nothing is met, so that keys alone make the difference. */
-const hall = (options: Parameters<typeof tinyWorld>[1]): World => tinyWorld(["..........", "....S.....", ".........."], options);
+const hall = (options: Parameters<typeof tinyWorld>[1]): World =>
+  tinyWorld(["..........", "....S.....", ".........."], options);
 
 it.each([
   ["standing about", hall({}), [0], Array<number>(500).fill(0)],
-  ["hop that repeats", hall({ gait: "hop", hop: { repeatAfter: 7, repeatEvery: 3 } }), Array<number>(8).fill(8), Array<number>(8 + 3 * 50).fill(8)],
-  ["hop that repeats no more", hall({ gait: "hop", hop: { repeatAfter: 7, repeatEvery: 0 } }), Array<number>(20).fill(8), Array<number>(300).fill(8)],
-  ["a press that was remembered in vain", hall({ glide: { bufferFrames: 3 } }), [0], [...Array<number>(2).fill(1), 0, 2, ...Array<number>(60).fill(0), 2, 2, 1, ...Array<number>(300).fill(0)]],
-  ["one key held while others come and go", hall({ input: { opposites: "latest" } }), [...Array<number>(200).fill(1)], [...Array.from({ length: 40 }, (_, i) => (i % 2 === 0 ? 1 : 3)), ...Array<number>(200).fill(1)]],
+  [
+    "hop that repeats",
+    hall({ gait: "hop", hop: { repeatAfter: 7, repeatEvery: 3 } }),
+    Array<number>(8).fill(8),
+    Array<number>(8 + 3 * 50).fill(8),
+  ],
+  [
+    "hop that repeats no more",
+    hall({ gait: "hop", hop: { repeatAfter: 7, repeatEvery: 0 } }),
+    Array<number>(20).fill(8),
+    Array<number>(300).fill(8),
+  ],
+  [
+    "a press that was remembered in vain",
+    hall({ glide: { bufferFrames: 3 } }),
+    [0],
+    [...Array<number>(2).fill(1), 0, 2, ...Array<number>(60).fill(0), 2, 2, 1, ...Array<number>(300).fill(0)],
+  ],
+  [
+    "one key held while others come and go",
+    hall({ input: { opposites: "latest" } }),
+    [...Array<number>(200).fill(1)],
+    [...Array.from({ length: 40 }, (_, i) => (i % 2 === 0 ? 1 : 3)), ...Array<number>(200).fill(1)],
+  ],
 ])("time leaves no trace: %s", (_, world, early, late) => {
   const c = compile(world);
   const a = pressed(c, startState(c), early);
@@ -73,12 +107,36 @@ it.each([
 
 it("each thing that is carried makes another situation, and another hash", () => {
   const c = compile(hall({ pose: { idleAfter: 9 } }));
-  const numbers = ["room", "x", "y", "status", "held", "legX", "legY", "legProgress", "bufferedButton", "bufferedAge", "keepX", "keepY", "repeatAge", "vx", "vy", "facing", "pose", "poseCounter", "stillFrames"] as const;
+  const numbers = [
+    "room",
+    "x",
+    "y",
+    "status",
+    "held",
+    "legX",
+    "legY",
+    "legProgress",
+    "bufferedButton",
+    "bufferedAge",
+    "keepX",
+    "keepY",
+    "repeatAge",
+    "vx",
+    "vy",
+    "facing",
+    "pose",
+    "poseCounter",
+    "stillFrames",
+  ] as const;
   const plain = startState(c);
   for (const name of numbers) {
     const other = startState(c);
     other[name] += 1;
-    expect({ name, same: sameSituation(c, plain, other), hash: situationHash(c, plain) === situationHash(c, other) }).toEqual({ name, same: false, hash: false });
+    expect({
+      name,
+      same: sameSituation(c, plain, other),
+      hash: situationHash(c, plain) === situationHash(c, other),
+    }).toEqual({ name, same: false, hash: false });
     const copy = new SimState(c);
     copy.copyCarried(other);
     expect({ name, same: sameSituation(c, copy, other) }).toEqual({ name, same: true });

@@ -45,7 +45,8 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   if (!c.hasFixtures) return;
   const wasMoved = touchFixtures(c, s);
   if (s.status !== PLAYING) return;
-  if (memory.behindCount > 0 || memory.changed || memory.pushedCount > 0 || (s.pressed & USE) !== 0) moveDoors(c, s, wasMoved);
+  if (memory.behindCount > 0 || memory.changed || memory.pushedCount > 0 || (s.pressed & USE) !== 0)
+    moveDoors(c, s, wasMoved);
   if (isGoalMet(c, s)) {
     s.status = WON;
     s.emit(WIN);

@@ -64,7 +64,8 @@ export class TraceRecorder {
     rows.y[i] = s.y;
     rows.facing[i] = s.facing;
     rows.pose[i] = s.pose;
-    rows.flags[i] = (s.moving ? ROW_MOVING : 0) | (s.legX !== 0 || s.legY !== 0 ? ROW_ON_LEG : 0) | (s.bumping ? ROW_BUMPING : 0);
+    rows.flags[i] =
+      (s.moving ? ROW_MOVING : 0) | (s.legX !== 0 || s.legY !== 0 ? ROW_ON_LEG : 0) | (s.bumping ? ROW_BUMPING : 0);
     rows.status[i] = s.status;
     for (let e = 0; e < s.eventCount; e++) this.event(s.frame, s.eventKinds[e]!, s.eventSubjects[e]!);
   }

@@ -35,8 +35,51 @@ export function placeText(path: JsonPath): string {
 
 /** Values that somebody's program or a slip of the hand may put somewhere. */
 export const anyOddValue: fc.Arbitrary<unknown> = fc.oneof(
-  fc.constantFrom<Json | undefined>(undefined, null, true, false, 0, -1, 1, 2, 15, 16, 17, 40, 129, 513, 0.5, 1e9, -1e300, 9007199254740993, "", " ", "A", "solid", "main", "x".repeat(41), "x".repeat(5000), [], {}, [[]], [0, 0], { kind: "full" }, { kind: "nothing" }),
-  fc.constantFrom("\u0000", "\ud800", "\u202e", "e\u0301", "\ufeff", "__proto__", "constructor", "🪨", "../x", "#FFFFFF"),
+  fc.constantFrom<Json | undefined>(
+    undefined,
+    null,
+    true,
+    false,
+    0,
+    -1,
+    1,
+    2,
+    15,
+    16,
+    17,
+    40,
+    129,
+    513,
+    0.5,
+    1e9,
+    -1e300,
+    9007199254740993,
+    "",
+    " ",
+    "A",
+    "solid",
+    "main",
+    "x".repeat(41),
+    "x".repeat(5000),
+    [],
+    {},
+    [[]],
+    [0, 0],
+    { kind: "full" },
+    { kind: "nothing" },
+  ),
+  fc.constantFrom(
+    "\u0000",
+    "\ud800",
+    "\u202e",
+    "e\u0301",
+    "\ufeff",
+    "__proto__",
+    "constructor",
+    "🪨",
+    "../x",
+    "#FFFFFF",
+  ),
   fc.integer(),
   fc.string({ maxLength: 12 }),
   fc.jsonValue({ maxDepth: 2 }) as fc.Arbitrary<Json>,
@@ -52,7 +95,31 @@ export function anyDamaged(text: string): fc.Arbitrary<string> {
       return units.map((unit) => String.fromCharCode(unit)).join("");
     }),
     at.map((end) => text.slice(0, end)),
-    fc.tuple(at, at, at).map(([from, to, into]) => text.slice(0, into) + text.slice(Math.min(from, to), Math.max(from, to)) + text.slice(into)),
-    fc.tuple(at, fc.constantFrom("\u0000", "\ufeff", "\ud800", "\u202e", "\r\n", "\t", "é", "🪨", "//", "1e999", "-0", "[[[[[[[[", "{".repeat(5000))).map(([i, odd]) => text.slice(0, i) + odd + text.slice(i)),
+    fc
+      .tuple(at, at, at)
+      .map(
+        ([from, to, into]) =>
+          text.slice(0, into) + text.slice(Math.min(from, to), Math.max(from, to)) + text.slice(into),
+      ),
+    fc
+      .tuple(
+        at,
+        fc.constantFrom(
+          "\u0000",
+          "\ufeff",
+          "\ud800",
+          "\u202e",
+          "\r\n",
+          "\t",
+          "é",
+          "🪨",
+          "//",
+          "1e999",
+          "-0",
+          "[[[[[[[[",
+          "{".repeat(5000),
+        ),
+      )
+      .map(([i, odd]) => text.slice(0, i) + odd + text.slice(i)),
   );
 }

@@ -24,16 +24,32 @@ export function shapesNear(ground: Ground, room: number, x: number, y: number, c
       const at = { left: cx * t, top: cy * t };
       const shape = solid === FULL ? boxes(0, 0, t, t) : ground.shapes[solid]!;
       if (shape.kind === "poly") found.push({ ...at, shape });
-      else for (let i = 0; i < shape.edges.length; i += 4) found.push({ ...at, shape: boxes(...shape.edges.subarray(i, i + 4)) });
+      else
+        for (let i = 0; i < shape.edges.length; i += 4)
+          found.push({ ...at, shape: boxes(...shape.edges.subarray(i, i + 4)) });
     }
   }
   return found;
 }
 
 /** Whether the body at a place overlaps one shape; `edges` overrides whether lying flush counts. */
-export function meets(ground: Ground, { left, top, shape }: OneShape, x: number, y: number, edges = ground.body.edgesCount): boolean {
+export function meets(
+  ground: Ground,
+  { left, top, shape }: OneShape,
+  x: number,
+  y: number,
+  edges = ground.body.edgesCount,
+): boolean {
   const { body, tileUnits } = ground;
-  if (body.kind === "box") return boxMeetsShape(shape, x + body.left - left, y + body.top - top, x + body.right - left, y + body.bottom - top, edges);
+  if (body.kind === "box")
+    return boxMeetsShape(
+      shape,
+      x + body.left - left,
+      y + body.top - top,
+      x + body.right - left,
+      y + body.bottom - top,
+      edges,
+    );
   for (let i = 0; i < body.probes.length; i += 2) {
     const px = x + body.probes[i]! - left;
     const py = y + body.probes[i + 1]! - top;

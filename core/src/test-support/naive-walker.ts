@@ -8,7 +8,12 @@ type Axis = "x" | "y";
 type Way = readonly [number, number];
 type Place = { readonly x: number; readonly y: number };
 
-const DIRECTIONS = [["x", -1], ["x", 1], ["y", -1], ["y", 1]] as const;
+const DIRECTIONS = [
+  ["x", -1],
+  ["x", 1],
+  ["y", -1],
+  ["y", 1],
+] as const;
 const NONE: Way = [0, 0];
 const same = (a: Way, b: Way): boolean => a[0] === b[0] && a[1] === b[1];
 
@@ -125,7 +130,14 @@ export class NaiveWalker {
   // Section 4.5.
   private candidates(slide: boolean): Way[] {
     const [x, y] = this.intent;
-    if (this.rules.input.ways === 8 && x !== 0 && y !== 0) return slide ? [[x, y], [x, 0], [0, y]] : [[x, y]];
+    if (this.rules.input.ways === 8 && x !== 0 && y !== 0)
+      return slide
+        ? [
+            [x, y],
+            [x, 0],
+            [0, y],
+          ]
+        : [[x, y]];
     return [this.intent, ...(slide ? [this.second] : [])].filter((way) => !same(way, NONE));
   }
 
@@ -140,7 +152,10 @@ export class NaiveWalker {
     const { repeatAfter, repeatEvery, slide, cutCorners } = this.rules.hop;
     const tapped = DIRECTIONS.some(([axis, sign], i) => this.pressed[i]! && this.raw[axis === "x" ? 0 : 1] === sign);
     const since = this.timer === null ? 0 : this.frame - this.timer;
-    const again = repeatAfter > 0 && since >= repeatAfter && (since === repeatAfter || (repeatEvery > 0 && (since - repeatAfter) % repeatEvery === 0));
+    const again =
+      repeatAfter > 0 &&
+      since >= repeatAfter &&
+      (since === repeatAfter || (repeatEvery > 0 && (since - repeatAfter) % repeatEvery === 0));
     if (!tapped && !again) return;
     const found = this.candidates(slide).find((way) => this.mayGo(way, cutCorners));
     if (found === undefined) this.bumping = !same(this.intent, NONE);
@@ -159,7 +174,13 @@ export class NaiveWalker {
     const speed = units(this.rules.glide.speed);
     const begunWithLeg = this.leg !== null;
     let turned: Way = NONE;
-    if (this.leg !== null && reverse && arrive === "land" && same(this.raw, [-this.leg.way[0] || 0, -this.leg.way[1] || 0]) && this.free(this.leg.from)) {
+    if (
+      this.leg !== null &&
+      reverse &&
+      arrive === "land" &&
+      same(this.raw, [-this.leg.way[0] || 0, -this.leg.way[1] || 0]) &&
+      this.free(this.leg.from)
+    ) {
       const { way, gone } = this.leg;
       const end = { x: this.x + way[0] * (this.tile - gone), y: this.y + way[1] * (this.tile - gone) };
       turned = [-way[0] || 0, -way[1] || 0];
@@ -215,7 +236,8 @@ export class NaiveWalker {
   private roam(): void {
     const { speedX, speedY, diagonal } = this.rules.roam;
     const even = diagonal === "even" && this.intent[0] !== 0 && this.intent[1] !== 0;
-    const one = (way: number, speed: number): number => way * (even ? Math.trunc((units(speed) * 181) / 256) : units(speed));
+    const one = (way: number, speed: number): number =>
+      way * (even ? Math.trunc((units(speed) * 181) / 256) : units(speed));
     this.moveFreely(one(this.intent[0], speedX), one(this.intent[1], speedY), this.rules.roam);
   }
 
@@ -223,7 +245,10 @@ export class NaiveWalker {
     const { accel, drag, maxSpeed, diagonal } = this.rules.drift;
     const even = diagonal === "even" && this.intent[0] !== 0 && this.intent[1] !== 0;
     const max = units(maxSpeed);
-    for (const [axis, i] of [["x", 0], ["y", 1]] as const) {
+    for (const [axis, i] of [
+      ["x", 0],
+      ["y", 1],
+    ] as const) {
       const push = even ? Math.trunc((this.intent[i] * units(accel) * 181) / 256) : this.intent[i] * units(accel);
       const dragged = Math.trunc(((this.velocity[axis] + push) * (256 - drag)) / 256) || 0;
       this.velocity[axis] = Math.min(Math.max(dragged, -max), max);
@@ -251,25 +276,41 @@ export class NaiveWalker {
         const { place, travelled, slid } = this.one(axis, wanted[axis], free);
         Object.assign(this, place);
         along[axis] = travelled;
-        helped ||= slid && (place.x !== from.x || place.y !== from.y) && place[axis === "x" ? "y" : "x"] !== from[axis === "x" ? "y" : "x"];
+        helped ||=
+          slid &&
+          (place.x !== from.x || place.y !== from.y) &&
+          place[axis === "x" ? "y" : "x"] !== from[axis === "x" ? "y" : "x"];
       }
     }
     if (free.response === "contact") helped = this.nudge(wanted, along, free.nudge) || helped;
     const less = axes.filter((axis) => Math.abs(along[axis]) < Math.abs(wanted[axis]));
-    this.bumping = !helped && less.some((axis) => Math.sign(wanted[axis]) === this.intent[axis === "x" ? 0 : 1] && this.intent[axis === "x" ? 0 : 1] !== 0);
+    this.bumping =
+      !helped &&
+      less.some(
+        (axis) =>
+          Math.sign(wanted[axis]) === this.intent[axis === "x" ? 0 : 1] && this.intent[axis === "x" ? 0 : 1] !== 0,
+      );
     return less;
   }
 
-  private one(axis: Axis, way: number, free: Rules["roam"] | Rules["drift"]): { place: Place; travelled: number; slid: boolean } {
+  private one(
+    axis: Axis,
+    way: number,
+    free: Rules["roam"] | Rules["drift"],
+  ): { place: Place; travelled: number; slid: boolean } {
     const sign = Math.sign(way);
     const from: Place = { x: this.x, y: this.y };
     const at = (n: number): Place => ({ ...from, [axis]: from[axis] + sign * n });
     const whole = Math.abs(way);
     switch (free.response) {
       case "undo-axis":
-        return this.free(at(whole)) ? { place: at(whole), travelled: way, slid: false } : { place: from, travelled: 0, slid: false };
+        return this.free(at(whole))
+          ? { place: at(whole), travelled: way, slid: false }
+          : { place: from, travelled: 0, slid: false };
       case "ahead":
-        return this.free(at(units(free.aheadPx))) ? { place: at(whole), travelled: way, slid: false } : { place: from, travelled: 0, slid: false };
+        return this.free(at(units(free.aheadPx)))
+          ? { place: at(whole), travelled: way, slid: false }
+          : { place: from, travelled: 0, slid: false };
       case "snap": {
         const met = this.counting(from).filter((shape) => meets(this.c.ground, shape, at(whole).x, at(whole).y));
         let n = whole;
@@ -297,12 +338,16 @@ export class NaiveWalker {
     let gone = 0;
     while (gone < whole && stops(at(gone + 1)).length === 0) gone++;
     let place = at(gone);
-    if (!slopes || gone === whole || !stops(at(gone + 1)).some(({ shape }) => shape.kind === "poly")) return { place, travelled: sign * gone, slid: false };
+    if (!slopes || gone === whole || !stops(at(gone + 1)).some(({ shape }) => shape.kind === "poly"))
+      return { place, travelled: sign * gone, slid: false };
     let slid = false;
     while (gone < whole) {
       const stride = Math.min(256, whole - gone);
       const ahead: Place = { ...place, [axis]: place[axis] + sign * stride };
-      const found = Array.from({ length: stride + 1 }, (_, k) => [-k, k]).flat().map((aside): Place => ({ ...ahead, [other]: ahead[other] + aside })).find((tried) => this.free(tried));
+      const found = Array.from({ length: stride + 1 }, (_, k) => [-k, k])
+        .flat()
+        .map((aside): Place => ({ ...ahead, [other]: ahead[other] + aside }))
+        .find((tried) => this.free(tried));
       if (found === undefined) break;
       place = found;
       gone += stride;
@@ -343,7 +388,8 @@ export class NaiveWalker {
     const vertical = dy < 0 ? "up" : "down";
     if (dx === 0 || dy === 0) this.facing = dx === 0 ? vertical : horizontal;
     else if (facing.ways === 8) this.facing = `${vertical}-${horizontal}`;
-    else if (facing.tie === "keep") this.facing = this.facing === horizontal || this.facing === vertical ? this.facing : horizontal;
+    else if (facing.tie === "keep")
+      this.facing = this.facing === horizontal || this.facing === vertical ? this.facing : horizontal;
     else this.facing = facing.tie === "horizontal" ? horizontal : vertical;
   }
 
@@ -369,7 +415,9 @@ export class NaiveWalker {
       return;
     }
     for (let crossings = 0; crossings < 2; crossings++) {
-      const beyond = (["x", "y"] as const).find((axis) => this[axis] + this.tile / 2 < 0 || this[axis] + this.tile / 2 >= size[axis]);
+      const beyond = (["x", "y"] as const).find(
+        (axis) => this[axis] + this.tile / 2 < 0 || this[axis] + this.tile / 2 >= size[axis],
+      );
       if (beyond === undefined) return;
       const shift = this[beyond] < 0 ? size[beyond] : -size[beyond];
       this[beyond] += shift;

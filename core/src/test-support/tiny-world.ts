@@ -21,7 +21,15 @@ export interface TinyOptions {
 }
 
 const full = { kind: "full" } as const;
-const tile = (id: string, flags: string[], shape: Tile["shape"] = full): Tile => ({ id, name: id, flags, shape, look: { fill: "#8d7f6f" }, joins: null, glyph: null });
+const tile = (id: string, flags: string[], shape: Tile["shape"] = full): Tile => ({
+  id,
+  name: id,
+  flags,
+  shape,
+  look: { fill: "#8d7f6f" },
+  joins: null,
+  glyph: null,
+});
 
 /**
  * A world of one room drawn as rows of characters: `#` solid, `/` solid below the diagonal from bottom left to top
@@ -56,7 +64,14 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
     tiles: [
       tile("empty", []),
       tile("block", ["solid"]),
-      tile("slope", ["solid"], { kind: "poly", points: [[t, 0], [t, t], [0, t]] }),
+      tile("slope", ["solid"], {
+        kind: "poly",
+        points: [
+          [t, 0],
+          [t, t],
+          [0, t],
+        ],
+      }),
       tile("ledge", ["solid"], { kind: "boxes", boxes: [[0, t / 2, t, t / 2]] }),
     ],
     items: [],
@@ -69,7 +84,18 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
     start: { room: "a", cell: at < 0 ? [0, 0] : [at % width, Math.floor(at / width)], facing: "down" },
     goal: null,
     laws: [],
-    rooms: [{ id: "a", name: "A", width, height: rows.length, plan: [0, 0], edges: { north: side, east: side, south: side, west: side }, cells, fixtures: [] }],
+    rooms: [
+      {
+        id: "a",
+        name: "A",
+        width,
+        height: rows.length,
+        plan: [0, 0],
+        edges: { north: side, east: side, south: side, west: side },
+        cells,
+        fixtures: [],
+      },
+    ],
   };
 }
 
@@ -79,7 +105,13 @@ const LETTERS: Readonly<Record<string, number>> = { L: LEFT, R: RIGHT, U: UP, D:
 export function tinyLog(lines: string, more: Partial<InputLog> = {}): InputLog {
   const parsed = lines.split(",").map((line): LogLine => {
     const [count, keys] = line.trim().split(" ");
-    return { kind: "keys", count: Number(count), keys: [...keys!].reduce((bits, letter) => bits | (LETTERS[letter] ?? 0), 0), pointer: null, until: null };
+    return {
+      kind: "keys",
+      count: Number(count),
+      keys: [...keys!].reduce((bits, letter) => bits | (LETTERS[letter] ?? 0), 0),
+      pointer: null,
+      until: null,
+    };
   });
   return { ...EMPTY_LOG, lines: parsed, ...more };
 }

@@ -6,7 +6,12 @@ import { newRules } from "./new-rules.ts";
  * @param tileSize px of a cell's side
  * @param size cells across and down
  */
-export function emptyWorld(id: string, name: string, tileSize: number, [width, height]: readonly [number, number] = [20, 12]): World {
+export function emptyWorld(
+  id: string,
+  name: string,
+  tileSize: number,
+  [width, height]: readonly [number, number] = [20, 12],
+): World {
   const rules = newRules("main", "Main", "glide", tileSize);
   const wall = { kind: "wall" } as const;
   const full = { kind: "full" } as const;
@@ -20,8 +25,24 @@ export function emptyWorld(id: string, name: string, tileSize: number, [width, h
     flags: ["solid"],
     tiles: [
       { id: "empty", name: "Empty", flags: [], shape: full, look: { fill: "#101418" }, joins: null, glyph: null },
-      { id: "floor", name: "Floor", flags: [], shape: full, look: { fill: "#7f8f89", pattern: "flagstone" }, joins: null, glyph: "." },
-      { id: "wall", name: "Wall", flags: ["solid"], shape: full, look: { fill: "#d9cfb4", pattern: "crust" }, joins: null, glyph: "#" },
+      {
+        id: "floor",
+        name: "Floor",
+        flags: [],
+        shape: full,
+        look: { fill: "#7f8f89", pattern: "flagstone" },
+        joins: null,
+        glyph: ".",
+      },
+      {
+        id: "wall",
+        name: "Wall",
+        flags: ["solid"],
+        shape: full,
+        look: { fill: "#d9cfb4", pattern: "crust" },
+        joins: null,
+        glyph: "#",
+      },
     ],
     items: [],
     circuits: [],
@@ -33,6 +54,17 @@ export function emptyWorld(id: string, name: string, tileSize: number, [width, h
     start: { room: "room-1", cell: [0, 0], facing: "down" },
     goal: null,
     laws: [],
-    rooms: [{ id: "room-1", name: "Room 1", width, height, plan: [0, 0], edges: { north: wall, east: wall, south: wall, west: wall }, cells: new Uint16Array(width * height).fill(1), fixtures: [] }],
+    rooms: [
+      {
+        id: "room-1",
+        name: "Room 1",
+        width,
+        height,
+        plan: [0, 0],
+        edges: { north: wall, east: wall, south: wall, west: wall },
+        cells: new Uint16Array(width * height).fill(1),
+        fixtures: [],
+      },
+    ],
   };
 }

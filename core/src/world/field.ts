@@ -24,7 +24,17 @@ export type FieldsOf<T> = { readonly [K in Exclude<keyof T, "kind">]: Field };
 export const reference = (label: string, to: "item" | "circuit"): Field => ({ label, type: "reference", to });
 
 /** A whole number, both ends included. */
-export const count = (label: string, range: readonly [number, number], fallback: number): Field => ({ label, type: "whole", range, default: fallback });
+export const count = (label: string, range: readonly [number, number], fallback: number): Field => ({
+  label,
+  type: "whole",
+  range,
+  default: fallback,
+});
 
 /** One of some words. */
-export const oneOfWords = (label: string, choices: readonly string[], fallback: string): Field => ({ label, type: "choice", choices, default: fallback });
+export const oneOfWords = (label: string, choices: readonly string[], fallback: string): Field => ({
+  label,
+  type: "choice",
+  choices,
+  default: fallback,
+});

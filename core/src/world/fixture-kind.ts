@@ -33,4 +33,11 @@ export interface FixtureKind<F> {
 }
 
 /** What most kinds are: touched, several in a cell, with no state of their own. */
-export const PLAIN_FIXTURE = { needs: null, alone: false, touched: true, returns: () => false, setUp: () => null, item: () => null } as const;
+export const PLAIN_FIXTURE = {
+  needs: null,
+  alone: false,
+  touched: true,
+  returns: () => false,
+  setUp: () => null,
+  item: () => null,
+} as const;

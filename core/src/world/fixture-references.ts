@@ -21,7 +21,9 @@ function inFields(fields: Fields, values: Values, path: readonly string[]): Fixt
     const at = [...path, name];
     if (field.type === "reference") return [{ to: field.to, id: value as string, path: at }];
     if (field.type === "place") return [{ to: "place", place: value as Place, path: at }];
-    return field.type === "kinds" ? inFields(field.kinds[(value as { readonly kind: string }).kind]!, value as Values, at) : [];
+    return field.type === "kinds"
+      ? inFields(field.kinds[(value as { readonly kind: string }).kind]!, value as Values, at)
+      : [];
   });
 }
 

@@ -32,7 +32,9 @@ export interface FixtureBase {
 export const KEEPS = ["run", "visit", "life"] as const satisfies readonly FixtureBase["keeps"][];
 export const TOUCHES = ["cell", "body"] as const satisfies readonly FixtureBase["touch"][];
 
-type OwnFields = { [K in FixtureKindName]: (typeof FIXTURES)[K] extends FixtureKind<infer F> ? F : never }[FixtureKindName];
+type OwnFields = {
+  [K in FixtureKindName]: (typeof FIXTURES)[K] extends FixtureKind<infer F> ? F : never;
+}[FixtureKindName];
 
 /** Something that stands in a cell of a room. */
 export type Fixture = FixtureBase & OwnFields;

@@ -16,7 +16,8 @@ export interface FreeMovement {
 
 /** The settings of free movement, for one of the gaits that have them. */
 export function freeMovement(settingsOf: (rules: Rules) => FreeMovement): SettingsOf<FreeMovement> {
-  const asked = (name: keyof FreeMovement) => (rules: Rules) => RESPONSES[settingsOf(rules).response].settings.includes(name);
+  const asked = (name: keyof FreeMovement) => (rules: Rules) =>
+    RESPONSES[settingsOf(rules).response].settings.includes(name);
   return {
     diagonal: choice("Diagonal", "motion", ["even", "full"], "even", (rules) => rules.input.ways === 8),
     response: choice("Response", "contact", Object.keys(RESPONSES) as ResponseName[], "contact"),

@@ -1,6 +1,6 @@
 import type { Gait } from "./gaits.ts";
 import { SETTINGS } from "./settings.ts";
-import type { Rules  } from "./world.ts";
+import type { Rules } from "./world.ts";
 
 /** A rule set with every setting at its default (semantics.md section 11) and a body of the whole frame-square. */
 export function newRules(id: string, name: string, gait: Gait, tileSize: number): Rules {

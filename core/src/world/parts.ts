@@ -5,7 +5,21 @@ import type { Room, World } from "./world.ts";
 export type Json = null | boolean | number | string | readonly Json[] | { readonly [key: string]: Json };
 
 /** Parts of a world that are replaced whole. */
-export const WHOLE_PARTS = ["name", "tileSize", "frameRate", "seed", "flags", "circuits", "lives", "activeRules", "camera", "figure", "start", "goal", "laws"] as const;
+export const WHOLE_PARTS = [
+  "name",
+  "tileSize",
+  "frameRate",
+  "seed",
+  "flags",
+  "circuits",
+  "lives",
+  "activeRules",
+  "camera",
+  "figure",
+  "start",
+  "goal",
+  "laws",
+] as const;
 
 /** Parts that are lists of things with an id: a thing is `tiles/brick`, the order of the ids is `tiles`. */
 export const LIST_PARTS = ["sheets", "tiles", "items", "rules", "rooms"] as const;
@@ -65,11 +79,24 @@ export function withPart(world: World, address: PartAddress, value: Json): World
     case "thing": {
       const list = world[address.list] as readonly { readonly id: string }[];
       const at = list.findIndex((each) => each.id === address.id);
-      const thing = value === null ? [] : [address.list === "rooms" ? roomOf(value as unknown as PlainRoom) : (value as unknown as { readonly id: string })];
-      return { ...world, [address.list]: at < 0 ? [...list, ...thing] : [...list.slice(0, at), ...thing, ...list.slice(at + 1)] };
+      const thing =
+        value === null
+          ? []
+          : [
+              address.list === "rooms"
+                ? roomOf(value as unknown as PlainRoom)
+                : (value as unknown as { readonly id: string }),
+            ];
+      return {
+        ...world,
+        [address.list]: at < 0 ? [...list, ...thing] : [...list.slice(0, at), ...thing, ...list.slice(at + 1)],
+      };
     }
     case "of-room":
-      return { ...world, rooms: world.rooms.map((room) => (room.id === address.room ? { ...room, [address.key]: value } : room)) };
+      return {
+        ...world,
+        rooms: world.rooms.map((room) => (room.id === address.room ? { ...room, [address.key]: value } : room)),
+      };
   }
 }
 

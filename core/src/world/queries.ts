@@ -1,5 +1,5 @@
 import type { Fixture } from "./fixtures.ts";
-import type { Rules, Room, World  } from "./world.ts";
+import type { Rules, Room, World } from "./world.ts";
 
 /** The room with that id, or undefined. */
 export function roomById(world: World, id: string): Room | undefined {
@@ -12,7 +12,10 @@ export function rulesById(world: World, id: string): Rules | undefined {
 }
 
 /** The fixture with that id and its room, or undefined. */
-export function fixtureById(world: World, id: string): { readonly fixture: Fixture; readonly room: string } | undefined {
+export function fixtureById(
+  world: World,
+  id: string,
+): { readonly fixture: Fixture; readonly room: string } | undefined {
   for (const room of world.rooms) {
     const fixture = room.fixtures.find((each) => each.id === id);
     if (fixture !== undefined) return { fixture, room: room.id };

@@ -13,7 +13,12 @@ export type PxLimit = { readonly px: number } | { readonly tiles: number };
  */
 export type SettingKind =
   | { readonly kind: "px"; readonly max: PxLimit }
-  | { readonly kind: "whole"; readonly min: number; readonly max: PxLimit | number; readonly unit: "px" | "frames" | "" }
+  | {
+      readonly kind: "whole";
+      readonly min: number;
+      readonly max: PxLimit | number;
+      readonly unit: "px" | "frames" | "";
+    }
   | { readonly kind: "choice"; readonly choices: readonly (string | number)[] }
   | { readonly kind: "switch" };
 
@@ -37,7 +42,13 @@ type When = (rules: Rules) => boolean;
 const onlyWhen = (applies: When | undefined): { readonly applies?: When } => (applies === undefined ? {} : { applies });
 
 /** One of some values. */
-export function choice<V extends string | number>(label: string, stage: Stage, choices: readonly V[], fallback: V, applies?: When): SettingSpec<V> {
+export function choice<V extends string | number>(
+  label: string,
+  stage: Stage,
+  choices: readonly V[],
+  fallback: V,
+  applies?: When,
+): SettingSpec<V> {
   return { label, stage, kind: "choice", choices, default: fallback, ...onlyWhen(applies) };
 }
 
@@ -57,6 +68,14 @@ export function frames(label: string, stage: Stage, fallback: number, applies?: 
 }
 
 /** A whole number, both ends included. */
-export function whole(label: string, stage: Stage, min: number, max: PxLimit | number, unit: "px" | "frames" | "", fallback: number, applies?: When): SettingSpec<number> {
+export function whole(
+  label: string,
+  stage: Stage,
+  min: number,
+  max: PxLimit | number,
+  unit: "px" | "frames" | "",
+  fallback: number,
+  applies?: When,
+): SettingSpec<number> {
   return { label, stage, kind: "whole", min, max, unit, default: fallback, ...onlyWhen(applies) };
 }

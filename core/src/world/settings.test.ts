@@ -6,8 +6,16 @@ import { run } from "../replay/run.ts";
 import { anyFullLogOf } from "../test-support/any-full-log.ts";
 import { FIXED, anyBody, anyGait, anyRows } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { Setting  } from "./settings.ts";
-import { SETTINGS, settingApplies, settingByPath, settingFault, settingRange, settingValue, withSetting } from "./settings.ts";
+import type { Setting } from "./settings.ts";
+import {
+  SETTINGS,
+  settingApplies,
+  settingByPath,
+  settingFault,
+  settingRange,
+  settingValue,
+  withSetting,
+} from "./settings.ts";
 import type { Rules, World } from "./world.ts";
 
 const TILE = 16;
@@ -17,17 +25,36 @@ function anyValue(setting: Setting): fc.Arbitrary<SettingValue> {
   if (setting.kind === "switch") return fc.boolean();
   if (setting.kind === "choice") return fc.constantFrom(...setting.choices);
   const { min, max, whole } = settingRange(setting, TILE);
-  return whole ? fc.integer({ min: min, max: max }) : fc.integer({ min: 1, max: max * 256 }).map((units) => units / 256);
+  return whole
+    ? fc.integer({ min: min, max: max })
+    : fc.integer({ min: 1, max: max * 256 }).map((units) => units / 256);
 }
 
 const withRules = (world: World, rules: Rules): World => ({ ...world, rules: [rules] });
 
 /** A world under any rules, a log for it, and a setting with another value. */
 const anyChange = fc
-  .record({ rows: anyRows, options: anyGait, body: anyBody, setting: fc.constantFrom(...SETTINGS), facing: fc.constantFrom("intent" as const, "pointer" as const), advance: fc.constantFrom("distance" as const, "off" as const) })
+  .record({
+    rows: anyRows,
+    options: anyGait,
+    body: anyBody,
+    setting: fc.constantFrom(...SETTINGS),
+    facing: fc.constantFrom("intent" as const, "pointer" as const),
+    advance: fc.constantFrom("distance" as const, "off" as const),
+  })
   .chain(({ rows, options, body, setting, facing, advance }) => {
-    const world = tinyWorld(rows, { ...options, body, facing: { ...options.facing, source: facing }, pose: { images: 3, advance, every: 4, idleAfter: 2 } });
-    return fc.record({ world: fc.constant(world), setting: fc.constant(setting), value: anyValue(setting), log: anyFullLogOf(world) });
+    const world = tinyWorld(rows, {
+      ...options,
+      body,
+      facing: { ...options.facing, source: facing },
+      pose: { images: 3, advance, every: 4, idleAfter: 2 },
+    });
+    return fc.record({
+      world: fc.constant(world),
+      setting: fc.constant(setting),
+      value: anyValue(setting),
+      log: anyFullLogOf(world),
+    });
   });
 
 it("a setting that does not apply changes no row and no check of any log; the others do", () => {
@@ -39,9 +66,18 @@ it("a setting that does not apply changes no row and no check of any log; the ot
       const changed = withRules(world, withSetting(rules, setting.path, value));
       const [before, after] = [world, changed].map((each) => run(compile(each), log, { rows: true, checks: true }));
       if (!settingApplies(rules, setting.path)) {
-        expect({ path: setting.path, rows: after!.rows, verdicts: after!.verdicts }).toEqual({ path: setting.path, rows: before!.rows, verdicts: before!.verdicts });
+        expect({ path: setting.path, rows: after!.rows, verdicts: after!.verdicts }).toEqual({
+          path: setting.path,
+          rows: before!.rows,
+          verdicts: before!.verdicts,
+        });
         idle.add(setting.path);
-      } else if (before!.pathHash !== after!.pathHash || JSON.stringify([...before!.rows!.facing, ...before!.rows!.pose]) !== JSON.stringify([...after!.rows!.facing, ...after!.rows!.pose])) acted.add(setting.path);
+      } else if (
+        before!.pathHash !== after!.pathHash ||
+        JSON.stringify([...before!.rows!.facing, ...before!.rows!.pose]) !==
+          JSON.stringify([...after!.rows!.facing, ...after!.rows!.pose])
+      )
+        acted.add(setting.path);
     }),
     { ...FIXED, numRuns: 2500 },
   );
@@ -78,7 +114,11 @@ describe("what a setting may be", () => {
   it("every default may stand, is what a new rule set has, and is found by its path", () => {
     const [rules] = tinyWorld(["S"]).rules as [Rules];
     for (const setting of SETTINGS) {
-      expect([setting.path, settingFault(setting, setting.default, TILE), settingValue(rules, setting.path)]).toEqual([setting.path, null, setting.default]);
+      expect([setting.path, settingFault(setting, setting.default, TILE), settingValue(rules, setting.path)]).toEqual([
+        setting.path,
+        null,
+        setting.default,
+      ]);
       expect(settingByPath(setting.path)).toBe(setting);
     }
     expect(settingByPath("glide.wings")).toBeUndefined();
@@ -89,7 +129,10 @@ describe("what a setting may be", () => {
       if (setting.kind !== "px" && setting.kind !== "whole") continue;
       const { min, max, whole } = settingRange(setting, TILE);
       const beyond = whole ? [min - 1, max + 1, min + 0.5] : [min / 4, max + 1 / 256];
-      expect([setting.path, [min, max].map((value) => settingFault(setting, value, TILE))]).toEqual([setting.path, [null, null]]);
+      expect([setting.path, [min, max].map((value) => settingFault(setting, value, TILE))]).toEqual([
+        setting.path,
+        [null, null],
+      ]);
       for (const value of beyond) expect([setting.path, value, settingFault(setting, value, TILE)]).not.toContain(null);
     }
   });
@@ -97,10 +140,17 @@ describe("what a setting may be", () => {
   it("changing one setting leaves all others as they are", () => {
     const [rules] = tinyWorld(["S"]).rules as [Rules];
     fc.assert(
-      fc.property(fc.constantFrom(...SETTINGS).chain((setting) => fc.tuple(fc.constant(setting), anyValue(setting))), ([setting, value]) => {
-        const changed = withSetting(rules, setting.path, value);
-        for (const { path } of SETTINGS) expect([path, settingValue(changed, path)]).toEqual([path, path === setting.path ? value : settingValue(rules, path)]);
-      }),
+      fc.property(
+        fc.constantFrom(...SETTINGS).chain((setting) => fc.tuple(fc.constant(setting), anyValue(setting))),
+        ([setting, value]) => {
+          const changed = withSetting(rules, setting.path, value);
+          for (const { path } of SETTINGS)
+            expect([path, settingValue(changed, path)]).toEqual([
+              path,
+              path === setting.path ? value : settingValue(rules, path),
+            ]);
+        },
+      ),
       FIXED,
     );
   });

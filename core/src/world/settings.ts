@@ -20,7 +20,13 @@ const byIntent = (rules: Rules): boolean => rules.facing.source === "intent";
 const FACING: SettingsOf<Rules["facing"]> = {
   source: choice("Facing", "pose", ["intent", "pointer"], "intent"),
   ways: choice("Facings", "pose", [4, 8], 4, byIntent),
-  tie: choice("Tie", "pose", ["keep", "horizontal", "vertical"], "keep", (rules) => byIntent(rules) && rules.facing.ways === 4),
+  tie: choice(
+    "Tie",
+    "pose",
+    ["keep", "horizontal", "vertical"],
+    "keep",
+    (rules) => byIntent(rules) && rules.facing.ways === 4,
+  ),
   idle: choice("Idle", "pose", ["keep", "reset"], "keep", byIntent),
   rest: choice("Rest", "pose", FACINGS, "down", (rules) => byIntent(rules) && rules.facing.idle === "reset"),
 };
@@ -38,7 +44,9 @@ const POSE: SettingsOf<Rules["pose"]> = {
 /** The parts of a rule set that are settings, in the order in which the file has them. */
 const GROUPS: readonly (readonly [string, Readonly<Record<string, SettingSpec>>])[] = [
   ["input", INPUT],
-  ...Object.entries(GAITS).map(([gait, { settings }]) => [gait, settings as Readonly<Record<string, SettingSpec>>] as const),
+  ...Object.entries(GAITS).map(
+    ([gait, { settings }]) => [gait, settings as Readonly<Record<string, SettingSpec>>] as const,
+  ),
   ["facing", FACING],
   ["pose", POSE],
 ];
@@ -48,7 +56,9 @@ const GROUPS: readonly (readonly [string, Readonly<Record<string, SettingSpec>>]
  * formats.md section 1). The reader's schema, the edits' checks and the frame anatomy's fields are all made from this
  * one table, in the order in which the file has them.
  */
-export const SETTINGS: readonly Setting[] = GROUPS.flatMap(([group, specs]) => Object.entries(specs).map(([name, spec]): Setting => ({ ...spec, path: `${group}.${name}` })));
+export const SETTINGS: readonly Setting[] = GROUPS.flatMap(([group, specs]) =>
+  Object.entries(specs).map(([name, spec]): Setting => ({ ...spec, path: `${group}.${name}` })),
+);
 
 const BY_PATH = new Map(SETTINGS.map((setting) => [setting.path, setting]));
 
@@ -63,7 +73,10 @@ export function settingMax(max: PxLimit | number, tileSize: number): number {
 }
 
 /** What a number setting may be in a world of that tile size, both ends included. */
-export function settingRange(setting: Setting & { readonly kind: "px" | "whole" }, tileSize: number): { readonly min: number; readonly max: number; readonly whole: boolean } {
+export function settingRange(
+  setting: Setting & { readonly kind: "px" | "whole" },
+  tileSize: number,
+): { readonly min: number; readonly max: number; readonly whole: boolean } {
   const max = settingMax(setting.max, tileSize);
   return setting.kind === "px" ? { min: 1 / UNITS_PER_PX, max, whole: false } : { min: setting.min, max, whole: true };
 }

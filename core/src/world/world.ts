@@ -15,8 +15,7 @@ export type Shape =
 
 /** How a tile is drawn: a colour, a colour with a pattern of ours, or a place in an image sheet. */
 export type Look =
-  | { readonly fill: string; readonly pattern?: Pattern }
-  | { readonly sheet: string; readonly at: Pair };
+  { readonly fill: string; readonly pattern?: Pattern } | { readonly sheet: string; readonly at: Pair };
 
 /** The patterns that a tile's look may name; the page draws them by code from the look's colour. */
 export const PATTERNS = [
@@ -136,8 +135,7 @@ export interface Figure {
 }
 
 export type Goal =
-  | { readonly kind: "marker"; readonly fixture: string }
-  | { readonly kind: "collect"; readonly item: string };
+  { readonly kind: "marker"; readonly fixture: string } | { readonly kind: "collect"; readonly item: string };
 
 export interface Start {
   readonly room: string;

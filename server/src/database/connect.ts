@@ -15,7 +15,11 @@ const ANSWER_MS = 18_000;
  * is told, not waited for.
  */
 export function connect(databaseUrl: string, max = 8): Knex {
-  return made(databaseUrl, max, { statement_timeout: STATEMENT_MS, query_timeout: ANSWER_MS, idle_in_transaction_session_timeout: 60_000 });
+  return made(databaseUrl, max, {
+    statement_timeout: STATEMENT_MS,
+    query_timeout: ANSWER_MS,
+    idle_in_transaction_session_timeout: 60_000,
+  });
 }
 
 /** Connections for what may take its time: bringing the tables to a new version. */

@@ -8,7 +8,9 @@ interface AuthenticationHandlers {
 }
 
 function refuse(this: AuthenticationHandlers): void {
-  this.connection.stream.destroy(new Error("what answers at the database's address asks for the password itself, which the database never does"));
+  this.connection.stream.destroy(
+    new Error("what answers at the database's address asks for the password itself, which the database never does"),
+  );
 }
 
 /**

@@ -16,7 +16,12 @@ export interface DeskTasks {
   readonly bundle: { readonly world: string };
   readonly junit: { readonly world: string; readonly reports: readonly ReportedLog[] };
   /** World of a revision as a text, and some of its logs, by their ids or by the hashes of their texts, for the jobs. */
-  readonly texts: { readonly worldId: number; readonly revision: number; readonly ids?: readonly string[]; readonly hashes?: readonly string[] };
+  readonly texts: {
+    readonly worldId: number;
+    readonly revision: number;
+    readonly ids?: readonly string[];
+    readonly hashes?: readonly string[];
+  };
   /** Makes one revision of several old ones of a world. */
   readonly thin: { readonly worldId: number; readonly before: string };
   /** Names of a world's rooms, for one that was stored before they were kept apart. */
@@ -51,4 +56,5 @@ export type DeskTaskName = keyof DeskTasks;
 export type DeskTask = { [K in DeskTaskName]: { readonly name: K; readonly of: DeskTasks[K] } }[DeskTaskName];
 
 /** What comes back: an error keeps its code and data, which would not come through by themselves. */
-export type DeskAnswer = { readonly value: DeskAnswers[DeskTaskName] } | { readonly problem: Problem; readonly stack: string | null };
+export type DeskAnswer =
+  { readonly value: DeskAnswers[DeskTaskName] } | { readonly problem: Problem; readonly stack: string | null };

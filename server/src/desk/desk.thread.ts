@@ -35,12 +35,18 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
     return { file, width, height };
   },
   copy: ({ world }) => shelf.copy(world),
-  open: async ({ world, revision }) => bytes(JSON.stringify(await (revision === undefined ? shelf.open(world) : shelf.openAt(world, revision)))),
+  open: async ({ world, revision }) =>
+    bytes(JSON.stringify(await (revision === undefined ? shelf.open(world) : shelf.openAt(world, revision)))),
   worldFile: async ({ world }) => bytes(writeWorld((await shelf.project(world)).project.world)),
   bundle: async ({ world }) => {
     const { row, project } = await shelf.project(world);
     const journal = journalText(project.world.name, await shelf.revisions(row));
-    return writeBundle({ world: writeWorld(project.world), logs: project.logs, sheets: await shelf.sheets(row), journal });
+    return writeBundle({
+      world: writeWorld(project.world),
+      logs: project.logs,
+      sheets: await shelf.sheets(row),
+      journal,
+    });
   },
   junit: async ({ world, reports }) => bytes(junitXml(reports, (await shelf.project(world)).project.world.frameRate)),
   texts: (of) => shelf.texts(of),

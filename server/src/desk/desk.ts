@@ -28,11 +28,19 @@ export class Desk {
     private readonly logger: Logger,
   ) {
     // An idle thread must go on hearing what becomes of its connections: it may not sleep in an atomic wait.
-    const options = { ...threadOptions, atomics: "disabled" as const, filename: fileOf("desk"), workerData: { databaseUrl }, resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB }, maxQueue: MOST_WAITING };
+    const options = {
+      ...threadOptions,
+      atomics: "disabled" as const,
+      filename: fileOf("desk"),
+      workerData: { databaseUrl },
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+      maxQueue: MOST_WAITING,
+    };
     // Many small edits of different worlds may wait for the database side by side.
     this.light = new Piscina({ ...options, minThreads: 1, maxThreads: 1, concurrentTasksPerWorker: 16 });
     this.heavy = new Piscina({ ...options, minThreads: 0, maxThreads: 2, idleTimeout: 60_000 });
-    for (const pool of [this.light, this.heavy]) pool.on("error", (error) => this.logger.debug({ err: error }, "a thread of the desk ended"));
+    for (const pool of [this.light, this.heavy])
+      pool.on("error", (error) => this.logger.debug({ err: error }, "a thread of the desk ended"));
   }
 
   /**
@@ -56,12 +64,15 @@ export class Desk {
     try {
       return await pool.run(task, { signal: timeout.signal });
     } catch (error) {
-      if (timeout.signal.aborted) throw waits ? new BusyError("others were served first for too long") : new TooCostlyError("time");
+      if (timeout.signal.aborted)
+        throw waits ? new BusyError("others were served first for too long") : new TooCostlyError("time");
       const { code, message } = error as { code?: string; message?: string };
-      if (code === "ERR_WORKER_OUT_OF_MEMORY") throw pool === this.light ? new BusyError("the thread that did this ended") : new TooCostlyError("memory");
+      if (code === "ERR_WORKER_OUT_OF_MEMORY")
+        throw pool === this.light ? new BusyError("the thread that did this ended") : new TooCostlyError("memory");
       if (/Task queue is at limit/.test(message ?? "")) throw new BusyError("too much waits to be read");
       // It was ended with another task's.
-      if (/Terminating worker thread|worker thread exited/i.test(message ?? "")) throw new BusyError("the thread that did this ended");
+      if (/Terminating worker thread|worker thread exited/i.test(message ?? ""))
+        throw new BusyError("the thread that did this ended");
       throw error;
     } finally {
       clearTimeout(timer);

@@ -33,8 +33,12 @@ export class Events {
       this.changed.add(world);
       this.timer ??= setTimeout(() => this.quietly(this.tellProofs()), GATHER_MS);
     });
-    signals.on("saved", (world, revision) => this.quietly(this.tellOf(world, (id) => this.push("saved", { world: id, revision }))));
-    signals.on("search", (world, search) => this.quietly(this.tellOf(world, (id) => this.push("search", { world: id, search }))));
+    signals.on("saved", (world, revision) =>
+      this.quietly(this.tellOf(world, (id) => this.push("saved", { world: id, revision }))),
+    );
+    signals.on("search", (world, search) =>
+      this.quietly(this.tellOf(world, (id) => this.push("search", { world: id, search }))),
+    );
     signals.on("shelf", () => this.push("shelf", {}));
     // Pages must not take silence for calm.
     signals.onLost(() => {
@@ -68,7 +72,8 @@ export class Events {
     this.timer = null;
     const worlds = [...this.changed];
     this.changed.clear();
-    for (const row of await WorldRow.onShelf(this.db).whereIn("id", worlds)) this.push("proofs", { world: row.slug, ...(await this.proofs.state(row)) });
+    for (const row of await WorldRow.onShelf(this.db).whereIn("id", worlds))
+      this.push("proofs", { world: row.slug, ...(await this.proofs.state(row)) });
   }
 
   private quietly(telling: Promise<void>): void {

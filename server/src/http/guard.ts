@@ -19,7 +19,8 @@ export function guard(hosts: readonly string[]): RequestHandler {
   return (req, _res, next) => {
     const host = req.headers.host ?? "";
     const name = host.replace(/:\d+$/, "");
-    if (!hosts.includes(name)) throw new ForeignRequestError(`the host ${host || "(none)"} is not one of this application's`);
+    if (!hosts.includes(name))
+      throw new ForeignRequestError(`the host ${host || "(none)"} is not one of this application's`);
     const { origin } = req.headers;
     if (!SAFE.has(req.method) && origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
       throw new ForeignRequestError(`the origin ${origin} is another site`);

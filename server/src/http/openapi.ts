@@ -21,7 +21,13 @@ export function openApi(routes: readonly Route[]): Schema {
   for (const route of routes) (paths[`/api${route.path}`] ??= {})[route.method] = operation(route);
   return {
     openapi: "3.1.0",
-    info: { title: "Keen Pebble", version: "1", description: "Worlds, their revisions and their logs. Every error is problem details (RFC 9457) with a stable `code`.", license: { name: "MIT", identifier: "MIT" } },
+    info: {
+      title: "Keen Pebble",
+      version: "1",
+      description:
+        "Worlds, their revisions and their logs. Every error is problem details (RFC 9457) with a stable `code`.",
+      license: { name: "MIT", identifier: "MIT" },
+    },
     // The document lies below the address that it describes.
     servers: [{ url: "/", description: "The server that this document comes from" }],
     paths,
@@ -36,27 +42,66 @@ function addressSchema(name: string | undefined): Schema {
   return { $ref: `#/components/schemas/${name === "file" ? "FileName" : "Id"}` };
 }
 
-function operation({ path, summary, operation: operationId, query = [], body, status, unfinished, answer, problems }: Route): Schema {
+function operation({
+  path,
+  summary,
+  operation: operationId,
+  query = [],
+  body,
+  status,
+  unfinished,
+  answer,
+  problems,
+}: Route): Schema {
   const parameters = [
-    ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: "path", required: true, schema: addressSchema(name) })),
+    ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+      name,
+      in: "path",
+      required: true,
+      schema: addressSchema(name),
+    })),
     ...query.map((name) => ({ name, in: "query", required: false, schema: { type: "integer", minimum: 1 } })),
   ];
-  const answers = [400, 403, ...(body === undefined ? [] : [413, 415]), ...problems, 429, 500, 503].sort((a, b) => a - b);
+  const answers = [400, 403, ...(body === undefined ? [] : [413, 415]), ...problems, 429, 500, 503].sort(
+    (a, b) => a - b,
+  );
   return {
     operationId,
     summary,
     ...(parameters.length === 0 ? {} : { parameters }),
-    ...(body === undefined ? {} : { requestBody: { required: true, content: { ...(body.schema === undefined ? {} : content({ json: body.schema })), ...mediaOf(body.media ?? []) } } }),
+    ...(body === undefined
+      ? {}
+      : {
+          requestBody: {
+            required: true,
+            content: {
+              ...(body.schema === undefined ? {} : content({ json: body.schema })),
+              ...mediaOf(body.media ?? []),
+            },
+          },
+        }),
     responses: {
       [status]: { description: "Done", ...(answer === "nothing" ? {} : { content: content(answer) }) },
-      ...(unfinished && answer !== "nothing" ? { 202: { description: "Not all of it is done yet", content: content(answer) } } : {}),
-      ...Object.fromEntries(answers.map((code) => [code, { description: PROBLEMS[code]!, content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } } }])),
+      ...(unfinished && answer !== "nothing"
+        ? { 202: { description: "Not all of it is done yet", content: content(answer) } }
+        : {}),
+      ...Object.fromEntries(
+        answers.map((code) => [
+          code,
+          {
+            description: PROBLEMS[code]!,
+            content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } },
+          },
+        ]),
+      ),
     },
   };
 }
 
 function content(answer: Exclude<Answer, "nothing">): Schema {
-  return "json" in answer ? { "application/json": { schema: { $ref: `#/components/schemas/${answer.json}` } } } : mediaOf([answer.media]);
+  return "json" in answer
+    ? { "application/json": { schema: { $ref: `#/components/schemas/${answer.json}` } } }
+    : mediaOf([answer.media]);
 }
 
 function mediaOf(media: readonly string[]): Schema {

@@ -10,7 +10,11 @@ import { newSearch } from "./schemas.ts";
 import { asFile } from "./worlds.ts";
 
 /** `/worlds/{world}/proofs`, `/searches`, and `/events`: logs proven by the server, and word of how far it is. */
-export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "searches">, desk: Desk, events: Events): Route[] {
+export function proofRoutes(
+  { proofs, searches }: Pick<Services, "proofs" | "searches">,
+  desk: Desk,
+  events: Events,
+): Route[] {
   return [
     {
       method: "get",
@@ -46,7 +50,8 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
       method: "get",
       path: "/worlds/{world}/outcomes",
       operation: "getOutcomes",
-      summary: "What each log comes to at the newest revision; waits a while for what is not known yet, and names what was still not run then",
+      summary:
+        "What each log comes to at the newest revision; waits a while for what is not known yet, and names what was still not run then",
       status: 200,
       unfinished: true,
       answer: { json: "WorldOutcomes" },
@@ -67,8 +72,15 @@ export function proofRoutes({ proofs, searches }: Pick<Services, "proofs" | "sea
       handle: async (req, res) => {
         const id = worldOf(req);
         const { outcomes, missing } = await proofs.outcomes(id);
-        const known = outcomes.map(({ log, refused, frames, checks }) => (refused === null ? { log: `${log}.inputs`, frames: frames ?? 0, checks } : { log: `${log}.inputs`, error: refused }));
-        const reports = [...known, ...missing.map((log) => ({ log: `${log}.inputs`, error: "was not run yet; ask again" }))].sort((a, b) => (a.log < b.log ? -1 : 1));
+        const known = outcomes.map(({ log, refused, frames, checks }) =>
+          refused === null
+            ? { log: `${log}.inputs`, frames: frames ?? 0, checks }
+            : { log: `${log}.inputs`, error: refused },
+        );
+        const reports = [
+          ...known,
+          ...missing.map((log) => ({ log: `${log}.inputs`, error: "was not run yet; ask again" })),
+        ].sort((a, b) => (a.log < b.log ? -1 : 1));
         asFile(res, `${id}.junit.xml`, "application/xml", await desk.ask("junit", { world: id, reports }));
       },
     },

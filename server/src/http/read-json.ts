@@ -14,7 +14,11 @@ export function readJson(body: Uint8Array): unknown {
   try {
     return scanJson(new TextDecoder("utf-8", { fatal: true }).decode(body), "the body", LIMITS_OF_BODY);
   } catch (error) {
-    if (error instanceof RefusedError) throw new BadRequestError(`the body is not JSON as it is expected here: ${refusalText(error.refusals[0]!)}`, error.refusals[0]!.place);
+    if (error instanceof RefusedError)
+      throw new BadRequestError(
+        `the body is not JSON as it is expected here: ${refusalText(error.refusals[0]!)}`,
+        error.refusals[0]!.place,
+      );
     if (error instanceof TypeError) throw new BadRequestError("the body is not UTF-8 text", "");
     throw error;
   }

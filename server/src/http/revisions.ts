@@ -9,7 +9,10 @@ import { revisionNote, revisionsQuery } from "./schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/worlds/{world}/revisions`: what was changed, why, and what it did to the proofs. */
-export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf" | "worlds" | "journal">, desk: Desk): Route[] {
+export function revisionRoutes(
+  { shelf, worlds, journal }: Pick<Services, "shelf" | "worlds" | "journal">,
+  desk: Desk,
+): Route[] {
   return [
     {
       method: "get",
@@ -87,7 +90,10 @@ export function revisionRoutes({ shelf, worlds, journal }: Pick<Services, "shelf
       problems: [404],
       handle: async (req, res) => {
         const row = await shelf.row(worldOf(req));
-        res.attachment(`${row.slug}.journal.md`).type("text/markdown").send(journalText(row.name, await shelf.revisions(row)));
+        res
+          .attachment(`${row.slug}.journal.md`)
+          .type("text/markdown")
+          .send(journalText(row.name, await shelf.revisions(row)));
       },
     },
   ];

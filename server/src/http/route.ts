@@ -55,7 +55,10 @@ const OFTEN = { get: 3000, post: 1000, put: 1000, delete: 1000 } as const;
 /** A router that has these routes, each with its own limits of rate and size. */
 export function routerOf(routes: readonly Route[]): Router {
   const router = Router();
-  for (const route of routes) router[route.method](route.path.replace(/\{(\w+)\}/g, ":$1"), rateOf(route), ...bodyOf(route), (req, res) => route.handle(req, res));
+  for (const route of routes)
+    router[route.method](route.path.replace(/\{(\w+)\}/g, ":$1"), rateOf(route), ...bodyOf(route), (req, res) =>
+      route.handle(req, res),
+    );
   return router;
 }
 

@@ -9,7 +9,10 @@ import { stepsQuery } from "./schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/worlds` and `/shelf`: parse, call the service, answer. */
-export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" | "worlds" | "signals">, desk: Desk): Route[] {
+export function worldRoutes(
+  { shelf, worlds, signals }: Pick<Services, "shelf" | "worlds" | "signals">,
+  desk: Desk,
+): Route[] {
   return [
     {
       method: "get",
@@ -27,7 +30,8 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
       method: "get",
       path: "/shelf",
       operation: "getShelf",
-      summary: "All worlds on the shelf with what their rooms are called and what each log comes to, as far as that is known",
+      summary:
+        "All worlds on the shelf with what their rooms are called and what each log comes to, as far as that is known",
       status: 200,
       answer: { json: "ShelfSummary" },
       problems: [],
@@ -130,5 +134,8 @@ export function worldRoutes({ shelf, worlds, signals }: Pick<Services, "shelf" |
 /** Sends a file to be kept. */
 export function asFile(res: Response, name: string, media: string, bytes: Uint8Array): void {
   // The name's ending would choose a type of its own.
-  res.attachment(name).type(media).send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  res
+    .attachment(name)
+    .type(media)
+    .send(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
 }

@@ -10,7 +10,10 @@ import type { Signals } from "./signals.ts";
 import { THREADS } from "./prove-pool.ts";
 
 /** Does one job; `signal` says that nobody wants it any more. Throws where it could not be done. */
-export type JobHandler<K extends QueueName> = (job: { readonly id: string; readonly data: Queues[K] }, signal: AbortSignal) => Promise<void>;
+export type JobHandler<K extends QueueName> = (
+  job: { readonly id: string; readonly data: Queues[K] },
+  signal: AbortSignal,
+) => Promise<void>;
 
 /** Even without a signal it is looked so often whether there is something to do, or somebody has died. */
 const LOOK_MS = 1000;
@@ -86,7 +89,10 @@ export class JobWorker {
     const controllers = jobs.map(() => new AbortController());
     jobs.forEach(({ id }, i) => this.active.set(id, controllers[i]!));
     try {
-      await TakenJobRow.query(this.db).insert(jobs.map(({ id }) => ({ jobId: id, worker: String(this.signals.worker) }))).onConflict("jobId").merge();
+      await TakenJobRow.query(this.db)
+        .insert(jobs.map(({ id }) => ({ jobId: id, worker: String(this.signals.worker) })))
+        .onConflict("jobId")
+        .merge();
     } catch (error) {
       // Nobody has said that he has them: they are given back after a while.
       for (const { id } of jobs) this.active.delete(id);
@@ -95,7 +101,11 @@ export class JobWorker {
     jobs.forEach((job, i) => void this.run(name, job, controllers[i]!));
   }
 
-  private async run<K extends QueueName>(name: K, job: { readonly id: string; readonly data: Queues[K] }, controller: AbortController): Promise<void> {
+  private async run<K extends QueueName>(
+    name: K,
+    job: { readonly id: string; readonly data: Queues[K] },
+    controller: AbortController,
+  ): Promise<void> {
     try {
       if (this.stopped) throw new Error("the process stops");
       await this.handlers[name](job, controller.signal);
@@ -118,11 +128,14 @@ export class JobWorker {
   private async reclaimDeadJobs(): Promise<void> {
     try {
       await this.db.transaction(async (trx) => {
-        const { rows } = await trx.raw<{ rows: { mine: boolean }[] }>("select pg_try_advisory_xact_lock(?) as mine", [BURYING]);
+        const { rows } = await trx.raw<{ rows: { mine: boolean }[] }>("select pg_try_advisory_xact_lock(?) as mine", [
+          BURYING,
+        ]);
         if (!rows[0]!.mine) return;
         const lost = await this.lostJobs(trx);
         for (const id of lost) {
-          for (const name of ["prove", "search"] satisfies QueueName[]) await this.queue.fail(name, id, "the process that had it ended");
+          for (const name of ["prove", "search"] satisfies QueueName[])
+            await this.queue.fail(name, id, "the process that had it ended");
           await TakenJobRow.query(trx).deleteById(id);
         }
         if (lost.length > 0) await this.signals.tell("jobs");
@@ -138,17 +151,30 @@ export class JobWorker {
     const alive = `select id from pgboss.job where state in ('created', 'retry', 'active')`;
     const proofs = await PendingProofRow.query(trx).delete().whereRaw(`"jobId" not in (${alive})`).returning("worldId");
     const worlds = [...new Set((proofs as unknown as { worldId: number }[]).map(({ worldId }) => worldId))];
-    await ProofRunRow.query(trx).patch({ state: "failed", finishedAt: new Date() }).whereIn("worldId", worlds).where("state", "running");
+    await ProofRunRow.query(trx)
+      .patch({ state: "failed", finishedAt: new Date() })
+      .whereIn("worldId", worlds)
+      .where("state", "running");
     for (const world of worlds) await this.signals.tell("proofs", world);
     // A run that waits for nothing is over, or was left by a process that ended.
-    const idle = await ProofRunRow.query(trx).select("worldId", "worldHash").where("state", "running").whereNotExists(PendingProofRow.query().whereColumn("pending_proofs.worldHash", "proof_runs.worldHash"));
+    const idle = await ProofRunRow.query(trx)
+      .select("worldId", "worldHash")
+      .where("state", "running")
+      .whereNotExists(PendingProofRow.query().whereColumn("pending_proofs.worldHash", "proof_runs.worldHash"));
     for (const worldHash of new Set(idle.map((run) => run.worldHash))) await finish(trx, worldHash);
     for (const { worldId, worldHash } of idle) {
-      await ProofRunRow.query(trx).patch({ state: "failed", finishedAt: new Date() }).where({ worldId, worldHash, state: "running" });
+      await ProofRunRow.query(trx)
+        .patch({ state: "failed", finishedAt: new Date() })
+        .where({ worldId, worldHash, state: "running" });
       await this.signals.tell("proofs", worldId);
     }
-    const searches = await SearchRow.query(trx).patch({ state: "failed" }).where("state", "running").whereRaw(`id not in (${alive})`).returning(["id", "worldId"]);
-    for (const { id, worldId } of searches as unknown as Pick<SearchRow, "id" | "worldId">[]) await this.signals.tell("search", worldId, id);
+    const searches = await SearchRow.query(trx)
+      .patch({ state: "failed" })
+      .where("state", "running")
+      .whereRaw(`id not in (${alive})`)
+      .returning(["id", "worldId"]);
+    for (const { id, worldId } of searches as unknown as Pick<SearchRow, "id" | "worldId">[])
+      await this.signals.tell("search", worldId, id);
   }
 
   /**
@@ -158,8 +184,10 @@ export class JobWorker {
   private async lostJobs(trx: Knex.Transaction): Promise<string[]> {
     const taken = await TakenJobRow.query(trx);
     const gone = new Set<string>();
-    for (const worker of new Set(taken.map((each) => each.worker))) if (await this.signals.isGone(Number(worker))) gone.add(worker);
-    const isLost = ({ jobId, worker }: TakenJobRow): boolean => gone.has(worker) || (worker === String(this.signals.worker) && !this.active.has(jobId));
+    for (const worker of new Set(taken.map((each) => each.worker)))
+      if (await this.signals.isGone(Number(worker))) gone.add(worker);
+    const isLost = ({ jobId, worker }: TakenJobRow): boolean =>
+      gone.has(worker) || (worker === String(this.signals.worker) && !this.active.has(jobId));
     const unclaimed = await trx.raw<{ rows: { id: string }[] }>(
       `select id from pgboss.job where state = 'active' and started_on < now() - interval '${UNCLAIMED_SECONDS} seconds' and not exists (select 1 from taken_jobs where "jobId" = job.id)`,
     );

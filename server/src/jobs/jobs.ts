@@ -16,12 +16,26 @@ export class Jobs {
   private readonly worker: JobWorker | null;
 
   /** @param works whether this process takes jobs */
-  constructor({ databaseUrl, db, desk, logger, works }: { readonly databaseUrl: string; readonly db: Knex; readonly desk: Desk; readonly logger: Logger; readonly works: boolean }) {
+  constructor({
+    databaseUrl,
+    db,
+    desk,
+    logger,
+    works,
+  }: {
+    readonly databaseUrl: string;
+    readonly db: Knex;
+    readonly desk: Desk;
+    readonly logger: Logger;
+    readonly works: boolean;
+  }) {
     this.queue = new Queue(databaseUrl, logger);
     this.signals = new Signals(databaseUrl, db, logger);
     this.pool = works ? new ProvePool() : null;
     const tools = this.pool && { db, queue: this.queue, signals: this.signals, pool: this.pool, desk };
-    this.worker = tools && new JobWorker(db, this.queue, this.signals, { prove: proveJob(tools), search: searchJob(tools) }, logger);
+    this.worker =
+      tools &&
+      new JobWorker(db, this.queue, this.signals, { prove: proveJob(tools), search: searchJob(tools) }, logger);
   }
 
   async start(): Promise<void> {

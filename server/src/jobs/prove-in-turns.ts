@@ -22,7 +22,10 @@ export async function proveInTurns(pool: ProvePool, task: ProveTask, signal: Abo
     }
     const turns: Proof[] = [];
     for (let from = 0; from < checks; from += CHECKS_OF_TURN) {
-      const [proof] = await pool.prove({ ...task, logs: [log], checks: { from, to: Math.min(from + CHECKS_OF_TURN, checks) } }, signal);
+      const [proof] = await pool.prove(
+        { ...task, logs: [log], checks: { from, to: Math.min(from + CHECKS_OF_TURN, checks) } },
+        signal,
+      );
       turns.push(proof!);
       if (proof!.refused !== null) break;
     }
@@ -43,6 +46,9 @@ function checksOf(log: string): number {
 function joined(turns: readonly Proof[]): Proof {
   const first = turns[0]!;
   if (turns.some((turn) => turn.refused !== null)) return turns.find((turn) => turn.refused !== null)!;
-  const checks = [...turns.slice(0, -1).flatMap((turn) => turn.checks.slice(0, CHECKS_OF_TURN)), ...turns.at(-1)!.checks];
+  const checks = [
+    ...turns.slice(0, -1).flatMap((turn) => turn.checks.slice(0, CHECKS_OF_TURN)),
+    ...turns.at(-1)!.checks,
+  ];
   return { ...first, checks, holds: logHolds(checks) };
 }

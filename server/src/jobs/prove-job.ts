@@ -28,12 +28,34 @@ export function proveJob(tools: JobTools): JobHandler<"prove"> {
   const worldOf = keptWorlds(tools);
   return async ({ id, data }, signal) => {
     const pending = await PendingProofRow.query(db).select("logHash").where("jobId", id);
-    const logs = await textsOfLogs(tools, data, pending.map(({ logHash }) => logHash));
+    const logs = await textsOfLogs(
+      tools,
+      data,
+      pending.map(({ logHash }) => logHash),
+    );
     const hashes = [...logs.keys()];
-    const proofs = hashes.length === 0 ? [] : await proveInTurns(pool, { worldHash: data.worldHash, world: await worldOf(data), logs: [...logs.values()] }, signal);
+    const proofs =
+      hashes.length === 0
+        ? []
+        : await proveInTurns(
+            pool,
+            { worldHash: data.worldHash, world: await worldOf(data), logs: [...logs.values()] },
+            signal,
+          );
     const rows = hashes.map((logHash, i): Outcome => {
       const { holds, refused, status, frames, fingerprint, accepted, checks } = proofs[i]!;
-      return { worldHash: data.worldHash, logHash, holds, refused, status, frames, fingerprint, accepted, worker: String(signals.worker), checks: [...checks] };
+      return {
+        worldHash: data.worldHash,
+        logHash,
+        holds,
+        refused,
+        status,
+        frames,
+        fingerprint,
+        accepted,
+        worker: String(signals.worker),
+        checks: [...checks],
+      };
     });
     // All in one: a process that ends here leaves either the whole of it or nothing.
     await db.transaction(async (trx) => {
@@ -48,8 +70,15 @@ export function proveJob(tools: JobTools): JobHandler<"prove"> {
 }
 
 /** The texts of logs by their hashes: most are the newest revision's, others are looked for in the one that the job is of. */
-async function textsOfLogs({ db, desk }: JobTools, { worldId, revision }: ProveJob, hashes: readonly string[]): Promise<ReadonlyMap<string, string>> {
-  const newest = await LogRow.query(db).select("hash", "text").where({ worldId }).whereIn("hash", [...hashes]);
+async function textsOfLogs(
+  { db, desk }: JobTools,
+  { worldId, revision }: ProveJob,
+  hashes: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  const newest = await LogRow.query(db)
+    .select("hash", "text")
+    .where({ worldId })
+    .whereIn("hash", [...hashes]);
   const found = new Map(newest.map(({ hash, text }) => [hash, text]));
   const missing = hashes.filter((hash) => !found.has(hash));
   const older = missing.length === 0 ? [] : (await desk.ask("texts", { worldId, revision, hashes: missing })).logs;

@@ -38,7 +38,11 @@ export default function prove(task: ProveTask): Proof[] {
   if (some !== undefined) {
     return task.logs.map((text) => {
       const log = readLog(text);
-      return prover.prove({ ...log, accept: some.from === 0 ? log.accept : null, checks: log.checks.slice(some.from, some.to) });
+      return prover.prove({
+        ...log,
+        accept: some.from === 0 ? log.accept : null,
+        checks: log.checks.slice(some.from, some.to),
+      });
     });
   }
   if (check === undefined) return task.logs.map((log) => prover.prove(log));

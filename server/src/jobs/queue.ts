@@ -32,13 +32,27 @@ export class Queue {
   private readonly boss: PgBoss;
 
   constructor(databaseUrl: string, logger: Logger) {
-    this.boss = new PgBoss({ connectionString: databaseUrl, max: 3, schedule: false, archiveCompletedAfterSeconds: KEPT_SECONDS, archiveFailedAfterSeconds: 3600, deleteAfterMinutes: 60 });
+    this.boss = new PgBoss({
+      connectionString: databaseUrl,
+      max: 3,
+      schedule: false,
+      archiveCompletedAfterSeconds: KEPT_SECONDS,
+      archiveFailedAfterSeconds: 3600,
+      deleteAfterMinutes: 60,
+    });
     this.boss.on("error", (error) => logger.warn({ err: error }, "the queue has a fault"));
   }
 
   async start(): Promise<void> {
     await this.boss.start();
-    for (const name of ["prove", "search"] satisfies QueueName[]) await this.boss.createQueue(name, { name, policy: "standard", retryLimit: RETRIES, retryDelay: 0, expireInMinutes: EXPIRE_MINUTES });
+    for (const name of ["prove", "search"] satisfies QueueName[])
+      await this.boss.createQueue(name, {
+        name,
+        policy: "standard",
+        retryLimit: RETRIES,
+        retryDelay: 0,
+        expireInMinutes: EXPIRE_MINUTES,
+      });
   }
 
   async stop(): Promise<void> {
@@ -46,8 +60,15 @@ export class Queue {
   }
 
   /** Puts jobs in, together with whatever else the transaction does. */
-  async put<K extends QueueName>(trx: Knex, name: K, jobs: readonly { readonly id: string; readonly data: Queues[K]; readonly priority: number }[]): Promise<void> {
-    await this.boss.insert(jobs.map((job) => ({ ...job, name })), { db: inside(trx) });
+  async put<K extends QueueName>(
+    trx: Knex,
+    name: K,
+    jobs: readonly { readonly id: string; readonly data: Queues[K]; readonly priority: number }[],
+  ): Promise<void> {
+    await this.boss.insert(
+      jobs.map((job) => ({ ...job, name })),
+      { db: inside(trx) },
+    );
   }
 
   /** Takes up to so many jobs out, the most urgent ones; they are this process' until it completes or fails them, or ends. */

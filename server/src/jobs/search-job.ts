@@ -34,7 +34,12 @@ export function searchJob({ db, desk, queue, signals, pool }: JobTools): JobHand
       if (!proofs.has(revision)) {
         const { world, logs } = await desk.ask("texts", { worldId, revision, ids: [log] });
         const text = logs.get(log);
-        proofs.set(revision, text === undefined ? null : (await pool.prove({ worldHash: contentHash(world), world, logs: [text], check }, signal))[0]!);
+        proofs.set(
+          revision,
+          text === undefined
+            ? null
+            : (await pool.prove({ worldHash: contentHash(world), world, logs: [text], check }, signal))[0]!,
+        );
       }
       const proof = proofs.get(revision)!;
       return proof === null ? "absent" : proof.holds ? "holds" : "fails";
@@ -46,7 +51,8 @@ export function searchJob({ db, desk, queue, signals, pool }: JobTools): JobHand
 
     const newest = search.bad!;
     if ((await ask(newest)) === "holds") return end({ state: "holds", good: newest });
-    const good = (await lastRunThatHeld(db, search)) ?? (await lastHolding(newest, ask, (revision) => tell(null, revision)));
+    const good =
+      (await lastRunThatHeld(db, search)) ?? (await lastHolding(newest, ask, (revision) => tell(null, revision)));
     if (good === null) return end({ state: "never-held" });
     let [lo, hi] = [good, newest];
     const bad = await firstFailing(good, newest, async (revision) => {
@@ -60,7 +66,12 @@ export function searchJob({ db, desk, queue, signals, pool }: JobTools): JobHand
     const broken = proofs.get(bad);
     const verdict = broken?.checks.find(({ verdict: said }) => said !== "pass");
     const { summary } = await RevisionRow.query(db).select("summary").findById([worldId, bad]).throwIfNotFound();
-    return end({ state: "found", good: bad - 1, bad, found: { revision: bad, summary, frame: verdict?.frame ?? 0, seen: verdict?.seen ?? broken?.refused ?? null } });
+    return end({
+      state: "found",
+      good: bad - 1,
+      bad,
+      found: { revision: bad, summary, frame: verdict?.frame ?? 0, seen: verdict?.seen ?? broken?.refused ?? null },
+    });
   };
 }
 
@@ -78,7 +89,11 @@ async function lastRunThatHeld(db: Knex, { worldId, log, check, bad }: SearchRow
  * A revision at which the check holds: looked for in ever larger steps back, for most faults are young; then where the
  * log came in.
  */
-async function lastHolding(newest: number, ask: (revision: number) => Promise<Answer>, tell: (revision: number) => Promise<void>): Promise<number | null> {
+async function lastHolding(
+  newest: number,
+  ask: (revision: number) => Promise<Answer>,
+  tell: (revision: number) => Promise<void>,
+): Promise<number | null> {
   let present = newest;
   for (let back = 1; present > 1; back *= 2) {
     const revision = Math.max(1, newest - back);

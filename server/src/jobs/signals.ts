@@ -46,7 +46,11 @@ export class Signals {
   }
 
   async start(): Promise<void> {
-    const client = new pg.Client({ connectionString: this.databaseUrl, connectionTimeoutMillis: 2500, keepAlive: true });
+    const client = new pg.Client({
+      connectionString: this.databaseUrl,
+      connectionTimeoutMillis: 2500,
+      keepAlive: true,
+    });
     client.on("error", (error) => this.lost(client, error));
     client.on("end", () => this.lost(client, null));
     client.on("notification", ({ payload }) => this.heard(payload ?? ""));
@@ -81,7 +85,8 @@ export class Signals {
 
   /** Tells every process of jobs that nobody wants any more: a notification holds 8,000 bytes. */
   async tellCancelled(jobs: readonly string[]): Promise<void> {
-    for (let at = 0; at < jobs.length; at += JOBS_OF_SIGNAL) await this.tell("cancelled", jobs.slice(at, at + JOBS_OF_SIGNAL));
+    for (let at = 0; at < jobs.length; at += JOBS_OF_SIGNAL)
+      await this.tell("cancelled", jobs.slice(at, at + JOBS_OF_SIGNAL));
   }
 
   /** Tells every process, this one too. A signal that gets lost delays something, and loses nothing. */

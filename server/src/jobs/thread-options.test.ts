@@ -7,7 +7,13 @@ it("a thread loads its file by import alone: one that is ended while it loads by
     new Promise((resolve, reject) => {
       const code = `import("node:worker_threads").then(({ parentPort }) => { let loaded = "by require"; try { require(process.argv[2]); } catch (error) { loaded = error.code; } parentPort.postMessage(loaded); })`;
       // Not our own file, which wants the loader of TypeScript.
-      new Worker(code, { eval: true, execArgv, argv: [new URL("../../../node_modules/idb/build/index.js", import.meta.url).pathname] }).once("message", resolve).once("error", reject);
+      new Worker(code, {
+        eval: true,
+        execArgv,
+        argv: [new URL("../../../node_modules/idb/build/index.js", import.meta.url).pathname],
+      })
+        .once("message", resolve)
+        .once("error", reject);
     });
   expect(await answer([])).toBe("by require");
   expect(await answer(threadOptions.execArgv.filter((flag) => flag.startsWith("--no-")))).toBe("ERR_REQUIRE_ESM");

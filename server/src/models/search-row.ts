@@ -13,6 +13,11 @@ export class SearchRow extends Model {
   /** A revision at which it held and one at which it fails: it looks in between. */
   declare good: number | null;
   declare bad: number | null;
-  declare found: { readonly revision: number; readonly summary: string; readonly frame: number; readonly seen: string | null } | null;
+  declare found: {
+    readonly revision: number;
+    readonly summary: string;
+    readonly frame: number;
+    readonly seen: string | null;
+  } | null;
   declare startedAt: Date;
 }

@@ -37,7 +37,19 @@ const TITLES: ReadonlyMap<number, string> = new Map([
 ]);
 
 /** Error codes of a database that is not there, or does not answer in time. */
-const NO_DATABASE = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "ETIMEDOUT", "57P01", "57P02", "57P03", "08006", "08001", "57014", "55P03"]);
+const NO_DATABASE = new Set([
+  "ECONNREFUSED",
+  "ECONNRESET",
+  "EPIPE",
+  "ETIMEDOUT",
+  "57P01",
+  "57P02",
+  "57P03",
+  "08006",
+  "08001",
+  "57014",
+  "55P03",
+]);
 
 /** Error codes of a database that has no room: disk, memory, connections. */
 const NO_ROOM = new Set(["53000", "53100", "53200", "53300", "58030", "ENOSPC"]);
@@ -45,7 +57,10 @@ const NO_ROOM = new Set(["53000", "53100", "53200", "53300", "58030", "ENOSPC"])
 /** Errors of the parsers of bodies that say what is wrong with the request. */
 const BODY_FAULTS: ReadonlyMap<string, readonly [code: string, detail: string]> = new Map([
   ["entity.too.large", ["too-large", "the request is larger than this server takes here"]],
-  ["encoding.unsupported", ["unknown-media", "the body is packed in a way that is not known here; gzip, deflate and br are"]],
+  [
+    "encoding.unsupported",
+    ["unknown-media", "the body is packed in a way that is not known here; gzip, deflate and br are"],
+  ],
   ["charset.unsupported", ["unknown-media", "the body must be UTF-8"]],
   ["request.size.invalid", ["bad-request", "the body is not as long as its Content-Length says"]],
 ]);
@@ -59,22 +74,42 @@ export function problemOf(error: unknown): Problem {
   const body = BODY_FAULTS.get(type ?? "");
   if (body !== undefined) return problem(...body, null);
   // A body that cannot be unpacked, and an address with a broken percent-sign.
-  if (code?.startsWith("Z_") || code === "ERR__ERROR_FORMAT_PADDING_1") return problem("bad-request", "the body cannot be unpacked", null);
-  if (error instanceof URIError) return problem("bad-request", "the address has a percent-sign that stands for nothing", null);
+  if (code?.startsWith("Z_") || code === "ERR__ERROR_FORMAT_PADDING_1")
+    return problem("bad-request", "the body cannot be unpacked", null);
+  if (error instanceof URIError)
+    return problem("bad-request", "the address has a percent-sign that stands for nothing", null);
   if (status === 413) return problem("too-large", "the request is larger than this server takes here", null);
-  if (status !== undefined && status >= 400 && status < 500) return problem(status === 404 ? "not-found" : "bad-request", status === 404 ? "there is no such file" : "the request is not in order", null);
+  if (status !== undefined && status >= 400 && status < 500)
+    return problem(
+      status === 404 ? "not-found" : "bad-request",
+      status === 404 ? "there is no such file" : "the request is not in order",
+      null,
+    );
   return problem("server-fault", "something went wrong in the server; nothing was stored", null);
 }
 
 function problem(code: string, detail: string, data: unknown): Problem {
   const status = STATUS.get(code) ?? 500;
-  return { type: `urn:keen-pebble:problem:${code}`, title: TITLES.get(status)!, status, detail, code, ...(data === null ? {} : { data }) };
+  return {
+    type: `urn:keen-pebble:problem:${code}`,
+    title: TITLES.get(status)!,
+    status,
+    detail,
+    code,
+    ...(data === null ? {} : { data }),
+  };
 }
 
 function databaseFault(error: unknown): Problem | null {
   const native = error instanceof DBError ? error.nativeError : error;
   const { code, name, message } = (native ?? {}) as { code?: string; name?: string; message?: string };
-  if (code !== undefined && NO_ROOM.has(code)) return problem("no-database", "the database has no room left; nothing was stored", null);
-  const gone = (code !== undefined && NO_DATABASE.has(code)) || name === "KnexTimeoutError" || /Connection terminated|timeout exceeded when trying to connect|timeout expired|Query read timeout|asks for the password itself/.test(message ?? "");
+  if (code !== undefined && NO_ROOM.has(code))
+    return problem("no-database", "the database has no room left; nothing was stored", null);
+  const gone =
+    (code !== undefined && NO_DATABASE.has(code)) ||
+    name === "KnexTimeoutError" ||
+    /Connection terminated|timeout exceeded when trying to connect|timeout expired|Query read timeout|asks for the password itself/.test(
+      message ?? "",
+    );
   return gone ? problem("no-database", "the database does not answer; nothing was stored", null) : null;
 }

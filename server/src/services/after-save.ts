@@ -21,7 +21,10 @@ export class AfterSave {
   /** A world has a new revision. */
   saved(world: string, rest = REST_MS): void {
     clearTimeout(this.timers.get(world));
-    this.timers.set(world, setTimeout(() => this.ask(world), rest));
+    this.timers.set(
+      world,
+      setTimeout(() => this.ask(world), rest),
+    );
   }
 
   /** Asks for all that was saved and not asked for since, and waits until that has been put in. */

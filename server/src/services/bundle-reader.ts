@@ -18,7 +18,8 @@ const MOST_ENTRIES = 2000;
 const MOST_BYTES = 64 * 1024 * 1024;
 const LINK = 0o120000;
 
-const refused = (place: string, message: string): RefusedError => new RefusedError("the bundle", [{ place, line: null, column: null, message }]);
+const refused = (place: string, message: string): RefusedError =>
+  new RefusedError("the bundle", [{ place, line: null, column: null, message }]);
 
 /**
  * Takes a bundle apart.
@@ -54,10 +55,14 @@ export async function readBundle(zip: Buffer): Promise<BundleFiles> {
 
 function open(zip: Buffer): Promise<ZipFile> {
   return new Promise((resolve, reject) => {
-    fromBuffer(zip, { lazyEntries: true, decodeStrings: true, validateEntrySizes: true, strictFileNames: true, autoClose: false }, (error, file) => {
-      if (error) reject(refused("", `is no ZIP that can be read: ${error.message}`));
-      else resolve(file);
-    });
+    fromBuffer(
+      zip,
+      { lazyEntries: true, decodeStrings: true, validateEntrySizes: true, strictFileNames: true, autoClose: false },
+      (error, file) => {
+        if (error) reject(refused("", `is no ZIP that can be read: ${error.message}`));
+        else resolve(file);
+      },
+    );
   });
 }
 
@@ -114,12 +119,14 @@ function utf8(name: string, bytes: Buffer, max: number): string {
 
 function logId(name: string, file: string): string {
   const id = file.endsWith(".inputs") ? file.slice(0, -".inputs".length) : "";
-  if (!ID_PATTERN.test(id)) throw refused(name, "expected logs/ID.inputs with an id of 1 to 40 of a to z, 0 to 9 and -");
+  if (!ID_PATTERN.test(id))
+    throw refused(name, "expected logs/ID.inputs with an id of 1 to 40 of a to z, 0 to 9 and -");
   return id;
 }
 
 function sheetFile(name: string, file: string): string {
-  if (!SHEET_FILE_PATTERN.test(file)) throw refused(name, "expected sheets/NAME.png, the name of letters, digits, dots and dashes");
+  if (!SHEET_FILE_PATTERN.test(file))
+    throw refused(name, "expected sheets/NAME.png, the name of letters, digits, dots and dashes");
   return file;
 }
 

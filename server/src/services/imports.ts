@@ -16,7 +16,12 @@ export class Imports {
 
   /** A bundle: its world with logs and sheets. Logs that it does not have stay. */
   async bundle(files: BundleFiles): Promise<Imported> {
-    return this.world(readWorld(files.world, "world.json"), parsedLogs(files.logs, readLog), files.sheets, files.journal === null ? null : journalNote(files.journal));
+    return this.world(
+      readWorld(files.world, "world.json"),
+      parsedLogs(files.logs, readLog),
+      files.sheets,
+      files.journal === null ? null : journalNote(files.journal),
+    );
   }
 
   /**
@@ -24,21 +29,59 @@ export class Imports {
    * @throws {RefusedError} where one of them is not in order; nothing of any of them is stored then
    */
   async files({ world, logs = {}, csvLogs = {}, into, sheetsOf, origin }: ImportedFiles): Promise<Imported> {
-    const parsed = new Map([...parsedLogs(new Map(Object.entries(logs)), readLog), ...parsedLogs(new Map(Object.entries(csvLogs)), readCsvLog)]);
-    if (world !== undefined) return this.world(readWorld(world, "the world file"), parsed, sheetsOf === undefined ? NO_SHEETS : await this.shelf.sheets(await this.shelf.row(sheetsOf)), null, origin);
+    const parsed = new Map([
+      ...parsedLogs(new Map(Object.entries(logs)), readLog),
+      ...parsedLogs(new Map(Object.entries(csvLogs)), readCsvLog),
+    ]);
+    if (world !== undefined)
+      return this.world(
+        readWorld(world, "the world file"),
+        parsed,
+        sheetsOf === undefined ? NO_SHEETS : await this.shelf.sheets(await this.shelf.row(sheetsOf)),
+        null,
+        origin,
+      );
     const named = [...new Set([...parsed.values()].flatMap((log) => log.world ?? []))];
     const id = into ?? (named.length === 1 ? named[0]! : null);
-    if (id === null) throw refused("world", named.length === 0 ? "the logs name no world; choose the one that they belong to" : `the logs name different worlds: ${named.join(", ")}`);
-    return this.revision(id, (project) => ({ ...project, logs: new Map([...project.logs, ...texts(parsed)]) }), NO_SHEETS);
+    if (id === null)
+      throw refused(
+        "world",
+        named.length === 0
+          ? "the logs name no world; choose the one that they belong to"
+          : `the logs name different worlds: ${named.join(", ")}`,
+      );
+    return this.revision(
+      id,
+      (project) => ({ ...project, logs: new Map([...project.logs, ...texts(parsed)]) }),
+      NO_SHEETS,
+    );
   }
 
-  private async world(world: World, logs: ParsedLogs, sheets: Sheets, journal: string | null, origin?: ImportedFiles["origin"]): Promise<Imported> {
+  private async world(
+    world: World,
+    logs: ParsedLogs,
+    sheets: Sheets,
+    journal: string | null,
+    origin?: ImportedFiles["origin"],
+  ): Promise<Imported> {
     const project: Project = { world, logs: texts(logs) };
     try {
-      return { ...(await this.shelf.add(project, origin === undefined ? "brought in from files" : ORIGINS[origin], { sheets, note: journal })), name: world.name, made: "world", steps: [] };
+      return {
+        ...(await this.shelf.add(project, origin === undefined ? "brought in from files" : ORIGINS[origin], {
+          sheets,
+          note: journal,
+        })),
+        name: world.name,
+        made: "world",
+        steps: [],
+      };
     } catch (error) {
       if (!(error instanceof IdTakenError)) throw error;
-      return this.revision(world.id, (present) => ({ world, logs: new Map([...present.logs, ...project.logs]) }), sheets);
+      return this.revision(
+        world.id,
+        (present) => ({ world, logs: new Map([...present.logs, ...project.logs]) }),
+        sheets,
+      );
     }
   }
 
@@ -56,7 +99,8 @@ export class Imports {
       );
       return { id, name, made: stored.steps.length > 0 ? "revision" : "nothing", ...stored };
     } catch (error) {
-      if (error instanceof NotFoundError) throw refused("world", `there is no world ${id} on the shelf that these logs could go to`);
+      if (error instanceof NotFoundError)
+        throw refused("world", `there is no world ${id} on the shelf that these logs could go to`);
       throw error;
     }
   }
@@ -87,7 +131,10 @@ function texts(logs: ParsedLogs): Logs {
  * @throws {RefusedError} where no note could hold it
  */
 function journalNote(journal: string): string {
-  if (journal.includes("\0")) throw new RefusedError("the bundle", [{ place: "journal.md", line: null, column: null, message: "holds a NUL character" }]);
+  if (journal.includes("\0"))
+    throw new RefusedError("the bundle", [
+      { place: "journal.md", line: null, column: null, message: "holds a NUL character" },
+    ]);
   const text = journal.trim();
   if (text.length <= NOTE_LENGTH) return text;
   const cut = text.slice(0, NOTE_LENGTH - 100);

@@ -47,11 +47,20 @@ export class Journal {
     const runs = await ProofRunRow.query(this.db)
       .select("revision", "state", "total", "holds")
       .where("worldId", id)
-      .whereIn("revision", rows.map(({ number }) => number));
+      .whereIn(
+        "revision",
+        rows.map(({ number }) => number),
+      );
     const byRevision = new Map(runs.map(({ revision, state, total, holds }) => [revision, { state, total, holds }]));
     const last = rows.at(-1)?.number ?? 1;
     return {
-      revisions: rows.map(({ number, summary, note, savedAt }) => ({ revision: number, summary, note, savedAt: savedAt.toISOString(), proofs: byRevision.get(number) ?? null })),
+      revisions: rows.map(({ number, summary, note, savedAt }) => ({
+        revision: number,
+        summary,
+        note,
+        savedAt: savedAt.toISOString(),
+        proofs: byRevision.get(number) ?? null,
+      })),
       before: last > 1 ? last : null,
     };
   }

@@ -35,7 +35,10 @@ export class Projects {
       .where("worldId", worldId)
       .whereBetween("number", [from.number + 1, revision])
       .orderBy("number");
-    const project = applyAll(from.project, since.flatMap((each) => each.steps));
+    const project = applyAll(
+      from.project,
+      since.flatMap((each) => each.steps),
+    );
     this.keep(worldId, revision, project);
     return project;
   }
@@ -48,7 +51,13 @@ export class Projects {
     if (project === undefined) return null;
     // Revisions may have been made one meanwhile, and the one in memory be none any more.
     const still = await RevisionRow.query(db).select("number").findById([worldId, number]);
-    const nearer = await RevisionRow.query(db).select("number").where("worldId", worldId).where("number", ">", number).where("number", "<=", revision).whereNotNull("snapshot").first();
+    const nearer = await RevisionRow.query(db)
+      .select("number")
+      .where("worldId", worldId)
+      .where("number", ">", number)
+      .where("number", "<=", revision)
+      .whereNotNull("snapshot")
+      .first();
     return still && !nearer ? { number, project } : null;
   }
 
@@ -80,7 +89,13 @@ interface NumberedProject {
 }
 
 async function lastSnapshot(db: Knex | Transaction, worldId: number, revision: number): Promise<NumberedProject> {
-  const { number, snapshot } = await RevisionRow.query(db).where("worldId", worldId).where("number", "<=", revision).whereNotNull("snapshot").orderBy("number", "desc").first().throwIfNotFound();
+  const { number, snapshot } = await RevisionRow.query(db)
+    .where("worldId", worldId)
+    .where("number", "<=", revision)
+    .whereNotNull("snapshot")
+    .orderBy("number", "desc")
+    .first()
+    .throwIfNotFound();
   return { number, project: fromSnapshot(snapshot!) };
 }
 

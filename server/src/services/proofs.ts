@@ -66,7 +66,9 @@ export class Proofs {
     const row = await this.shelf.row(slug);
     const jobs = await this.db.transaction(async (trx) => {
       const dropped = await this.drop(trx, row.id, null);
-      await ProofRunRow.query(trx).patch({ state: "cancelled", finishedAt: new Date() }).where({ worldId: row.id, state: "running" });
+      await ProofRunRow.query(trx)
+        .patch({ state: "cancelled", finishedAt: new Date() })
+        .where({ worldId: row.id, state: "running" });
       return dropped;
     });
     if (jobs.length > 0) await this.signals.tellCancelled(jobs);
@@ -86,16 +88,31 @@ export class Proofs {
   async ofWorld(slug: string): Promise<WorldProofs> {
     const row = await this.shelf.row(slug);
     const state = await this.state(row);
-    const runs = await ProofRunRow.query(this.db).where("worldId", row.id).whereIn("state", ["done", "running"]).orderBy("revision", "desc").limit(HISTORY);
+    const runs = await ProofRunRow.query(this.db)
+      .where("worldId", row.id)
+      .whereIn("state", ["done", "running"])
+      .orderBy("revision", "desc")
+      .limit(HISTORY);
     const summaries = await RevisionRow.query(this.db)
       .select("number", "summary")
       .where("worldId", row.id)
-      .whereIn("number", runs.map((run) => run.revision));
+      .whereIn(
+        "number",
+        runs.map((run) => run.revision),
+      );
     const history = [];
     for (const run of runs) {
       const known = await this.known(this.db, run.worldHash, Object.values(run.logs));
-      const logs = Object.fromEntries(Object.entries(run.logs).flatMap(([log, hash]) => (known.has(hash) ? [[log, verdictOf(known.get(hash)!)] as const] : [])));
-      history.push({ revision: run.revision, summary: summaries.find(({ number }) => number === run.revision)?.summary ?? "", logs });
+      const logs = Object.fromEntries(
+        Object.entries(run.logs).flatMap(([log, hash]) =>
+          known.has(hash) ? [[log, verdictOf(known.get(hash)!)] as const] : [],
+        ),
+      );
+      history.push({
+        revision: run.revision,
+        summary: summaries.find(({ number }) => number === run.revision)?.summary ?? "",
+        logs,
+      });
     }
     return { proofs: state, history: history.reverse() };
   }
@@ -116,7 +133,13 @@ export class Proofs {
         const { holds, refused, status, frames, fingerprint, accepted, checks } = outcome;
         return [{ log, holds, refused, status, frames, fingerprint, accepted, checks }];
       });
-    return { revision: run.revision, outcomes, missing: Object.keys(run.logs).sort().filter((log) => !known.has(run.logs[log]!)) };
+    return {
+      revision: run.revision,
+      outcomes,
+      missing: Object.keys(run.logs)
+        .sort()
+        .filter((log) => !known.has(run.logs[log]!)),
+    };
   }
 
   /** Resolves once a run is over, or after a while. */
@@ -144,32 +167,67 @@ export class Proofs {
   /** Puts everything that is not known of the newest revision into jobs. */
   private async enqueue(trx: Knex.Transaction, worldId: number): Promise<ProofState> {
     const row = await WorldRow.query(trx).findById(worldId).forUpdate().throwIfNotFound();
-    const { contentHash } = await RevisionRow.query(trx).select("contentHash").findById([worldId, row.revision]).throwIfNotFound();
-    const logs = await LogRow.query(trx).select("log", "hash", "frames", "checks").where("worldId", worldId).orderBy("log");
+    const { contentHash } = await RevisionRow.query(trx)
+      .select("contentHash")
+      .findById([worldId, row.revision])
+      .throwIfNotFound();
+    const logs = await LogRow.query(trx)
+      .select("log", "hash", "frames", "checks")
+      .where("worldId", worldId)
+      .orderBy("log");
     const hashes = Object.fromEntries(logs.map(({ log, hash }) => [log, hash]));
     // What was asked for an older revision and is not begun yet is of no use any more.
     const dropped = await this.drop(trx, worldId, contentHash);
     if (dropped.length > 0) await this.signals.tellCancelled(dropped);
     const known = await this.known(trx, contentHash, Object.values(hashes));
     const missing = [...new Map(logs.filter(({ hash }) => !known.has(hash)).map((log) => [log.hash, log])).values()];
-    const run = { worldId, revision: row.revision, worldHash: contentHash, logs: hashes, total: logs.length, state: "running" as const, holds: 0, finishedAt: null, startedAt: new Date() };
+    const run = {
+      worldId,
+      revision: row.revision,
+      worldHash: contentHash,
+      logs: hashes,
+      total: logs.length,
+      state: "running" as const,
+      holds: 0,
+      finishedAt: null,
+      startedAt: new Date(),
+    };
     // What is pending first and the runs last, as whoever stores outcomes does: else the two could wait for each other.
     await this.putJobs(trx, run, missing);
-    await ProofRunRow.query(trx).patch({ state: "cancelled", finishedAt: new Date() }).where({ worldId, state: "running" }).where("revision", "<", row.revision);
+    await ProofRunRow.query(trx)
+      .patch({ state: "cancelled", finishedAt: new Date() })
+      .where({ worldId, state: "running" })
+      .where("revision", "<", row.revision);
     await ProofRunRow.query(trx).insert(run).onConflict(["worldId", "revision"]).merge();
     await finish(trx, contentHash);
     const made = await ProofRunRow.query(trx).findById([worldId, row.revision]).throwIfNotFound();
-    return { revision: row.revision, state: made.state, done: logs.filter(({ hash }) => known.has(hash)).length, total: logs.length, holds: made.holds };
+    return {
+      revision: row.revision,
+      state: made.state,
+      done: logs.filter(({ hash }) => known.has(hash)).length,
+      total: logs.length,
+      holds: made.holds,
+    };
   }
 
-  private async putJobs(trx: Knex.Transaction, run: Pick<ProofRunRow, "worldId" | "revision" | "worldHash">, missing: readonly LogRow[]): Promise<void> {
+  private async putJobs(
+    trx: Knex.Transaction,
+    run: Pick<ProofRunRow, "worldId" | "revision" | "worldHash">,
+    missing: readonly LogRow[],
+  ): Promise<void> {
     const { worldId, revision, worldHash } = run;
     const slices = slicesOf(missing, this.slices).map((slice) => ({ id: randomUUID(), slice }));
     const queued: string[] = [];
-    const rows = slices.flatMap(({ id, slice }) => slice.map(({ hash }) => ({ worldHash, logHash: hash, worldId, jobId: id })));
+    const rows = slices.flatMap(({ id, slice }) =>
+      slice.map(({ hash }) => ({ worldHash, logHash: hash, worldId, jobId: id })),
+    );
     for (let at = 0; at < rows.length; at += ROWS) {
       // Not through the models: they would take what comes back for all that was handed in.
-      const inserted = await trx("pending_proofs").insert(rows.slice(at, at + ROWS)).onConflict(["worldHash", "logHash"]).ignore().returning<{ logHash: string }[]>("logHash");
+      const inserted = await trx("pending_proofs")
+        .insert(rows.slice(at, at + ROWS))
+        .onConflict(["worldHash", "logHash"])
+        .ignore()
+        .returning<{ logHash: string }[]>("logHash");
       queued.push(...inserted.map(({ logHash }) => logHash));
     }
     // What was stored by a job that ended meanwhile is known by now, and is not run again.
@@ -177,13 +235,21 @@ export class Proofs {
     if (stored.length > 0) await PendingProofRow.query(trx).delete().where({ worldHash }).whereIn("logHash", stored);
     for (const hash of stored) queued.splice(queued.indexOf(hash), 1);
     const mine = new Set(queued);
-    const { jobs: waiting } = await PendingProofRow.query(trx).where({ worldId }).countDistinct("jobId as jobs").first().castTo<{ jobs: string }>();
+    const { jobs: waiting } = await PendingProofRow.query(trx)
+      .where({ worldId })
+      .countDistinct("jobId as jobs")
+      .first()
+      .castTo<{ jobs: string }>();
     const before = Number(waiting) - slices.length;
     const jobs = slices
       .map(({ id, slice }) => ({ id, logs: slice.map(({ hash }) => hash).filter((hash) => mine.has(hash)) }))
       .filter(({ logs }) => logs.length > 0)
       // Fair between worlds: each world's first job comes before any world's second one.
-      .map(({ id, logs }, i) => ({ id, data: { worldId, revision, worldHash, logs }, priority: -Math.max(0, before) - i }));
+      .map(({ id, logs }, i) => ({
+        id,
+        data: { worldId, revision, worldHash, logs },
+        priority: -Math.max(0, before) - i,
+      }));
     for (let at = 0; at < jobs.length; at += ROWS) await this.queue.put(trx, "prove", jobs.slice(at, at + ROWS));
   }
 
@@ -202,7 +268,9 @@ export class Proofs {
   }
 
   private async known(db: Knex, worldHash: string, hashes: readonly string[]): Promise<Map<string, Outcome>> {
-    const found = await OutcomeRow.query(db).where({ worldHash }).whereIn("logHash", [...new Set(hashes)]);
+    const found = await OutcomeRow.query(db)
+      .where({ worldHash })
+      .whereIn("logHash", [...new Set(hashes)]);
     return new Map(found.map((outcome) => [outcome.logHash, outcome]));
   }
 }
@@ -231,8 +299,14 @@ function slicesOf(logs: readonly LogRow[], max: Slices): LogRow[][] {
 const COUNT = `select count(o."logHash") as done, count(*) filter (where o.holds) as holds
   from jsonb_each_text(?::jsonb) as l left join outcomes o on o."worldHash" = ? and o."logHash" = l.value`;
 
-async function countOf(db: Knex, run: Pick<ProofRunRow, "logs" | "worldHash">): Promise<{ done: number; holds: number }> {
-  const { rows } = await db.raw<{ rows: { done: string; holds: string }[] }>(COUNT, [JSON.stringify(run.logs), run.worldHash]);
+async function countOf(
+  db: Knex,
+  run: Pick<ProofRunRow, "logs" | "worldHash">,
+): Promise<{ done: number; holds: number }> {
+  const { rows } = await db.raw<{ rows: { done: string; holds: string }[] }>(COUNT, [
+    JSON.stringify(run.logs),
+    run.worldHash,
+  ]);
   return { done: Number(rows[0]!.done), holds: Number(rows[0]!.holds) };
 }
 
@@ -244,13 +318,26 @@ const NEARLY = 50;
  * until the transaction ends: of two jobs that end at the same time the later one sees what the other stored.
  */
 export async function finish(trx: Knex.Transaction, worldHash: string): Promise<number[]> {
-  const runs = await ProofRunRow.query(trx).where({ worldHash, state: "running" }).orderBy(["worldId", "revision"]).forUpdate();
-  if (runs.length === 0 || (await PendingProofRow.query(trx).where({ worldHash }).limit(NEARLY + 1)).length > NEARLY) return [];
+  const runs = await ProofRunRow.query(trx)
+    .where({ worldHash, state: "running" })
+    .orderBy(["worldId", "revision"])
+    .forUpdate();
+  if (
+    runs.length === 0 ||
+    (
+      await PendingProofRow.query(trx)
+        .where({ worldHash })
+        .limit(NEARLY + 1)
+    ).length > NEARLY
+  )
+    return [];
   const ended: number[] = [];
   for (const run of runs) {
     const { done, holds } = await countOf(trx, run);
     if (done < run.total) continue;
-    await ProofRunRow.query(trx).findById([run.worldId, run.revision]).patch({ state: "done", holds, finishedAt: new Date() });
+    await ProofRunRow.query(trx)
+      .findById([run.worldId, run.revision])
+      .patch({ state: "done", holds, finishedAt: new Date() });
     ended.push(run.worldId);
   }
   return ended;

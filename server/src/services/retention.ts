@@ -40,7 +40,8 @@ export class Retention {
   ) {}
 
   start(): void {
-    const look = (): void => void this.daily().catch((error: unknown) => this.logger.warn({ err: error }, "could not take away what is old"));
+    const look = (): void =>
+      void this.daily().catch((error: unknown) => this.logger.warn({ err: error }, "could not take away what is old"));
     this.timer = setInterval(look, LOOK_MS);
     this.timer.unref();
     look();
@@ -54,7 +55,9 @@ export class Retention {
   private async daily(): Promise<void> {
     const now = new Date();
     const due = await this.db.transaction(async (trx) => {
-      const { rows } = await trx.raw<{ rows: { mine: boolean }[] }>("select pg_try_advisory_xact_lock(?) as mine", [CLEANING]);
+      const { rows } = await trx.raw<{ rows: { mine: boolean }[] }>("select pg_try_advisory_xact_lock(?) as mine", [
+        CLEANING,
+      ]);
       if (!rows[0]!.mine) return false;
       const last = await FactRow.query(trx).findById("cleaned");
       if (last !== undefined && now.getTime() - Date.parse(String(last.value)) < DAY_MS) return false;
@@ -68,9 +71,16 @@ export class Retention {
   async clean(now: Date): Promise<Cleaned> {
     const before = new Date(now.getTime() - this.days * DAY_MS);
     const worlds = await WorldRow.query(this.db).delete().where("deletedAt", "<", before);
-    const searches = await SearchRow.query(this.db).delete().whereNot("state", "running").where("startedAt", "<", before);
+    const searches = await SearchRow.query(this.db)
+      .delete()
+      .whereNot("state", "running")
+      .where("startedAt", "<", before);
     let revisions = 0;
-    const old = await RevisionRow.query(this.db).select("worldId").where("savedAt", "<", before).groupBy("worldId").havingRaw("count(*) > 1");
+    const old = await RevisionRow.query(this.db)
+      .select("worldId")
+      .where("savedAt", "<", before)
+      .groupBy("worldId")
+      .havingRaw("count(*) > 1");
     for (const { worldId } of old) revisions += await this.desk.ask("thin", { worldId, before: before.toISOString() });
     const runs = await this.dropRuns(before);
     const outcomes = await this.dropOutcomes(before);
@@ -81,13 +91,25 @@ export class Retention {
   private async dropRuns(before: Date): Promise<number> {
     const gone = await ProofRunRow.query(this.db)
       .delete()
-      .whereNotExists(RevisionRow.query().whereColumn("revisions.worldId", "proof_runs.worldId").whereColumn("revisions.number", "proof_runs.revision"));
+      .whereNotExists(
+        RevisionRow.query()
+          .whereColumn("revisions.worldId", "proof_runs.worldId")
+          .whereColumn("revisions.number", "proof_runs.revision"),
+      );
     const old = await ProofRunRow.query(this.db)
       .delete()
       .whereNot("state", "running")
       .where("startedAt", "<", before)
-      .whereRaw(`(select count(*) from proof_runs later where later."worldId" = proof_runs."worldId" and later.revision > proof_runs.revision) >= ?`, [HISTORY])
-      .whereNotExists(RevisionRow.query().whereColumn("revisions.worldId", "proof_runs.worldId").whereColumn("revisions.number", "proof_runs.revision").whereNotNull("note"));
+      .whereRaw(
+        `(select count(*) from proof_runs later where later."worldId" = proof_runs."worldId" and later.revision > proof_runs.revision) >= ?`,
+        [HISTORY],
+      )
+      .whereNotExists(
+        RevisionRow.query()
+          .whereColumn("revisions.worldId", "proof_runs.worldId")
+          .whereColumn("revisions.number", "proof_runs.revision")
+          .whereNotNull("note"),
+      );
     return gone + old;
   }
 
@@ -97,6 +119,8 @@ export class Retention {
       .delete()
       .where("madeAt", "<", before)
       .whereNotExists(ProofRunRow.query().whereColumn("proof_runs.worldHash", "outcomes.worldHash"))
-      .whereRaw(`not exists (select 1 from revisions r join worlds w on w.id = r."worldId" and w.revision = r.number where r."contentHash" = outcomes."worldHash")`);
+      .whereRaw(
+        `not exists (select 1 from revisions r join worlds w on w.id = r."worldId" and w.revision = r.number where r."contentHash" = outcomes."worldHash")`,
+      );
   }
 }

@@ -13,7 +13,8 @@ import type { Shelf } from "./shelf.ts";
 function canonical(check: string): string {
   const words = check.split(" ").filter((word) => word !== "");
   const parsed = words[0] === "until" ? parseCondition(words.slice(1)) : parseCheck(words);
-  if ("fault" in parsed) throw new RefusedError("the search", [{ place: "check", line: null, column: null, message: parsed.fault }]);
+  if ("fault" in parsed)
+    throw new RefusedError("the search", [{ place: "check", line: null, column: null, message: parsed.fault }]);
   return "condition" in parsed ? `until ${conditionText(parsed.condition)}` : checkText(parsed.check);
 }
 
@@ -33,7 +34,16 @@ export class Searches {
     const said = canonical(check);
     const id = randomUUID();
     await this.db.transaction(async (trx) => {
-      await SearchRow.query(trx).insert({ id, worldId: row.id, log, check: said, state: "running", good: null, bad: row.revision, found: null });
+      await SearchRow.query(trx).insert({
+        id,
+        worldId: row.id,
+        log,
+        check: said,
+        state: "running",
+        good: null,
+        bad: row.revision,
+        found: null,
+      });
       await this.queue.put(trx, "search", [{ id, data: { search: id }, priority: 10 }]);
     });
     await this.signals.tell("jobs");

@@ -11,7 +11,11 @@ export class NotFoundError extends CoreError {
 /** A batch was made on top of a revision that is not the newest one any more. Nothing was stored. */
 export class StaleBaseError extends CoreError {
   constructor(base: number, since: StaleBase) {
-    super("stale-base", `the edits were made on revision ${base}, but revision ${since.revision} is the newest; nothing was stored`, since);
+    super(
+      "stale-base",
+      `the edits were made on revision ${base}, but revision ${since.revision} is the newest; nothing was stored`,
+      since,
+    );
   }
 }
 

@@ -36,7 +36,23 @@ const PATIENCE_MS = 60_000;
  * @param keepDays for so many days everything is kept
  * @param patience how long an answer that wants all outcomes waits for them, in ms
  */
-export function servicesOf({ db, desk, jobs, logger, logsOfJob, keepDays, patience = PATIENCE_MS }: { readonly db: Knex; readonly desk: Desk; readonly jobs: Jobs; readonly logger: Logger; readonly logsOfJob: number; readonly keepDays: number; readonly patience?: number }): Services {
+export function servicesOf({
+  db,
+  desk,
+  jobs,
+  logger,
+  logsOfJob,
+  keepDays,
+  patience = PATIENCE_MS,
+}: {
+  readonly db: Knex;
+  readonly desk: Desk;
+  readonly jobs: Jobs;
+  readonly logger: Logger;
+  readonly logsOfJob: number;
+  readonly keepDays: number;
+  readonly patience?: number;
+}): Services {
   const shelf = new Shelf(db);
   const proofs = new Proofs(db, shelf, jobs.queue, jobs.signals, { logs: logsOfJob, frames: FRAMES_OF_JOB }, patience);
   const afterSave = new AfterSave(proofs, logger);
@@ -52,11 +68,19 @@ export function servicesOf({ db, desk, jobs, logger, logsOfJob, keepDays, patien
     catchUp: async () => {
       const unproven = await WorldRow.onShelf(db)
         .select("slug")
-        .whereNotExists(ProofRunRow.query().whereColumn("proof_runs.worldId", "worlds.id").whereColumn("proof_runs.revision", "worlds.revision"));
+        .whereNotExists(
+          ProofRunRow.query()
+            .whereColumn("proof_runs.worldId", "worlds.id")
+            .whereColumn("proof_runs.revision", "worlds.revision"),
+        );
       // What cannot be asked for now is asked for again: nobody who starts the server waits for it.
       for (const { slug } of unproven) afterSave.saved(slug, 0);
       for (const { id } of await WorldRow.query(db).select("id").whereNull("roomNames")) {
-        desk.ask("roomNames", { worldId: id }).catch((error: unknown) => logger.debug({ err: error, world: id }, "what its rooms are called could not be kept"));
+        desk
+          .ask("roomNames", { worldId: id })
+          .catch((error: unknown) =>
+            logger.debug({ err: error, world: id }, "what its rooms are called could not be kept"),
+          );
       }
     },
   };

@@ -9,7 +9,16 @@ import { worldFromJson } from "@keen-pebble/core/reading";
 import type { Knex } from "knex";
 import type { Transaction } from "objection";
 import { UniqueViolationError } from "objection";
-import type { DeletedWorld, NewRevision, ShelfEntry, ShelfLog, StaleBase, StoredRevision, WorldEntry, WorldRevision } from "../api.ts";
+import type {
+  DeletedWorld,
+  NewRevision,
+  ShelfEntry,
+  ShelfLog,
+  StaleBase,
+  StoredRevision,
+  WorldEntry,
+  WorldRevision,
+} from "../api.ts";
 import type { DeskTasks, RevisionTexts } from "../desk/desk-task.ts";
 import { LogRow } from "../models/log-row.ts";
 import { RevisionRow } from "../models/revision-row.ts";
@@ -64,9 +73,15 @@ export class Shelf {
     const names = new Map(rows.map(({ slug, roomNames }) => [slug, roomNames ?? []]));
     const byWorld = new Map<string, ShelfLog[]>(worlds.map(({ id }) => [id, []]));
     for (const { slug, log, title, holds, refused, frames, verdicts } of logs) {
-      byWorld.get(slug)?.push({ log, title, outcome: holds === null ? null : { holds, refused, frames, checks: verdicts } });
+      byWorld
+        .get(slug)
+        ?.push({ log, title, outcome: holds === null ? null : { holds, refused, frames, checks: verdicts } });
     }
-    return worlds.map((world) => ({ ...world, roomNames: names.get(world.id) ?? [], outcomes: byWorld.get(world.id)! }));
+    return worlds.map((world) => ({
+      ...world,
+      roomNames: names.get(world.id) ?? [],
+      outcomes: byWorld.get(world.id)!,
+    }));
   }
 
   /** The world of a revision as a text, and some of its logs. */
@@ -86,7 +101,10 @@ export class Shelf {
     const row = await WorldRow.query(this.db).findById(worldId).whereNull("roomNames");
     if (!row) return;
     const { world } = await this.projects.at(this.db, row.id, row.revision);
-    await WorldRow.query(this.db).findById(worldId).whereNull("roomNames").patch({ roomNames: world.rooms.map((room) => room.name) });
+    await WorldRow.query(this.db)
+      .findById(worldId)
+      .whereNull("roomNames")
+      .patch({ roomNames: world.rooms.map((room) => room.name) });
   }
 
   /** The text of a log of the newest revision. */
@@ -121,7 +139,8 @@ export class Shelf {
   /** A world at one of its revisions. */
   async openAt(slug: string, number: number): Promise<WorldRevision> {
     const row = await this.row(slug);
-    if (!(await RevisionRow.query(this.db).select("number").findById([row.id, number]))) throw new NotFoundError("revision", String(number));
+    if (!(await RevisionRow.query(this.db).select("number").findById([row.id, number])))
+      throw new NotFoundError("revision", String(number));
     const project = await this.projects.at(this.db, row.id, number);
     return { revision: number, world: toPlain(project.world), logs: Object.fromEntries(project.logs) };
   }
@@ -137,7 +156,8 @@ export class Shelf {
   async note(slug: string, number: number, note: string): Promise<void> {
     const row = await this.row(slug);
     const said = note.trim() === "" ? null : note.trim();
-    if ((await RevisionRow.query(this.db).patch({ note: said }).where({ worldId: row.id, number })) === 0) throw new NotFoundError("revision", String(number));
+    if ((await RevisionRow.query(this.db).patch({ note: said }).where({ worldId: row.id, number })) === 0)
+      throw new NotFoundError("revision", String(number));
   }
 
   /**
@@ -145,12 +165,27 @@ export class Shelf {
    * @param says the revision's summary
    * @throws {IdTakenError}
    */
-  async add(project: Project, says: string, more: { readonly sheets?: Sheets; readonly note?: string | null } = {}): Promise<StoredRevision & { id: string }> {
+  async add(
+    project: Project,
+    says: string,
+    more: { readonly sheets?: Sheets; readonly note?: string | null } = {},
+  ): Promise<StoredRevision & { id: string }> {
     const { world } = project;
     try {
       const row = await WorldRow.transaction(this.db, async (trx) => {
-        const made = await WorldRow.query(trx).insertAndFetch({ slug: world.id, name: world.name, revision: 1, rooms: world.rooms.length, roomNames: world.rooms.map((room) => room.name) });
-        await insertRevision(trx, made.id, { number: 1, batch: randomUUID(), steps: [], says, note: more.note ?? null }, project);
+        const made = await WorldRow.query(trx).insertAndFetch({
+          slug: world.id,
+          name: world.name,
+          revision: 1,
+          rooms: world.rooms.length,
+          roomNames: world.rooms.map((room) => room.name),
+        });
+        await insertRevision(
+          trx,
+          made.id,
+          { number: 1, batch: randomUUID(), steps: [], says, note: more.note ?? null },
+          project,
+        );
         await replaceLogs(trx, made.id, new Map(), project.logs);
         await putSheets(trx, made.id, more.sheets ?? NO_SHEETS);
         return made;
@@ -171,7 +206,9 @@ export class Shelf {
    */
   async store(slug: string, batch: NewRevision): Promise<StoredRevision> {
     return this.append(slug, async (trx, row) => {
-      const before = await RevisionRow.query(trx).select("number", "summary").findOne({ worldId: row.id, batch: batch.batch });
+      const before = await RevisionRow.query(trx)
+        .select("number", "summary")
+        .findOne({ worldId: row.id, batch: batch.batch });
       if (before) return { revision: before.number, summary: before.summary };
       if (batch.base !== row.revision) throw new StaleBaseError(batch.base, await stepsSince(trx, row, batch.base));
       return { ...batch, sheets: NO_SHEETS };
@@ -182,7 +219,11 @@ export class Shelf {
    * Makes the differences to another state of the world one revision; none where there are none.
    * @param after makes that state of the present one
    */
-  async replace(slug: string, after: (present: Project) => Project, sheets: Sheets): Promise<StoredRevision & { readonly steps: readonly EditStep[] }> {
+  async replace(
+    slug: string,
+    after: (present: Project) => Project,
+    sheets: Sheets,
+  ): Promise<StoredRevision & { readonly steps: readonly EditStep[] }> {
     let steps: readonly EditStep[] = [];
     const stored = await this.append(slug, async (trx, row, present) => {
       steps = differences(present, after(present));
@@ -223,7 +264,10 @@ export class Shelf {
 
   /** All revisions of a world, the first one first, without their steps. */
   async revisions(row: WorldRow): Promise<Pick<RevisionRow, "number" | "summary" | "note" | "savedAt">[]> {
-    return RevisionRow.query(this.db).select("number", "summary", "note", "savedAt").where("worldId", row.id).orderBy("number");
+    return RevisionRow.query(this.db)
+      .select("number", "summary", "note", "savedAt")
+      .where("worldId", row.id)
+      .orderBy("number");
   }
 
   /** Takes a world off the shelf; it can be put back until `Retention` takes it. */
@@ -266,7 +310,14 @@ export class Shelf {
   }
 
   /** Adds a revision under the world's lock: `make` says what, or which one there is already. */
-  private async append(slug: string, make: (trx: Transaction, row: WorldRow, present: Project) => Promise<(Pick<NewRevision, "batch" | "steps" | "note"> & { readonly sheets: Sheets }) | StoredRevision>): Promise<StoredRevision> {
+  private async append(
+    slug: string,
+    make: (
+      trx: Transaction,
+      row: WorldRow,
+      present: Project,
+    ) => Promise<(Pick<NewRevision, "batch" | "steps" | "note"> & { readonly sheets: Sheets }) | StoredRevision>,
+  ): Promise<StoredRevision> {
     const stored = await WorldRow.transaction(this.db, async (trx) => {
       const row = await WorldRow.onShelf(trx).findOne({ slug }).forUpdate();
       if (!row) throw new NotFoundError("world", slug);
@@ -277,10 +328,23 @@ export class Shelf {
       ensureInOrder(after, made.steps);
       const number = row.revision + 1;
       const says = summary(after.world, made.steps);
-      await insertRevision(trx, row.id, { number, batch: made.batch, steps: made.steps, says, note: made.note ?? null }, after);
+      await insertRevision(
+        trx,
+        row.id,
+        { number, batch: made.batch, steps: made.steps, says, note: made.note ?? null },
+        after,
+      );
       await replaceLogs(trx, row.id, project.logs, after.logs);
       await putSheets(trx, row.id, made.sheets);
-      await row.$query(trx).patch({ revision: number, name: after.world.name, rooms: after.world.rooms.length, roomNames: after.world.rooms.map((room) => room.name), savedAt: new Date() });
+      await row
+        .$query(trx)
+        .patch({
+          revision: number,
+          name: after.world.name,
+          rooms: after.world.rooms.length,
+          roomNames: after.world.rooms.map((room) => room.name),
+          savedAt: new Date(),
+        });
       return { row, revision: number, summary: says, project: after };
     });
     if (stored.project) this.projects.keep(stored.row.id, stored.revision, stored.project);
@@ -298,7 +362,10 @@ function ensureInOrder(project: Project, steps: readonly EditStep[]): void {
   if (!steps.some((step) => step.kind === "change-parts")) return;
   const result = worldFromJson(toPlain(project.world));
   if ("faults" in result) {
-    throw new RefusedError("the changed world", result.faults.map(({ path, message }) => ({ place: placeText(path), line: null, column: null, message })));
+    throw new RefusedError(
+      "the changed world",
+      result.faults.map(({ path, message }) => ({ place: placeText(path), line: null, column: null, message })),
+    );
   }
 }
 
@@ -314,8 +381,13 @@ function copyName(name: string): string {
 }
 
 async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promise<StaleBase> {
-  if (!(await RevisionRow.query(trx).select("number").findById([row.id, base]))) return { revision: row.revision, steps: null };
-  const rows = await RevisionRow.query(trx).select("steps").where("worldId", row.id).where("number", ">", base).orderBy("number");
+  if (!(await RevisionRow.query(trx).select("number").findById([row.id, base])))
+    return { revision: row.revision, steps: null };
+  const rows = await RevisionRow.query(trx)
+    .select("steps")
+    .where("worldId", row.id)
+    .where("number", ">", base)
+    .orderBy("number");
   return { revision: row.revision, steps: rows.flatMap((r) => r.steps) };
 }
 
@@ -327,7 +399,12 @@ interface RevisionToStore {
   readonly note: string | null;
 }
 
-async function insertRevision(trx: Transaction, worldId: number, { number, batch, steps, says, note }: RevisionToStore, project: Project): Promise<void> {
+async function insertRevision(
+  trx: Transaction,
+  worldId: number,
+  { number, batch, steps, says, note }: RevisionToStore,
+  project: Project,
+): Promise<void> {
   const snapshot = toSnapshot(project);
   await RevisionRow.query(trx).insert({
     worldId,
@@ -342,10 +419,16 @@ async function insertRevision(trx: Transaction, worldId: number, { number, batch
 }
 
 async function putSheets(trx: Transaction, worldId: number, sheets: Sheets): Promise<void> {
-  for (const [file, png] of sheets) await SheetRow.query(trx).insert({ worldId, file, png }).onConflict(["worldId", "file"]).merge();
+  for (const [file, png] of sheets)
+    await SheetRow.query(trx).insert({ worldId, file, png }).onConflict(["worldId", "file"]).merge();
 }
 
-async function replaceLogs(trx: Transaction, worldId: number, before: Project["logs"], after: Project["logs"]): Promise<void> {
+async function replaceLogs(
+  trx: Transaction,
+  worldId: number,
+  before: Project["logs"],
+  after: Project["logs"],
+): Promise<void> {
   const gone = [...before.keys()].filter((log) => before.get(log) !== after.get(log));
   if (gone.length > 0) await LogRow.query(trx).delete().where("worldId", worldId).whereIn("log", gone);
   for (const [log, text] of after) {
@@ -355,7 +438,15 @@ async function replaceLogs(trx: Transaction, worldId: number, before: Project["l
 
 async function insertLog(trx: Transaction, worldId: number, log: string, text: string): Promise<void> {
   const read = readLog(text);
-  await LogRow.query(trx).insert({ worldId, log, text, frames: logFrames(read), hash: contentHash(text), title: read.title, checks: read.checks.length });
+  await LogRow.query(trx).insert({
+    worldId,
+    log,
+    text,
+    frames: logFrames(read),
+    hash: contentHash(text),
+    title: read.title,
+    checks: read.checks.length,
+  });
 }
 
 interface SummaryRow {

@@ -56,7 +56,15 @@ async function testApplication(works: boolean): Promise<TestApplication> {
   const desk = new Desk(url, logger);
   const jobs = new Jobs({ databaseUrl: url, db, desk, logger, works });
   await jobs.start();
-  const services = servicesOf({ db, desk, jobs, logger, logsOfJob: 2, keepDays: 90, ...(works ? {} : { patience: 50 }) });
+  const services = servicesOf({
+    db,
+    desk,
+    jobs,
+    logger,
+    logsOfJob: 2,
+    keepDays: 90,
+    ...(works ? {} : { patience: 50 }),
+  });
   const inner = createApp({ db, desk, services, logger, webFolder: null, hosts: ["127.0.0.1"] });
   const close = async (): Promise<void> => {
     await services.afterSave.stop();

@@ -22,7 +22,11 @@ export async function followEvents(app: Express, path: string): Promise<Followed
         if (end >= 0) {
           const lines = text.slice(0, end).split("\n");
           text = text.slice(end + 2);
-          const field = (name: string): string | undefined => lines.find((line) => line.startsWith(`${name}:`))?.slice(name.length + 1).trim();
+          const field = (name: string): string | undefined =>
+            lines
+              .find((line) => line.startsWith(`${name}:`))
+              ?.slice(name.length + 1)
+              .trim();
           const data = field("data");
           if (data !== undefined) return { event: field("event") ?? "", data: JSON.parse(data) as unknown };
           continue;

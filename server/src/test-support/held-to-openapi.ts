@@ -33,14 +33,34 @@ export class HeldToOpenApi {
       const send = res.send.bind(res);
       res.send = (body: unknown): typeof res => {
         // `res.json` comes through here a second time, with its text.
-        if (typeof body !== "object" || Buffer.isBuffer(body)) this.hold(req.method.toLowerCase(), req.originalUrl.split("?")[0]!, sentOf(req.body), String(req.headers["content-type"] ?? ""), res.statusCode, String(res.getHeader("content-type")), body);
+        if (typeof body !== "object" || Buffer.isBuffer(body))
+          this.hold(
+            req.method.toLowerCase(),
+            req.originalUrl.split("?")[0]!,
+            sentOf(req.body),
+            String(req.headers["content-type"] ?? ""),
+            res.statusCode,
+            String(res.getHeader("content-type")),
+            body,
+          );
         return send(body);
       };
       // A stream is never sent as a whole: its head says what it is.
       const writeHead = res.writeHead.bind(res) as (...head: unknown[]) => typeof res;
       res.writeHead = ((...head: unknown[]) => {
-        const type = String((head[1] as Record<string, string> | undefined)?.["content-type"] ?? res.getHeader("content-type"));
-        if (type.startsWith("text/event-stream")) this.hold(req.method.toLowerCase(), req.originalUrl.split("?")[0]!, undefined, "", Number(head[0]), type, null);
+        const type = String(
+          (head[1] as Record<string, string> | undefined)?.["content-type"] ?? res.getHeader("content-type"),
+        );
+        if (type.startsWith("text/event-stream"))
+          this.hold(
+            req.method.toLowerCase(),
+            req.originalUrl.split("?")[0]!,
+            undefined,
+            "",
+            Number(head[0]),
+            type,
+            null,
+          );
         return writeHead(...head);
       }) as typeof res.writeHead;
       next();
@@ -48,8 +68,18 @@ export class HeldToOpenApi {
     this.app.use(app);
   }
 
-  private hold(method: string, path: string, sent: unknown, sentAs: string, status: number, type: string, body: unknown): void {
-    const template = Object.keys(this.document.paths).find((each) => new RegExp(`^${each.replace(/\{\w+\}/g, "[^/]+").replaceAll(".", "\\.")}$`).test(path));
+  private hold(
+    method: string,
+    path: string,
+    sent: unknown,
+    sentAs: string,
+    status: number,
+    type: string,
+    body: unknown,
+  ): void {
+    const template = Object.keys(this.document.paths).find((each) =>
+      new RegExp(`^${each.replace(/\{\w+\}/g, "[^/]+").replaceAll(".", "\\.")}$`).test(path),
+    );
     const operation = template === undefined ? undefined : this.document.paths[template]![method];
     if (operation === undefined) {
       if (status < 400) this.mismatches.push(`${method} ${path} is not in the document`);
@@ -61,17 +91,29 @@ export class HeldToOpenApi {
     const media = type.split(";")[0]!;
     if (answer === undefined) this.mismatches.push(`${name} answered ${status}`);
     else if (answer.content?.[media] === undefined) this.mismatches.push(`${name} answered ${status} as ${media}`);
-    else this.fits(`${name} answered ${status}`, answer.content[media].schema, () => JSON.parse(String(body)) as unknown, true);
+    else
+      this.fits(
+        `${name} answered ${status}`,
+        answer.content[media].schema,
+        () => JSON.parse(String(body)) as unknown,
+        true,
+      );
     const taken = operation.requestBody?.content[sentAs.split(";")[0]!];
     // That lists go side by side, and what each part of a world holds, the document does not say.
     const unsayable = /must contain .* items|parts|is not JSON as it is expected/.test(String(body));
-    if (taken?.schema && (status < 400 || (status === 400 && typeof sent === "object" && !unsayable))) this.fits(`${name} took`, taken.schema, () => sent, status < 400);
+    if (taken?.schema && (status < 400 || (status === 400 && typeof sent === "object" && !unsayable)))
+      this.fits(`${name} took`, taken.schema, () => sent, status < 400);
   }
 
   private fits(what: string, schema: object | undefined, value: () => unknown, wanted: boolean): void {
     if (schema === undefined) return;
-    const check = this.ajv.compile(JSON.parse(JSON.stringify(schema).replaceAll('"#/', '"urn:keen-pebble:api#/')) as object);
-    if (check(value()) !== wanted) this.mismatches.push(`${what} ${JSON.stringify(value()).slice(0, 200)}: ${wanted ? this.ajv.errorsText(check.errors) : "the document would take it"}`);
+    const check = this.ajv.compile(
+      JSON.parse(JSON.stringify(schema).replaceAll('"#/', '"urn:keen-pebble:api#/')) as object,
+    );
+    if (check(value()) !== wanted)
+      this.mismatches.push(
+        `${what} ${JSON.stringify(value()).slice(0, 200)}: ${wanted ? this.ajv.errorsText(check.errors) : "the document would take it"}`,
+      );
   }
 }
 

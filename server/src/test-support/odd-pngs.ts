@@ -14,7 +14,13 @@ function png(width: number, height: number, unpacked: Uint8Array, more: readonly
   head.writeUInt32BE(height, 4);
   // 8 bits a colour, with alpha.
   head.set([8, 6, 0, 0, 0], 8);
-  return Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), chunk("IHDR", head), ...more, chunk("IDAT", deflateSync(unpacked)), chunk("IEND", Buffer.alloc(0))]);
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk("IHDR", head),
+    ...more,
+    chunk("IDAT", deflateSync(unpacked)),
+    chunk("IEND", Buffer.alloc(0)),
+  ]);
 }
 
 /** A picture that says that it is so large, and has next to nothing in it. */
@@ -24,7 +30,11 @@ export const pngOfSize = (width: number, height: number): Buffer => png(width, h
 export const bombPng = (): Buffer => png(1, 1, Buffer.alloc(100_000_000));
 
 /** A picture of one pixel that is in order, with a colour profile that unpacks to 100 MB. */
-export const profileBombPng = (): Buffer => png(1, 1, Buffer.alloc(5), [chunk("iCCP", Buffer.concat([Buffer.from("p\0\0", "latin1"), deflateSync(Buffer.alloc(100_000_000))]))]);
+export const profileBombPng = (): Buffer =>
+  png(1, 1, Buffer.alloc(5), [
+    chunk("iCCP", Buffer.concat([Buffer.from("p\0\0", "latin1"), deflateSync(Buffer.alloc(100_000_000))])),
+  ]);
 
 /** A blank picture of that size that is in order. */
-export const blankPng = (width: number, height: number): Buffer => png(width, height, Buffer.alloc(height * (1 + 4 * width)));
+export const blankPng = (width: number, height: number): Buffer =>
+  png(width, height, Buffer.alloc(height * (1 + 4 * width)));

@@ -15,7 +15,12 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
   const frame = useBench((state) => state.frame);
   if (beside === null) return null;
   const there = beside.explanation;
-  const rows = here === null || there === null ? [] : VALUES.map(([name, of]) => [name, of(here, world), there.frame === frame ? of(there, world) : "run has ended"] as const);
+  const rows =
+    here === null || there === null
+      ? []
+      : VALUES.map(
+          ([name, of]) => [name, of(here, world), there.frame === frame ? of(there, world) : "run has ended"] as const,
+        );
   return (
     <section className="beside" aria-label="Two runs beside each other">
       <div className="mends-head">
@@ -36,7 +41,13 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
           </button>
         )}
         <span className="grow" />
-        <button type="button" className="btn btn-bare btn-icon" aria-label="Take the other run away" title="Take the other run away" onClick={() => session.beside.layBeside(null)}>
+        <button
+          type="button"
+          className="btn btn-bare btn-icon"
+          aria-label="Take the other run away"
+          title="Take the other run away"
+          onClick={() => session.beside.layBeside(null)}
+        >
           <Icon name="close" />
         </button>
       </div>

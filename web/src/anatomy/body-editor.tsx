@@ -13,7 +13,8 @@ import { SelectField } from "../look/select-field.tsx";
 export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
   const [open, setOpen] = useState(false);
   const { body, blockedBy } = rules.walker;
-  const change = (after: Body, stroke?: string): boolean => session.ruleSets.changeRules(rules.id, { path: "walker.body", value: after }, stroke);
+  const change = (after: Body, stroke?: string): boolean =>
+    session.ruleSets.changeRules(rules.id, { path: "walker.body", value: after }, stroke);
   return (
     <>
       <div className="blocked-by" role="group" aria-label="Blocked by">
@@ -21,7 +22,18 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
         {world.flags.map((flag) => {
           const on = blockedBy.includes(flag);
           return (
-            <button key={flag} type="button" className="flag-toggle" aria-pressed={on} onClick={() => session.ruleSets.changeRules(rules.id, { path: "walker.blockedBy", value: on ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag] })}>
+            <button
+              key={flag}
+              type="button"
+              className="flag-toggle"
+              aria-pressed={on}
+              onClick={() =>
+                session.ruleSets.changeRules(rules.id, {
+                  path: "walker.blockedBy",
+                  value: on ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag],
+                })
+              }
+            >
               {flag}
             </button>
           );
@@ -29,23 +41,49 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
         {world.flags.length === 0 && <span className="quiet">no flags yet</span>}
       </div>
       <div className="two settings">
-        <button type="button" className="labelled toggle body-toggle" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          className="labelled toggle body-toggle"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           Body
           <span className="mono">{bodyText(body)}</span>
         </button>
-        {body.kind === "box" && <SelectField label="Flush" value={body.flush} choices={["free", "blocks"]} onValue={(flush) => change({ ...body, flush: flush as Body["flush"] })} />}
+        {body.kind === "box" && (
+          <SelectField
+            label="Flush"
+            value={body.flush}
+            choices={["free", "blocks"]}
+            onValue={(flush) => change({ ...body, flush: flush as Body["flush"] })}
+          />
+        )}
       </div>
       {open && (
         <div className="body-editor">
           <div className="segments" role="radiogroup" aria-label="Kind of body">
-            <button type="button" role="radio" aria-checked={body.kind === "box"} onClick={() => body.kind === "probes" && change(boxOf(body, world.tileSize))}>
+            <button
+              type="button"
+              role="radio"
+              aria-checked={body.kind === "box"}
+              onClick={() => body.kind === "probes" && change(boxOf(body, world.tileSize))}
+            >
               Box
             </button>
-            <button type="button" role="radio" aria-checked={body.kind === "probes"} onClick={() => body.kind === "box" && change(probesOf(body))}>
+            <button
+              type="button"
+              role="radio"
+              aria-checked={body.kind === "probes"}
+              onClick={() => body.kind === "box" && change(probesOf(body))}
+            >
               Probes
             </button>
           </div>
-          {body.kind === "box" ? <BoxFields body={body} onBody={change} tileSize={world.tileSize} /> : <ProbeFields body={body} onBody={change} tileSize={world.tileSize} />}
+          {body.kind === "box" ? (
+            <BoxFields body={body} onBody={change} tileSize={world.tileSize} />
+          ) : (
+            <ProbeFields body={body} onBody={change} tileSize={world.tileSize} />
+          )}
         </div>
       )}
     </>
@@ -60,7 +98,15 @@ function boxRange(box: readonly number[], i: number, tileSize: number): NumberRa
   return i < 2 ? { min, max: max - box[i + 2]!, whole: true } : { min: 1, max: max - box[i - 2]!, whole: true };
 }
 
-function BoxFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { kind: "box" }>; readonly onBody: OnBody; readonly tileSize: number }) {
+function BoxFields({
+  body,
+  onBody,
+  tileSize,
+}: {
+  readonly body: Extract<Body, { kind: "box" }>;
+  readonly onBody: OnBody;
+  readonly tileSize: number;
+}) {
   return (
     <div className="two settings">
       {(["Left", "Top", "Width", "Height"] as const).map((label, i) => (
@@ -71,7 +117,12 @@ function BoxFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { 
           range={boxRange(body.box, i, tileSize)}
           value={body.box[i]!}
           step={1}
-          onValue={(value, stroke) => onBody({ ...body, box: body.box.map((v, j) => (i === j ? value : v)) as unknown as typeof body.box }, stroke ?? undefined)}
+          onValue={(value, stroke) =>
+            onBody(
+              { ...body, box: body.box.map((v, j) => (i === j ? value : v)) as unknown as typeof body.box },
+              stroke ?? undefined,
+            )
+          }
           onStrokeEnd={session.project.endStroke}
         />
       ))}
@@ -79,25 +130,68 @@ function BoxFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { 
   );
 }
 
-function ProbeFields({ body, onBody, tileSize }: { readonly body: Extract<Body, { kind: "probes" }>; readonly onBody: OnBody; readonly tileSize: number }) {
+function ProbeFields({
+  body,
+  onBody,
+  tileSize,
+}: {
+  readonly body: Extract<Body, { kind: "probes" }>;
+  readonly onBody: OnBody;
+  readonly tileSize: number;
+}) {
   const [min, max] = bodyReach(tileSize);
   const range = { min, max, whole: true };
   const set = (index: number, axis: 0 | 1, value: number, stroke: string | null): boolean =>
-    onBody({ ...body, points: body.points.map((point, i) => (i !== index ? point : axis === 0 ? ([value, point[1]] as const) : ([point[0], value] as const))) }, stroke ?? undefined);
+    onBody(
+      {
+        ...body,
+        points: body.points.map((point, i) =>
+          i !== index ? point : axis === 0 ? ([value, point[1]] as const) : ([point[0], value] as const),
+        ),
+      },
+      stroke ?? undefined,
+    );
   return (
     <ol className="probes">
       {body.points.map(([x, y], i) => (
         <li key={i}>
-          <NumberField label={`${i + 1} x`} range={range} value={x} step={1} onValue={(value, stroke) => set(i, 0, value, stroke)} onStrokeEnd={session.project.endStroke} />
-          <NumberField label="y" range={range} value={y} step={1} onValue={(value, stroke) => set(i, 1, value, stroke)} onStrokeEnd={session.project.endStroke} />
-          <button type="button" className="btn btn-bare btn-icon" aria-label={`Take probe ${i + 1} away`} title={`Take probe ${i + 1} away`} disabled={body.points.length === 1} onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}>
+          <NumberField
+            label={`${i + 1} x`}
+            range={range}
+            value={x}
+            step={1}
+            onValue={(value, stroke) => set(i, 0, value, stroke)}
+            onStrokeEnd={session.project.endStroke}
+          />
+          <NumberField
+            label="y"
+            range={range}
+            value={y}
+            step={1}
+            onValue={(value, stroke) => set(i, 1, value, stroke)}
+            onStrokeEnd={session.project.endStroke}
+          />
+          <button
+            type="button"
+            className="btn btn-bare btn-icon"
+            aria-label={`Take probe ${i + 1} away`}
+            title={`Take probe ${i + 1} away`}
+            disabled={body.points.length === 1}
+            onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}
+          >
             <Icon name="close" />
           </button>
         </li>
       ))}
       {body.points.length < LIMITS.probes[1] && (
         <li>
-          <button type="button" className="btn btn-plain" onClick={() => onBody({ ...body, points: [...body.points, [Math.floor(tileSize / 2), Math.floor(tileSize / 2)]] })}>
+          <button
+            type="button"
+            className="btn btn-plain"
+            onClick={() =>
+              onBody({ ...body, points: [...body.points, [Math.floor(tileSize / 2), Math.floor(tileSize / 2)]] })
+            }
+          >
             <Icon name="plus" /> probe
           </button>
         </li>
@@ -109,7 +203,16 @@ function ProbeFields({ body, onBody, tileSize }: { readonly body: Extract<Body, 
 /** The four corners of a box as probes: its last px, since a probe on its right or lower edge would lie beyond it. */
 function probesOf({ box: [left, top, width, height] }: Extract<Body, { kind: "box" }>): Body {
   const [right, bottom] = [left + width - 1, top + height - 1];
-  return { kind: "probes", points: [[left, top], [right, top], [left, bottom], [right, bottom]], flush: "free" };
+  return {
+    kind: "probes",
+    points: [
+      [left, top],
+      [right, top],
+      [left, bottom],
+      [right, bottom],
+    ],
+    flush: "free",
+  };
 }
 
 function boxOf({ points }: Extract<Body, { kind: "probes" }>, tileSize: number): Body {

@@ -17,13 +17,23 @@ const MOST_SHOWN = 6;
 export function ContactCard({ rules, explanation, world }: Props) {
   const cells = explanation?.tested ?? [];
   const stopped = explanation?.stoppedBy != null;
-  const aside = explanation?.pieces.some(({ what }) => what === "slope") ? "slid along a slope" : explanation?.pieces.some(({ what }) => what === "nudge") ? "nudged round a corner" : null;
+  const aside = explanation?.pieces.some(({ what }) => what === "slope")
+    ? "slid along a slope"
+    : explanation?.pieces.some(({ what }) => what === "nudge")
+      ? "nudged round a corner"
+      : null;
   return (
     <StageCard
       name="Contact"
       idle={cells.length === 0}
       stopped={stopped}
-      value={stopped ? <span className="pill bad">stopped the walker</span> : <span className="quiet">{aside ?? (cells.length === 0 ? "nothing tested" : "way free")}</span>}
+      value={
+        stopped ? (
+          <span className="pill bad">stopped the walker</span>
+        ) : (
+          <span className="quiet">{aside ?? (cells.length === 0 ? "nothing tested" : "way free")}</span>
+        )
+      }
     >
       <BodyEditor rules={rules} world={world} />
       <Settings rules={rules} stage="contact" />
@@ -61,7 +71,8 @@ function NudgeFact({ nudge }: { readonly nudge: NonNullable<Explanation["nudge"]
   const freed = last !== undefined && last.place.free;
   return (
     <p className="fact">
-      Nudge tried {nudge.tried.length} {nudge.tried.length === 1 ? "place" : "places"}: {freed ? `free at ${last.px} px along ${nudge.axis}, moved ${roundPx(nudge.moved)}` : "none was free"}
+      Nudge tried {nudge.tried.length} {nudge.tried.length === 1 ? "place" : "places"}:{" "}
+      {freed ? `free at ${last.px} px along ${nudge.axis}, moved ${roundPx(nudge.moved)}` : "none was free"}
     </p>
   );
 }

@@ -15,12 +15,19 @@ export function Findings({ rules }: { readonly rules: Rules }) {
   const search = useFixes((state) => state.search);
   const broken = useBench((state) => state.run !== null && session.fixes.isBroken());
   // Flags are for other things too: that nobody is stopped by one is told where something is wrong.
-  const shown = (findings ?? []).map((finding, i) => ({ finding, i })).filter(({ finding }) => broken || finding.kind !== "unasked flag");
+  const shown = (findings ?? [])
+    .map((finding, i) => ({ finding, i }))
+    .filter(({ finding }) => broken || finding.kind !== "unasked flag");
   if (!broken && shown.length === 0) return null;
   return (
     <section className="findings" aria-label="Findings">
       {shown.map(({ finding, i }) => (
-        <Finding key={`${finding.kind} ${finding.path} ${i}`} finding={finding} cures={search === null ? (cures[i] ?? []) : []} rules={rules} />
+        <Finding
+          key={`${finding.kind} ${finding.path} ${i}`}
+          finding={finding}
+          cures={search === null ? (cures[i] ?? []) : []}
+          rules={rules}
+        />
       ))}
       {broken && search === null && (
         <button type="button" className="btn btn-plain mend" onClick={session.commands.bench.fix.act}>
@@ -32,7 +39,15 @@ export function Findings({ rules }: { readonly rules: Rules }) {
   );
 }
 
-function Finding({ finding, cures, rules }: { readonly finding: LogFinding; readonly cures: readonly Trial[]; readonly rules: Rules }) {
+function Finding({
+  finding,
+  cures,
+  rules,
+}: {
+  readonly finding: LogFinding;
+  readonly cures: readonly Trial[];
+  readonly rules: Rules;
+}) {
   return (
     <div className="finding">
       <button
@@ -63,15 +78,29 @@ function Search({ search, rules }: { readonly search: NonNullable<FixesState["se
   return (
     <div className="mends" aria-label="What mends it" role="group">
       <div className="mends-head">
-        <span role="status">{under ? `Tried ${done} of ${all}` : fixes.length === 0 ? `None of ${all} single changes mends it` : `${fixes.length} of ${all} single changes mend it`}</span>
+        <span role="status">
+          {under
+            ? `Tried ${done} of ${all}`
+            : fixes.length === 0
+              ? `None of ${all} single changes mends it`
+              : `${fixes.length} of ${all} single changes mend it`}
+        </span>
         {!under && <span className="mono quiet">{(took / 1000).toFixed(2)} s</span>}
         <span className="grow" />
-        <button type="button" className="btn btn-bare btn-icon" aria-label={under ? "Stop the search" : "Put the list away"} title={under ? "Stop the search" : "Put the list away"} onClick={session.fixes.endSearch}>
+        <button
+          type="button"
+          className="btn btn-bare btn-icon"
+          aria-label={under ? "Stop the search" : "Put the list away"}
+          title={under ? "Stop the search" : "Put the list away"}
+          onClick={session.fixes.endSearch}
+        >
           <Icon name="close" />
         </button>
       </div>
       {under && <progress value={done} max={all} aria-label="Changes tried" />}
-      {!under && fixes.length === 0 && <p className="fact">All its checks must hold and no other log may break. Two changes at once are not tried.</p>}
+      {!under && fixes.length === 0 && (
+        <p className="fact">All its checks must hold and no other log may break. Two changes at once are not tried.</p>
+      )}
       <ul className="mend-list">
         {fixes.map((trial) => (
           <li key={JSON.stringify(trial.change)}>

@@ -14,9 +14,18 @@ export function InputCard({ rules, explanation }: CardProps) {
       name="Input"
       idle={held === 0}
       value={
-        <span className="buttons" role="img" aria-label={`held ${keysText(held)}, pressed ${keysText(pressed)}`} title="held: filled; pressed in this frame: ringed">
+        <span
+          className="buttons"
+          role="img"
+          aria-label={`held ${keysText(held)}, pressed ${keysText(pressed)}`}
+          title="held: filled; pressed in this frame: ringed"
+        >
           {NAMES.map((name, i) => (
-            <i key={name} className={`button${held & (1 << i) ? " held" : ""}${pressed & (1 << i) ? " pressed" : ""}`} aria-hidden="true">
+            <i
+              key={name}
+              className={`button${held & (1 << i) ? " held" : ""}${pressed & (1 << i) ? " pressed" : ""}`}
+              aria-hidden="true"
+            >
               {name}
             </i>
           ))}

@@ -29,7 +29,8 @@ export function IntentCard({ rules, explanation }: CardProps) {
         <ol className="candidates" aria-label="Directions in the order tried">
           {candidates.map(({ source, dx, dy, taken }, i) => (
             <li key={`${i}${source}`} className={taken ? "taken" : ""}>
-              <span className="quiet">{source}</span> {directionWord([dx, dy])} <span className={taken ? "" : "attention"}>{taken ? "taken" : "blocked"}</span>
+              <span className="quiet">{source}</span> {directionWord([dx, dy])}{" "}
+              <span className={taken ? "" : "attention"}>{taken ? "taken" : "blocked"}</span>
             </li>
           ))}
         </ol>

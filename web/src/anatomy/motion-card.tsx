@@ -1,7 +1,7 @@
 import { session } from "../page-session.ts";
 import { GAIT_NAMES, GAITS } from "@keen-pebble/core/world";
 import type { Explanation, Piece } from "@keen-pebble/core/simulate";
-import type { Rules  } from "@keen-pebble/core/world";
+import type { Rules } from "@keen-pebble/core/world";
 import { roundPx, speedFitText, speedsThatDivide } from "@keen-pebble/core/analyse";
 import type { CardProps } from "./card-props.ts";
 import { SettingField } from "./setting-field.tsx";
@@ -16,10 +16,27 @@ interface Props extends CardProps {
 export function MotionCard({ rules, explanation, tileSize }: Props) {
   const { onGrid } = GAITS[rules.gait];
   return (
-    <StageCard name="Motion" idle={!(explanation?.moving ?? false)} value={rules.gait === "glide" ? <Progress explanation={explanation} tileSize={tileSize} /> : <Moved explanation={explanation} />}>
+    <StageCard
+      name="Motion"
+      idle={!(explanation?.moving ?? false)}
+      value={
+        rules.gait === "glide" ? (
+          <Progress explanation={explanation} tileSize={tileSize} />
+        ) : (
+          <Moved explanation={explanation} />
+        )
+      }
+    >
       <div className="segments gaits" role="radiogroup" aria-label="Gait">
         {GAIT_NAMES.map((gait) => (
-          <button key={gait} type="button" role="radio" title={GAITS[gait].label} aria-checked={rules.gait === gait} onClick={() => session.ruleSets.changeRules(rules.id, { path: "gait", value: gait })}>
+          <button
+            key={gait}
+            type="button"
+            role="radio"
+            title={GAITS[gait].label}
+            aria-checked={rules.gait === gait}
+            onClick={() => session.ruleSets.changeRules(rules.id, { path: "gait", value: gait })}
+          >
             {GAITS[gait].label}
           </button>
         ))}
@@ -44,11 +61,20 @@ function Speed({ rules, tileSize }: { readonly rules: Rules; readonly tileSize: 
       {fit !== null && (
         <p className={`hint${harmful ? " attention" : ""}`}>
           {fit}.{" "}
-          {arrive === "land" ? "Landing cuts the last step short." : arrive === "equal" ? "A leg never ends: the walker runs off." : "Each leg ends off the grid."}
+          {arrive === "land"
+            ? "Landing cuts the last step short."
+            : arrive === "equal"
+              ? "A leg never ends: the walker runs off."
+              : "Each leg ends off the grid."}
           <br />
           <span className="quiet">Speeds that do:</span>
           {speedsThatDivide(tileSize).map((fitting) => (
-            <button key={fitting} type="button" className="fitting" onClick={() => session.ruleSets.changeSetting(rules.id, "glide.speed", speed, fitting, null)}>
+            <button
+              key={fitting}
+              type="button"
+              className="fitting"
+              onClick={() => session.ruleSets.changeSetting(rules.id, "glide.speed", speed, fitting, null)}
+            >
               {fitting}
             </button>
           ))}
@@ -70,7 +96,16 @@ function Moved({ explanation }: { readonly explanation: Explanation | null }) {
   );
 }
 
-const WORDS: Readonly<Record<Piece["what"], string>> = { hop: "hop", leg: "leg", x: "along x", y: "along y", both: "both axes", slope: "slope", nudge: "nudge", crossing: "seam" };
+const WORDS: Readonly<Record<Piece["what"], string>> = {
+  hop: "hop",
+  leg: "leg",
+  x: "along x",
+  y: "along y",
+  both: "both axes",
+  slope: "slope",
+  nudge: "nudge",
+  crossing: "seam",
+};
 
 /** What each axis wanted and got, and what slope and nudge did. */
 function Axes({ explanation }: { readonly explanation: Explanation }) {
@@ -79,7 +114,8 @@ function Axes({ explanation }: { readonly explanation: Explanation }) {
     <ul className="axes" aria-label="Axes in the order moved">
       {explanation.axes.map(({ axis, dx, dy, movedX, movedY }) => {
         const short = movedX !== dx || movedY !== dy;
-        const text = (x: number, y: number): string => (axis === "x" ? roundPx(x) : axis === "y" ? roundPx(y) : `${roundPx(x)}, ${roundPx(y)}`);
+        const text = (x: number, y: number): string =>
+          axis === "x" ? roundPx(x) : axis === "y" ? roundPx(y) : `${roundPx(x)}, ${roundPx(y)}`;
         return (
           <li key={axis}>
             <span className="quiet">{axis === "both" ? "x and y" : axis}</span>

@@ -32,7 +32,10 @@ export function PoseCard({ rules, explanation, world }: Props) {
   );
 }
 
-function whyText({ rules, explanation }: CardProps & { readonly explanation: NonNullable<CardProps["explanation"]> }): string {
+function whyText({
+  rules,
+  explanation,
+}: CardProps & { readonly explanation: NonNullable<CardProps["explanation"]> }): string {
   const { facing, pose } = rules;
   const went = explanation.pieces.find(({ what }) => what === "leg" || what === "hop");
   const idle = explanation.intent[0] === 0 && explanation.intent[1] === 0;

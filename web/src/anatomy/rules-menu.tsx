@@ -14,14 +14,29 @@ export function RulesMenu({ world, rules }: { readonly world: World; readonly ru
   const others = world.rules.filter(({ id }) => id !== rules.id);
   return (
     <Dropdown align="end">
-      <Dropdown.Toggle variant="plain" className="rules-toggle" disabled={walking} aria-label={`Rule set: ${rules.name}`}>
+      <Dropdown.Toggle
+        variant="plain"
+        className="rules-toggle"
+        disabled={walking}
+        aria-label={`Rule set: ${rules.name}`}
+      >
         <span className="quiet">Rules</span> {rules.name}
       </Dropdown.Toggle>
       <Dropdown.Menu>
         <Dropdown.Header>This log goes by</Dropdown.Header>
         {world.rules.map(({ id, name, gait }) => (
-          <Dropdown.Item key={id} as="button" active={id === rules.id} aria-current={id === rules.id} onClick={() => session.ruleSets.goBy(id)}>
-            {name} <span className="quiet">{gait}{id === world.activeRules ? ", the world's own" : ""}</span>
+          <Dropdown.Item
+            key={id}
+            as="button"
+            active={id === rules.id}
+            aria-current={id === rules.id}
+            onClick={() => session.ruleSets.goBy(id)}
+          >
+            {name}{" "}
+            <span className="quiet">
+              {gait}
+              {id === world.activeRules ? ", the world's own" : ""}
+            </span>
           </Dropdown.Item>
         ))}
         <Dropdown.Divider />
@@ -30,7 +45,11 @@ export function RulesMenu({ world, rules }: { readonly world: World; readonly ru
             {beside === id ? `Take ${name} away from beside` : `Lay ${name} beside`}
           </Dropdown.Item>
         ))}
-        {others.length === 0 && <Dropdown.ItemText className="quiet">Copy it, change the copy, and lay one beside the other</Dropdown.ItemText>}
+        {others.length === 0 && (
+          <Dropdown.ItemText className="quiet">
+            Copy it, change the copy, and lay one beside the other
+          </Dropdown.ItemText>
+        )}
         <Dropdown.Divider />
         <Dropdown.Item as="button" onClick={() => session.ruleSets.copyRules(rules.id)}>
           Copy {rules.name}

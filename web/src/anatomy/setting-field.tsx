@@ -27,18 +27,37 @@ function Field({ rules, path, warn }: Props) {
   const tileSize = useProject((state) => state.project?.world.tileSize ?? 16);
   const setting = settingByPath(path)!;
   const value = settingValue(rules, path);
-  const change = (after: SettingValue, stroke: string | null = null): boolean => session.ruleSets.changeSetting(rules.id, path, value, after, stroke);
+  const change = (after: SettingValue, stroke: string | null = null): boolean =>
+    session.ruleSets.changeSetting(rules.id, path, value, after, stroke);
   switch (setting.kind) {
     case "switch":
       return <ToggleField label={setting.label} value={value as boolean} onValue={(after) => change(after)} />;
     case "choice": {
       const numbers = typeof setting.choices[0] === "number";
-      return <SelectField label={setting.label} value={String(value)} choices={setting.choices.map(String)} onValue={(after) => change(numbers ? Number(after) : after)} />;
+      return (
+        <SelectField
+          label={setting.label}
+          value={String(value)}
+          choices={setting.choices.map(String)}
+          onValue={(after) => change(numbers ? Number(after) : after)}
+        />
+      );
     }
     case "px":
     case "whole": {
       const unit = setting.kind === "px" ? "px" : setting.unit;
-      return <NumberField label={setting.label} range={settingRange(setting, tileSize)} unit={unit === "frames" ? "fr" : unit} value={value as number} step={setting.kind === "px" && (value as number) < 1 ? 0.125 : 1} warn={warn ?? false} onValue={change} onStrokeEnd={session.project.endStroke} />;
+      return (
+        <NumberField
+          label={setting.label}
+          range={settingRange(setting, tileSize)}
+          unit={unit === "frames" ? "fr" : unit}
+          value={value as number}
+          step={setting.kind === "px" && (value as number) < 1 ? 0.125 : 1}
+          warn={warn ?? false}
+          onValue={change}
+          onStrokeEnd={session.project.endStroke}
+        />
+      );
     }
   }
 }
@@ -52,9 +71,22 @@ function TriedValues({ rules, path }: Pick<Props, "rules" | "path">) {
     <div className="tried" role="group" aria-label={`${settingByPath(path)!.label}: tried in this visit`}>
       {tried.map(({ value, failing, checks, holdsNow }) => {
         const shown = typeof value === "boolean" ? (value ? "on" : "off") : String(value);
-        const said = !holdsNow ? "tried before something else was changed" : checks === 0 ? "no checks" : failing === 0 ? `all ${checks} checks hold` : `${failing} of ${checks} checks fail`;
+        const said = !holdsNow
+          ? "tried before something else was changed"
+          : checks === 0
+            ? "no checks"
+            : failing === 0
+              ? `all ${checks} checks hold`
+              : `${failing} of ${checks} checks fail`;
         return (
-          <button key={shown} type="button" className={!holdsNow ? "" : failing > 0 ? "fails" : "holds"} aria-pressed={value === present} title={`${shown}: ${said}`} onClick={() => session.ruleSets.changeSetting(rules.id, path, present, value, null)}>
+          <button
+            key={shown}
+            type="button"
+            className={!holdsNow ? "" : failing > 0 ? "fails" : "holds"}
+            aria-pressed={value === present}
+            title={`${shown}: ${said}`}
+            onClick={() => session.ruleSets.changeSetting(rules.id, path, present, value, null)}
+          >
             {shown}
           </button>
         );

@@ -11,7 +11,9 @@ interface Props {
 
 /** All settings of a stage that a frame under these rules looks at, as fields side by side. */
 export function Settings({ rules, stage, but = [] }: Props) {
-  const own = SETTINGS.filter((setting) => setting.stage === stage && !but.includes(setting.path) && settingApplies(rules, setting.path));
+  const own = SETTINGS.filter(
+    (setting) => setting.stage === stage && !but.includes(setting.path) && settingApplies(rules, setting.path),
+  );
   if (own.length === 0) return null;
   return (
     <div className="two settings">

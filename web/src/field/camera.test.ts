@@ -6,11 +6,24 @@ import { cameraAt } from "./camera.ts";
 const room = { width: 40, height: 10 } as Room;
 const follow: Camera = { mode: "follow", width: 20, height: 10, margin: [6, 4], ease: 0 };
 /** A walker that goes right by so many px a frame along row 5. */
-const rows = (step: number, count: number): TraceRows => ({ count, x: Int32Array.from({ length: count }, (_, i) => i * step * 256), y: new Int32Array(count).fill(5 * 16 * 256), room: new Uint8Array(count) }) as unknown as TraceRows;
+const rows = (step: number, count: number): TraceRows =>
+  ({
+    count,
+    x: Int32Array.from({ length: count }, (_, i) => i * step * 256),
+    y: new Int32Array(count).fill(5 * 16 * 256),
+    room: new Uint8Array(count),
+  }) as unknown as TraceRows;
 
 it("shows the whole room, or the screen that the walker is on", () => {
-  expect(cameraAt({ ...follow, mode: "whole" }, room, rows(16, 40), 30, 16)).toEqual({ x: 0, y: 0, width: 640, height: 160 });
-  const screens = [0, 19, 20, 39].map((frame) => cameraAt({ ...follow, mode: "screen" }, room, rows(16, 40), frame, 16).x);
+  expect(cameraAt({ ...follow, mode: "whole" }, room, rows(16, 40), 30, 16)).toEqual({
+    x: 0,
+    y: 0,
+    width: 640,
+    height: 160,
+  });
+  const screens = [0, 19, 20, 39].map(
+    (frame) => cameraAt({ ...follow, mode: "screen" }, room, rows(16, 40), frame, 16).x,
+  );
   expect(screens).toEqual([0, 0, 320, 320]);
 });
 

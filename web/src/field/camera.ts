@@ -20,7 +20,10 @@ export function cameraAt(camera: Camera, room: Room, rows: TraceRows, frame: num
   if (camera.mode === "whole") return { x: 0, y: 0, width: across, height: down };
   const width = Math.min(camera.width * tileSize, across);
   const height = Math.min(camera.height * tileSize, down);
-  const centre = (at: number): readonly [number, number] => [rows.x[at]! / 256 + tileSize / 2, rows.y[at]! / 256 + tileSize / 2];
+  const centre = (at: number): readonly [number, number] => [
+    rows.x[at]! / 256 + tileSize / 2,
+    rows.y[at]! / 256 + tileSize / 2,
+  ];
   if (camera.mode === "screen") {
     const [x, y] = centre(frame);
     return { x: screen(x, width, across), y: screen(y, height, down), width, height };

@@ -26,7 +26,13 @@ function spanOf(points: readonly (readonly [number, number])[]): readonly [numbe
 }
 
 /** The cells that were tested in the shown frame, blocked ones filled, and the places at which the body was tried in vain. */
-export function drawTested(c: CanvasRenderingContext2D, explanation: Explanation, body: Body, view: View, size: number): void {
+export function drawTested(
+  c: CanvasRenderingContext2D,
+  explanation: Explanation,
+  body: Body,
+  view: View,
+  size: number,
+): void {
   const colours = palette();
   const { zoom, left, top } = view;
   const step = size * zoom;
@@ -48,7 +54,11 @@ export function drawTested(c: CanvasRenderingContext2D, explanation: Explanation
     c.lineWidth = 2;
     c.strokeRect(x + 2, y + 2, step - 4, step - 4);
   }
-  const places = [...explanation.choices.flat().flatMap((candidate) => candidate.places), ...(explanation.reverse ? [explanation.reverse.place] : []), ...explanation.axes.flatMap(({ place }) => (place === null ? [] : [place]))];
+  const places = [
+    ...explanation.choices.flat().flatMap((candidate) => candidate.places),
+    ...(explanation.reverse ? [explanation.reverse.place] : []),
+    ...explanation.axes.flatMap(({ place }) => (place === null ? [] : [place])),
+  ];
   for (const place of places) {
     if (place.free) continue;
     const area = bodyArea(body, place.x / 256, place.y / 256, view);
@@ -88,13 +98,22 @@ export function drawBody(c: CanvasRenderingContext2D, body: Body, x: number, y: 
   }
 }
 
-const OUTLINE = [["#fffdf6", 3], ["#1c2124", 1]] as const;
+const OUTLINE = [
+  ["#fffdf6", 3],
+  ["#1c2124", 1],
+] as const;
 
 /** Gaps of less than this share of a cell are written at the body's side. */
 const NEAR = 0.75;
 
 /** px between the body and what blocks it, written at its sides; or by how much it overlaps. */
-export function drawGaps(c: CanvasRenderingContext2D, { gaps, to }: Explanation, body: Body, view: View, size: number): void {
+export function drawGaps(
+  c: CanvasRenderingContext2D,
+  { gaps, to }: Explanation,
+  body: Body,
+  view: View,
+  size: number,
+): void {
   const colours = palette();
   const area = bodyArea(body, to[0] / 256, to[1] / 256, view);
   const middle = { x: area.x + area.width / 2, y: area.y + area.height / 2 };
@@ -107,7 +126,12 @@ export function drawGaps(c: CanvasRenderingContext2D, { gaps, to }: Explanation,
     return;
   }
   const near = size * 256 * NEAR;
-  for (const [side, dx, dy] of [["left", -1, 0], ["right", 1, 0], ["top", 0, -1], ["bottom", 0, 1]] as const) {
+  for (const [side, dx, dy] of [
+    ["left", -1, 0],
+    ["right", 1, 0],
+    ["top", 0, -1],
+    ["bottom", 0, 1],
+  ] as const) {
     const gap = gaps[side];
     // A gap of a px or so is what one looks for; flush ones need no number.
     if (gap === null || gap === 0 || gap > near) continue;
@@ -151,7 +175,10 @@ export function drawVelocity(c: CanvasRenderingContext2D, { velocity, to }: Expl
   const [x, y] = [area.x + area.width / 2, area.y + area.height / 2];
   const [ux, uy] = [vx / length, vy / length];
   c.lineCap = "round";
-  for (const [colour, width] of [["#fffdf6", 5], [palette().data, 2.5]] as const) {
+  for (const [colour, width] of [
+    ["#fffdf6", 5],
+    [palette().data, 2.5],
+  ] as const) {
     c.strokeStyle = colour;
     c.lineWidth = width;
     c.beginPath();
@@ -184,10 +211,24 @@ export function drawBump(c: CanvasRenderingContext2D, explanation: Explanation, 
   c.stroke();
 }
 
-const SIDES = { left: ", at its left", right: ", at its right", top: ", above it", bottom: ", below it", corner: ", at its corner", inside: ", where it is" } as const;
+const SIDES = {
+  left: ", at its left",
+  right: ", at its right",
+  top: ", above it",
+  bottom: ", below it",
+  corner: ", at its corner",
+  inside: ", where it is",
+} as const;
 
 /** Names the cell that stopped the walker, on a label that points at it. */
-export function drawStop(c: CanvasRenderingContext2D, explanation: Explanation, world: World, view: View, width: number, height: number): void {
+export function drawStop(
+  c: CanvasRenderingContext2D,
+  explanation: Explanation,
+  world: World,
+  view: View,
+  width: number,
+  height: number,
+): void {
   const cell = explanation.stoppedBy;
   if (cell === null) return;
   const colours = palette();

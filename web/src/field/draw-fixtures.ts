@@ -13,7 +13,13 @@ export function shownMemory(state: BenchState): Remembered | null {
 }
 
 /** The room's fixtures as they are in the shown frame, the chosen ones framed; what is gone stays as an outline. */
-export function drawFixtures(c: CanvasRenderingContext2D, world: World, room: Room, state: BenchState, view: View): void {
+export function drawFixtures(
+  c: CanvasRenderingContext2D,
+  world: World,
+  room: Room,
+  state: BenchState,
+  view: View,
+): void {
   const { zoom, left, top } = view;
   const step = world.tileSize * zoom;
   c.imageSmoothingEnabled = false;
@@ -35,14 +41,23 @@ export function drawFixtures(c: CanvasRenderingContext2D, world: World, room: Ro
 }
 
 /** Threads from what opens a door to the door, and from a portal to where it leads, while an end is chosen. */
-function drawThreads(c: CanvasRenderingContext2D, world: World, room: Room, { fixtures }: BenchState, { zoom, left, top }: View): void {
+function drawThreads(
+  c: CanvasRenderingContext2D,
+  world: World,
+  room: Room,
+  { fixtures }: BenchState,
+  { zoom, left, top }: View,
+): void {
   const step = world.tileSize * zoom;
   const middle = ([x, y]: readonly [number, number]) => [left + (x + 0.5) * step, top + (y + 0.5) * step] as const;
   const place = (id: string) => room.fixtures.find((fixture) => fixture.id === id);
   const thread = (from: readonly [number, number], to: readonly [number, number], dotted: boolean): void => {
     const [x0, y0] = middle(from);
     const [x1, y1] = middle(to);
-    for (const [colour, width] of [["#fffdf6", 5], [palette().ochre, 2]] as const) {
+    for (const [colour, width] of [
+      ["#fffdf6", 5],
+      [palette().ochre, 2],
+    ] as const) {
       c.strokeStyle = colour;
       c.lineWidth = width;
       c.setLineDash(dotted ? [2, 6] : []);

@@ -28,17 +28,25 @@ export function drawRulers(
     c.font = `${stressed ? "600 " : ""}11px ${colours.mono}`;
     for (let cx = 0; cx < room.width; cx++) {
       const at = view.left + (cx + 0.5) * step;
-      if ((stressed ? cx === occupied?.x : cx % every === 0 && cx !== occupied?.x) && at > 24 && at < width - 8) c.fillText(String(cx), at, y);
+      if ((stressed ? cx === occupied?.x : cx % every === 0 && cx !== occupied?.x) && at > 24 && at < width - 8)
+        c.fillText(String(cx), at, y);
     }
     for (let cy = 0; cy < room.height; cy++) {
       const at = view.top + (cy + 0.5) * step;
-      if ((stressed ? cy === occupied?.y : cy % every === 0 && cy !== occupied?.y) && at > 20 && at < height - 8) c.fillText(String(cy), x, at);
+      if ((stressed ? cy === occupied?.y : cy % every === 0 && cy !== occupied?.y) && at > 20 && at < height - 8)
+        c.fillText(String(cy), x, at);
     }
   }
 }
 
 /** What the trail's colours and the pale second trail mean, right-aligned at `right`. */
-export function drawLegend(c: CanvasRenderingContext2D, right: number, y: number, frames: number, ghost: string | null): void {
+export function drawLegend(
+  c: CanvasRenderingContext2D,
+  right: number,
+  y: number,
+  frames: number,
+  ghost: string | null,
+): void {
   if (frames <= 0) return;
   const colours = palette();
   c.font = `12px ${colours.text}`;

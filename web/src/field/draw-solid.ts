@@ -6,7 +6,16 @@ import type { View } from "./view.ts";
  * What stops the walker of a rule set, over its picture: the shapes of tiles, and closed doors, each a whole cell.
  * @param doors those that are closed in the shown frame
  */
-export function drawSolid(c: CanvasRenderingContext2D, { world }: Project, room: Room, blockedBy: readonly string[], doors: readonly Fixture[], { zoom, left, top }: View, width: number, height: number): void {
+export function drawSolid(
+  c: CanvasRenderingContext2D,
+  { world }: Project,
+  room: Room,
+  blockedBy: readonly string[],
+  doors: readonly Fixture[],
+  { zoom, left, top }: View,
+  width: number,
+  height: number,
+): void {
   const solid = world.tiles.map((tile) => tile.flags.some((flag) => blockedBy.includes(flag)));
   const step = world.tileSize * zoom;
   const fromX = Math.max(0, Math.floor(-left / step));
@@ -28,11 +37,22 @@ export function drawSolid(c: CanvasRenderingContext2D, { world }: Project, room:
   c.stroke();
 }
 
-function addShape(c: CanvasRenderingContext2D, shape: Project["world"]["tiles"][number]["shape"], x: number, y: number, zoom: number, step: number): void {
+function addShape(
+  c: CanvasRenderingContext2D,
+  shape: Project["world"]["tiles"][number]["shape"],
+  x: number,
+  y: number,
+  zoom: number,
+  step: number,
+): void {
   if (shape.kind === "full") c.rect(x + 0.5, y + 0.5, step - 1, step - 1);
-  else if (shape.kind === "boxes") for (const [bx, by, w, h] of shape.boxes) c.rect(x + bx * zoom + 0.5, y + by * zoom + 0.5, w * zoom - 1, h * zoom - 1);
+  else if (shape.kind === "boxes")
+    for (const [bx, by, w, h] of shape.boxes)
+      c.rect(x + bx * zoom + 0.5, y + by * zoom + 0.5, w * zoom - 1, h * zoom - 1);
   else {
-    shape.points.forEach(([px, py], i) => (i === 0 ? c.moveTo(x + px * zoom, y + py * zoom) : c.lineTo(x + px * zoom, y + py * zoom)));
+    shape.points.forEach(([px, py], i) =>
+      i === 0 ? c.moveTo(x + px * zoom, y + py * zoom) : c.lineTo(x + px * zoom, y + py * zoom),
+    );
     c.closePath();
   }
 }

@@ -51,8 +51,16 @@ export class FieldPainter {
     const sizes = new ResizeObserver(() => this.resize());
     sizes.observe(canvas);
     // The picture of a change is there before the next one of the screen, not after it.
-    const follow = (state: BenchState, before: BenchState): void => (state.run !== before.run && state.run?.changedAt != null ? this.paint() : this.ask());
-    this.stops = [session.benchStore.subscribe(follow), session.project.store.subscribe(ask), session.sheets.store.subscribe(ask), onPaletteChange(ask), onWalkerLoaded(ask), () => sizes.disconnect()];
+    const follow = (state: BenchState, before: BenchState): void =>
+      state.run !== before.run && state.run?.changedAt != null ? this.paint() : this.ask();
+    this.stops = [
+      session.benchStore.subscribe(follow),
+      session.project.store.subscribe(ask),
+      session.sheets.store.subscribe(ask),
+      onPaletteChange(ask),
+      onWalkerLoaded(ask),
+      () => sizes.disconnect(),
+    ];
     this.resize();
   }
 
@@ -64,7 +72,10 @@ export class FieldPainter {
 
   /** The room's pixel at a place on the canvas. */
   roomPixel(x: number, y: number): { x: number; y: number } {
-    return { x: Math.floor((x - this.view.left) / this.view.zoom), y: Math.floor((y - this.view.top) / this.view.zoom) };
+    return {
+      x: Math.floor((x - this.view.left) / this.view.zoom),
+      y: Math.floor((y - this.view.top) / this.view.zoom),
+    };
   }
 
   zoom(direction: 1 | -1, x: number, y: number): void {
@@ -139,7 +150,17 @@ export class FieldPainter {
     this.drawClearance(c, state, room, size);
     if (state.overlays.grid) this.drawGrid(c, room, size);
     drawFixtures(c, world, room, state, this.view);
-    if (state.overlays.solid) drawSolid(c, project, room, shownRules(state, project)?.walker.blockedBy ?? [], closedDoors(world, room.id, shownMemory(state)), this.view, this.width, this.height);
+    if (state.overlays.solid)
+      drawSolid(
+        c,
+        project,
+        room,
+        shownRules(state, project)?.walker.blockedBy ?? [],
+        closedDoors(world, room.id, shownMemory(state)),
+        this.view,
+        this.width,
+        this.height,
+      );
 
     const roomNumber = world.rooms.indexOf(room);
     c.save();
@@ -157,25 +178,46 @@ export class FieldPainter {
       if (overlays.body && explanation) drawTested(c, explanation, body, this.view, size);
       const picture = walkerPicture(world, session.sheets.store.getState().images, row.facing, row.pose);
       c.imageSmoothingEnabled = false;
-      if (picture !== null) c.drawImage(picture.image, picture.x, picture.y, picture.side, picture.side, left + (row.x + picture.left) * zoom, top + (row.y + picture.top) * zoom, picture.drawn * zoom, picture.drawn * zoom);
+      if (picture !== null)
+        c.drawImage(
+          picture.image,
+          picture.x,
+          picture.y,
+          picture.side,
+          picture.side,
+          left + (row.x + picture.left) * zoom,
+          top + (row.y + picture.top) * zoom,
+          picture.drawn * zoom,
+          picture.drawn * zoom,
+        );
       if (overlays.body) drawBody(c, body, row.x, row.y, this.view);
       if (explanation && overlays.velocity) drawVelocity(c, explanation, body, this.view);
       if (explanation && overlays.body) {
         drawGaps(c, explanation, body, this.view, size);
         drawBump(c, explanation, body, this.view);
         if (!this.closeUp) drawStop(c, explanation, world, this.view, this.width, this.height);
-        if (!this.closeUp && state.walk === null) this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
+        if (!this.closeUp && state.walk === null)
+          this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
       }
     }
-    if (row && row.room === roomNumber && state.overlays.camera) this.drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), right, bottom);
+    if (row && row.room === roomNumber && state.overlays.camera)
+      this.drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), right, bottom);
     if (this.closeUp) return;
     this.drawBrush(c, state, project, room);
-    const occupied = row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
+    const occupied =
+      row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
     drawRulers(c, this.view, room, size, occupied, this.width, this.height);
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
-    drawLegend(c, Math.min(right, this.width - 12), Math.min(bottom + 17, this.height - 10), frames - 1, this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null);
+    drawLegend(
+      c,
+      Math.min(right, this.width - 12),
+      Math.min(bottom + 17, this.height - 10),
+      frames - 1,
+      this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null,
+    );
     drawAxes(c, this.view, this.width, this.height);
-    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null) session.latency.notePicture(state.run.changedAt);
+    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null)
+      session.latency.notePicture(state.run.changedAt);
     this.painted = state.run;
   }
 
@@ -192,7 +234,13 @@ export class FieldPainter {
     const rows = state.walk?.rows ?? state.run?.rows ?? null;
     this.trail = trailOf(this.trail, rows, room, size, state.walk !== null);
     // What is looked at stands before another rule set, that before the run of a moment ago.
-    this.ghost = trailOf(this.ghost, state.walk ? null : (state.preview ?? state.beside?.rows ?? state.ghost), room, size, false);
+    this.ghost = trailOf(
+      this.ghost,
+      state.walk ? null : (state.preview ?? state.beside?.rows ?? state.ghost),
+      room,
+      size,
+      false,
+    );
     const { zoom } = this.view;
     c.lineJoin = "round";
     c.lineCap = "round";
@@ -243,13 +291,22 @@ export class FieldPainter {
   /** What the player would see; in Walk the rest of the room is as dark as it would be. */
   private drawCamera(c: CanvasRenderingContext2D, frame: CameraFrame, right: number, bottom: number): void {
     const { zoom, left, top } = this.view;
-    const [x, y, width, height] = [left + frame.x * zoom, top + frame.y * zoom, frame.width * zoom, frame.height * zoom];
-    c.fillStyle = session.benchStore.getState().walk?.phase === "walking" ? "rgba(20, 25, 28, 0.92)" : "rgba(20, 25, 28, 0.35)";
+    const [x, y, width, height] = [
+      left + frame.x * zoom,
+      top + frame.y * zoom,
+      frame.width * zoom,
+      frame.height * zoom,
+    ];
+    c.fillStyle =
+      session.benchStore.getState().walk?.phase === "walking" ? "rgba(20, 25, 28, 0.92)" : "rgba(20, 25, 28, 0.35)";
     c.beginPath();
     c.rect(left, top, right - left, bottom - top);
     c.rect(x, y, width, height);
     c.fill("evenodd");
-    for (const [colour, wide] of [["#fffdf6", 4], [palette().data, 2]] as const) {
+    for (const [colour, wide] of [
+      ["#fffdf6", 4],
+      [palette().data, 2],
+    ] as const) {
       c.strokeStyle = colour;
       c.lineWidth = wide;
       c.strokeRect(x, y, width, height);
@@ -287,7 +344,8 @@ export class FieldPainter {
     if (state.walk !== null) return;
     const size = project.world.tileSize;
     const shown = session.painting.preview();
-    if (state.laying && state.piece !== null && shown?.rects[0]) this.drawPiece(c, project, state.piece, shown.rects[0]);
+    if (state.laying && state.piece !== null && shown?.rects[0])
+      this.drawPiece(c, project, state.piece, shown.rects[0]);
     const { zoom, left, top } = this.view;
     const step = size * zoom;
     const { accent } = palette();
@@ -295,7 +353,8 @@ export class FieldPainter {
     c.lineWidth = 2;
     if (shown !== null) {
       c.fillStyle = "rgba(255, 253, 246, 0.45)";
-      for (const cell of shown.cells) c.fillRect(left + (cell % room.width) * step, top + Math.floor(cell / room.width) * step, step, step);
+      for (const cell of shown.cells)
+        c.fillRect(left + (cell % room.width) * step, top + Math.floor(cell / room.width) * step, step, step);
       for (const rect of shown.rects) {
         c.strokeStyle = "#fffdf6";
         c.strokeRect(left + rect.x * step - 1, top + rect.y * step - 1, rect.width * step + 2, rect.height * step + 2);
@@ -314,14 +373,26 @@ export class FieldPainter {
     c.setLineDash([]);
   }
 
-  private drawPiece(c: CanvasRenderingContext2D, { world }: Project, piece: Piece, corner: { readonly x: number; readonly y: number }): void {
+  private drawPiece(
+    c: CanvasRenderingContext2D,
+    { world }: Project,
+    piece: Piece,
+    corner: { readonly x: number; readonly y: number },
+  ): void {
     const { zoom, left, top } = this.view;
     const step = world.tileSize * zoom;
     const numbers = new Map(world.tiles.map((tile, i) => [tile.id, i]));
     c.globalAlpha = 0.8;
     piece.tiles.forEach((id, i) => {
       const tile = numbers.get(id);
-      if (tile !== undefined) c.drawImage(this.picture!.tilePicture(tile), left + (corner.x + (i % piece.width)) * step, top + (corner.y + Math.floor(i / piece.width)) * step, step, step);
+      if (tile !== undefined)
+        c.drawImage(
+          this.picture!.tilePicture(tile),
+          left + (corner.x + (i % piece.width)) * step,
+          top + (corner.y + Math.floor(i / piece.width)) * step,
+          step,
+          step,
+        );
     });
     c.globalAlpha = 1;
   }
@@ -341,8 +412,17 @@ export class FieldPainter {
 /** The walker in the middle, twice as large as in the world; the room's edge is not passed. */
 function closeView(room: Room, size: number, row: WalkerRow | null, width: number, height: number): View {
   const zoom = 2;
-  const place = (at: number, all: number, across: number): number => Math.round(all * zoom <= across ? (across - all * zoom) / 2 : Math.min(0, Math.max(across - all * zoom, across / 2 - at * zoom)));
-  return { zoom, left: place((row?.x ?? 0) + size / 2, room.width * size, width), top: place((row?.y ?? 0) + size / 2, room.height * size, height) };
+  const place = (at: number, all: number, across: number): number =>
+    Math.round(
+      all * zoom <= across
+        ? (across - all * zoom) / 2
+        : Math.min(0, Math.max(across - all * zoom, across / 2 - at * zoom)),
+    );
+  return {
+    zoom,
+    left: place((row?.x ?? 0) + size / 2, room.width * size, width),
+    top: place((row?.y ?? 0) + size / 2, room.height * size, height),
+  };
 }
 
 /** The rule set that the shown log or walk goes by. */
@@ -364,7 +444,13 @@ function ghostName({ preview, beside }: BenchState): string {
   return "Ghost: before the change";
 }
 
-function trailOf(old: Trail | null, rows: TraceRows | null, room: number, size: number, growing: boolean): Trail | null {
+function trailOf(
+  old: Trail | null,
+  rows: TraceRows | null,
+  room: number,
+  size: number,
+  growing: boolean,
+): Trail | null {
   if (rows === null) return null;
   if (old && old.rows === rows && old.room === room && !growing) return old;
   return makeTrail(rows, room, size / 2);

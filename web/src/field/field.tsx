@@ -5,8 +5,8 @@ import Form from "react-bootstrap/Form";
 import { IconButton } from "../look/icon-button.tsx";
 import type { IconName } from "../look/icon.tsx";
 import type { Overlay } from "../session/bench/bench-store.ts";
-import { PENS  } from "../session/bench/bench-store.ts";
-import { KIND_TYPE  } from "../session/bench/fixtures.ts";
+import { PENS } from "../session/bench/bench-store.ts";
+import { KIND_TYPE } from "../session/bench/fixtures.ts";
 import { useBench, useProject } from "../use-session.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { handleAt } from "./body-handles.ts";
@@ -53,15 +53,33 @@ function ToolRow() {
       <IconButton command={session.commands.bench.walk} icon="walk" variant="plain" pressed={walking} />
       <span className="bar" />
       {PENS.map((each) => (
-        <IconButton key={each} command={session.commands.bench[each]} icon={each} variant="plain" pressed={tool === "paint" && pen === each && !walking} badge={each === "brush" ? String(brush) : undefined} />
+        <IconButton
+          key={each}
+          command={session.commands.bench[each]}
+          icon={each}
+          variant="plain"
+          pressed={tool === "paint" && pen === each && !walking}
+          badge={each === "brush" ? String(brush) : undefined}
+        />
       ))}
-      <IconButton command={session.commands.bench.place} icon="place" variant="plain" pressed={tool === "place" && !walking} />
+      <IconButton
+        command={session.commands.bench.place}
+        icon="place"
+        variant="plain"
+        pressed={tool === "place" && !walking}
+      />
       <span className="bar" />
       {OVERLAY_ICONS.map(([name, icon]) => (
         <IconButton key={name} command={session.commands.bench[name]} icon={icon} pressed={overlays[name]} />
       ))}
       <span className="grow" />
-      <Form.Select className="room-choice" aria-label="Room" value={room} disabled={walking} onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}>
+      <Form.Select
+        className="room-choice"
+        aria-label="Room"
+        value={room}
+        disabled={walking}
+        onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}
+      >
         {rooms?.map((r) => (
           <option key={r.id} value={r.id}>
             {r.name}
@@ -128,7 +146,10 @@ function FieldCanvas() {
       setPanning(true);
       return;
     }
-    const handle = event.button === 0 ? handleAt(painter.current?.handles() ?? [], event.nativeEvent.offsetX, event.nativeEvent.offsetY) : null;
+    const handle =
+      event.button === 0
+        ? handleAt(painter.current?.handles() ?? [], event.nativeEvent.offsetX, event.nativeEvent.offsetY)
+        : null;
     if (handle !== null) {
       event.currentTarget.setPointerCapture(event.pointerId);
       drag.current = { kind: "body", x: event.clientX, y: event.clientY, handle, stroke: crypto.randomUUID() };
@@ -154,7 +175,8 @@ function FieldCanvas() {
   };
 
   const move = (event: React.PointerEvent): void => {
-    if (painter.current !== null) session.shownRoom.pointAt(painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY));
+    if (painter.current !== null)
+      session.shownRoom.pointAt(painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY));
     const { current } = drag;
     if (current === null) return;
     if (current.kind === "pan") {
@@ -165,9 +187,13 @@ function FieldCanvas() {
     }
     if (current.kind === "body") {
       const zoom = painter.current!.zoomNow();
-      const body = current.handle!.drag(Math.round((event.clientX - current.x) / zoom), Math.round((event.clientY - current.y) / zoom));
+      const body = current.handle!.drag(
+        Math.round((event.clientX - current.x) / zoom),
+        Math.round((event.clientY - current.y) / zoom),
+      );
       const rules = session.fixes.shownRules();
-      if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body)) session.ruleSets.changeRules(rules.id, { path: "walker.body", value: body }, current.stroke);
+      if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body))
+        session.ruleSets.changeRules(rules.id, { path: "walker.body", value: body }, current.stroke);
       return;
     }
     const cell = cellAt(event);
@@ -211,7 +237,8 @@ function FieldCanvas() {
       onContextMenu={(event) => {
         event.preventDefault();
         const cell = cellAt(event);
-        if (cell !== null && session.benchStore.getState().walk === null) session.walks.setDown(cell.x, cell.y, event.shiftKey);
+        if (cell !== null && session.benchStore.getState().walk === null)
+          session.walks.setDown(cell.x, cell.y, event.shiftKey);
       }}
     />
   );

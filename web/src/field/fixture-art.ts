@@ -10,7 +10,15 @@ import { switchKind } from "./fixtures/switch.ts";
 
 const SIDE = 16;
 
-const DRAWINGS: { readonly [K in Fixture["kind"]]: FixtureDrawing<Extract<Fixture, { kind: K }>> } = { item, door, hazard, checkpoint, switch: switchKind, portal, marker };
+const DRAWINGS: { readonly [K in Fixture["kind"]]: FixtureDrawing<Extract<Fixture, { kind: K }>> } = {
+  item,
+  door,
+  hazard,
+  checkpoint,
+  switch: switchKind,
+  portal,
+  marker,
+};
 
 /** How a kind is drawn. */
 export function drawingOf(kind: Fixture["kind"]): FixtureDrawing<Fixture> {

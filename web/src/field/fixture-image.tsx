@@ -8,5 +8,13 @@ const PICTURES: DrawnPictures = new Map();
 
 /** A fixture's picture by itself. */
 export function FixtureImage({ look, size }: { readonly look: FixtureLook; readonly size: number }) {
-  return <DrawnImage className="fixture-image" size={size} name={lookName(look)} kept={PICTURES} draw={(c) => c.drawImage(fixturePicture(look), 0, 0, size, size)} />;
+  return (
+    <DrawnImage
+      className="fixture-image"
+      size={size}
+      name={lookName(look)}
+      kept={PICTURES}
+      draw={(c) => c.drawImage(fixturePicture(look), 0, 0, size, size)}
+    />
+  );
 }

@@ -5,19 +5,29 @@ import type { Fixture, World } from "@keen-pebble/core/world";
 import type { FixtureLook } from "./fixture-drawing.ts";
 
 /** What of a room's fixtures is to be seen, each with its look: taken items are gone. */
-export function shownFixtures(world: World, roomId: string, remembered: Remembered | null): { readonly fixture: Fixture; readonly look: FixtureLook; readonly gone: boolean }[] {
+export function shownFixtures(
+  world: World,
+  roomId: string,
+  remembered: Remembered | null,
+): { readonly fixture: Fixture; readonly look: FixtureLook; readonly gone: boolean }[] {
   let number = 0;
   for (const room of world.rooms) {
     if (room.id === roomId) break;
     number += room.fixtures.length;
   }
   const room = world.rooms.find(({ id }) => id === roomId);
-  return (room?.fixtures ?? []).map((fixture, i) => ({ fixture, look: lookOf(world, fixture, remembered, number + i), gone: remembered?.taken[number + i] === 1 }));
+  return (room?.fixtures ?? []).map((fixture, i) => ({
+    fixture,
+    look: lookOf(world, fixture, remembered, number + i),
+    gone: remembered?.taken[number + i] === 1,
+  }));
 }
 
 /** The doors of a room that are closed; as at the start where nothing is remembered. */
 export function closedDoors(world: World, roomId: string, remembered: Remembered | null): readonly Fixture[] {
-  return shownFixtures(world, roomId, remembered).flatMap(({ fixture, look }) => (fixture.kind === "door" && !look.on ? [fixture] : []));
+  return shownFixtures(world, roomId, remembered).flatMap(({ fixture, look }) =>
+    fixture.kind === "door" && !look.on ? [fixture] : [],
+  );
 }
 
 /** How a fixture looks with what is remembered; as at the start where nothing is. */

@@ -50,11 +50,27 @@ export class RoomPicture {
   }
 
   /** Draws the part of the room that is in sight: `zoom` screen px a world px, the room's corner at `left`, `top`. */
-  draw(c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, world: World, room: Room, zoom: number, left: number, top: number, width: number, height: number, images: SheetImages = this.images): void {
+  draw(
+    c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+    world: World,
+    room: Room,
+    zoom: number,
+    left: number,
+    top: number,
+    width: number,
+    height: number,
+    images: SheetImages = this.images,
+  ): void {
     this.follow(world, images);
     if (zoom * world.tileSize <= FAR_PX) {
       c.imageSmoothingEnabled = true;
-      c.drawImage(this.fromAfar(room).canvas, left, top, room.width * world.tileSize * zoom, room.height * world.tileSize * zoom);
+      c.drawImage(
+        this.fromAfar(room).canvas,
+        left,
+        top,
+        room.width * world.tileSize * zoom,
+        room.height * world.tileSize * zoom,
+      );
       return;
     }
     const side = world.tileSize * zoom * CHUNK;
@@ -75,7 +91,8 @@ export class RoomPicture {
 
   private fromAfar(room: Room): FarPicture {
     let far = this.far.get(room.id);
-    if (far?.width !== room.width || far.height !== room.height) far = new FarPicture(room.width, room.height, this.art, this.joins);
+    if (far?.width !== room.width || far.height !== room.height)
+      far = new FarPicture(room.width, room.height, this.art, this.joins);
     // Least recently seen goes first.
     this.far.delete(room.id);
     this.far.set(room.id, far);
@@ -96,7 +113,10 @@ export class RoomPicture {
     let chunk = this.chunks.get(key);
     const { size } = this.art;
     if (!chunk || chunk.shown.length !== width * height) {
-      chunk = { canvas: new OffscreenCanvas(width * size, height * size), shown: new Int32Array(width * height).fill(-1) };
+      chunk = {
+        canvas: new OffscreenCanvas(width * size, height * size),
+        shown: new Int32Array(width * height).fill(-1),
+      };
     }
     // Least recently seen goes first.
     this.chunks.delete(key);

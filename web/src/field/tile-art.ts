@@ -120,7 +120,13 @@ function paintFill(c: Context, look: Extract<Look, { fill: string }>, seed: numb
 }
 
 /** A look in the shape that its tile has; what is beside the shape lies in its shade. */
-function paintShape(c: Context, look: Extract<Look, { fill: string }>, shape: Shape, tileSize: number, seed: number): void {
+function paintShape(
+  c: Context,
+  look: Extract<Look, { fill: string }>,
+  shape: Shape,
+  tileSize: number,
+  seed: number,
+): void {
   if (shape.kind === "full") {
     paintFill(c, look, seed);
     return;
@@ -174,7 +180,13 @@ export class TileArt {
     if (made) return made;
     const canvas = new OffscreenCanvas(this.size, this.size);
     const drawn = this.source.tiles[tile];
-    if (drawn) this.paint(canvas.getContext("2d")!, mask >= 0 && drawn.joins ? drawn.joins.looks[mask]! : drawn.look, drawn.shape, variant);
+    if (drawn)
+      this.paint(
+        canvas.getContext("2d")!,
+        mask >= 0 && drawn.joins ? drawn.joins.looks[mask]! : drawn.look,
+        drawn.shape,
+        variant,
+      );
     this.pictures.set(key, canvas);
     return canvas;
   }

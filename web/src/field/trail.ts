@@ -62,9 +62,16 @@ export interface TrailPlace {
  * Strokes the way from frame `from` to frame `to`, one path a colour step.
  * @param colour stroke of a step; null keeps the one that is set
  */
-export function strokeTrail(c: CanvasRenderingContext2D, trail: Trail, place: TrailPlace, from: number, to: number, colour: ((step: number) => string) | null): void {
+export function strokeTrail(
+  c: CanvasRenderingContext2D,
+  trail: Trail,
+  place: TrailPlace,
+  from: number,
+  to: number,
+  colour: ((step: number) => string) | null,
+): void {
   const { pieces, steps } = trail;
-  for (let i = 0; i < steps.length; ) {
+  for (let i = 0; i < steps.length;) {
     const step = steps[i]!;
     if (colour !== null) c.strokeStyle = colour(step);
     c.beginPath();
@@ -74,7 +81,14 @@ export function strokeTrail(c: CanvasRenderingContext2D, trail: Trail, place: Tr
 }
 
 /** The part of one piece that lies between two frames; along a piece the walker goes evenly. */
-function strokePiece(c: CanvasRenderingContext2D, pieces: Float32Array, at: number, place: TrailPlace, from: number, to: number): void {
+function strokePiece(
+  c: CanvasRenderingContext2D,
+  pieces: Float32Array,
+  at: number,
+  place: TrailPlace,
+  from: number,
+  to: number,
+): void {
   const first = pieces[at]!;
   const last = pieces[at + 1]!;
   if (last <= from || first >= to) return;

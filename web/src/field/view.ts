@@ -16,7 +16,11 @@ export function fitView(width: number, height: number, canvasWidth: number, canv
   const roomWidth = canvasWidth - 2 * RULER;
   const roomHeight = canvasHeight - 2 * RULER;
   const zoom = [...ZOOMS].reverse().find((z) => width * z <= roomWidth && height * z <= roomHeight) ?? ZOOMS[0]!;
-  return { zoom, left: Math.round((canvasWidth - width * zoom) / 2), top: Math.round((canvasHeight - height * zoom) / 2) };
+  return {
+    zoom,
+    left: Math.round((canvasWidth - width * zoom) / 2),
+    top: Math.round((canvasHeight - height * zoom) / 2),
+  };
 }
 
 /** The next zoom in or out, with the place under the pointer kept where it is. */

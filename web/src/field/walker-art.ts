@@ -54,17 +54,32 @@ function turn(at: number, facing: Facing): number {
 }
 
 /** The walker's picture for a facing and an image number; null while it is not loaded. */
-export function walkerPicture(world: Pick<World, "figure" | "sheets" | "tileSize">, sheets: SheetImages, facing: Facing, pose: number): WalkerPicture | null {
+export function walkerPicture(
+  world: Pick<World, "figure" | "sheets" | "tileSize">,
+  sheets: SheetImages,
+  facing: Facing,
+  pose: number,
+): WalkerPicture | null {
   const { figure, tileSize } = world;
   const sheet = figure === null ? undefined : world.sheets.find(({ id }) => id === figure.sheet);
   const image = sheet === undefined ? undefined : sheets.get(sheet.id);
   if (figure === null || sheet === undefined || image === undefined) {
     const [x, y] = imagesOf(OWN, facing)[pose % 4]!;
-    return own === null ? null : { image: own, x: x * OWN_SIDE, y: y * OWN_SIDE, side: OWN_SIDE, drawn: tileSize, left: 0, top: 0 };
+    return own === null
+      ? null
+      : { image: own, x: x * OWN_SIDE, y: y * OWN_SIDE, side: OWN_SIDE, drawn: tileSize, left: 0, top: 0 };
   }
   const images = imagesOf(figure.images, facing);
   if (images.length === 0) return null;
   const [x, y] = images[pose % images.length]!;
   const step = sheet.tile + sheet.spacing;
-  return { image, x: sheet.margin + x * step, y: sheet.margin + y * step, side: sheet.tile, drawn: sheet.tile, left: figure.offset[0], top: figure.offset[1] };
+  return {
+    image,
+    x: sheet.margin + x * step,
+    y: sheet.margin + y * step,
+    side: sheet.tile,
+    drawn: sheet.tile,
+    left: figure.offset[0],
+    top: figure.offset[1],
+  };
 }

@@ -14,8 +14,14 @@ export function BagPanel({ world }: { readonly world: World }) {
   const remembered = useBench((state) => state.explanation?.remembered ?? null);
   const status = useBench((state) => state.explanation?.status ?? "playing");
   const frame = useBench((state) => state.frame);
-  if (remembered === null) return <p className="quiet small">Choose or walk a log: what the walker holds and what each room remembers is shown here, frame by frame.</p>;
-  const checkpoint = remembered.checkpoint < 0 ? null : world.rooms.flatMap((room) => room.fixtures)[remembered.checkpoint];
+  if (remembered === null)
+    return (
+      <p className="quiet small">
+        Choose or walk a log: what the walker holds and what each room remembers is shown here, frame by frame.
+      </p>
+    );
+  const checkpoint =
+    remembered.checkpoint < 0 ? null : world.rooms.flatMap((room) => room.fixtures)[remembered.checkpoint];
   return (
     <>
       <h3>
@@ -39,7 +45,11 @@ export function BagPanel({ world }: { readonly world: World }) {
         <dt>Respawn</dt>
         <dd>{checkpoint?.id ?? "the start"}</dd>
         {world.circuits.length > 0 && <dt>Circuits</dt>}
-        {world.circuits.length > 0 && <dd>{world.circuits.map((circuit, i) => `${circuit} ${remembered.on[i] === 1 ? "on" : "off"}`).join(", ")}</dd>}
+        {world.circuits.length > 0 && (
+          <dd>
+            {world.circuits.map((circuit, i) => `${circuit} ${remembered.on[i] === 1 ? "on" : "off"}`).join(", ")}
+          </dd>
+        )}
       </dl>
       <MemoryTable world={world} remembered={remembered} />
     </>
@@ -47,7 +57,15 @@ export function BagPanel({ world }: { readonly world: World }) {
 }
 
 /** Room by room what every fixture that changes is now, and what it will be after leaving and coming back, and after a respawn. */
-export function MemoryTable({ world, remembered, wide = false }: { readonly world: World; readonly remembered: Remembered; /** Room for what was at the start, too. */ readonly wide?: boolean }) {
+export function MemoryTable({
+  world,
+  remembered,
+  wide = false,
+}: {
+  readonly world: World;
+  readonly remembered: Remembered;
+  /** Room for what was at the start, too. */ readonly wide?: boolean;
+}) {
   let number = -1;
   return (
     <table className="memory" aria-label="What each room remembers">
@@ -62,7 +80,9 @@ export function MemoryTable({ world, remembered, wide = false }: { readonly worl
         </tr>
       </thead>
       {world.rooms.map((room) => {
-        const rows = room.fixtures.map((fixture) => ({ fixture, number: ++number })).filter(({ fixture }) => changes(fixture));
+        const rows = room.fixtures
+          .map((fixture) => ({ fixture, number: ++number }))
+          .filter(({ fixture }) => changes(fixture));
         if (rows.length === 0) return null;
         return (
           <tbody key={room.id}>
@@ -84,7 +104,19 @@ export function MemoryTable({ world, remembered, wide = false }: { readonly worl
 /** Whether a fixture has a state that a run can change. */
 const changes = ({ kind }: Fixture): boolean => drawingOf(kind).state !== null;
 
-function MemoryRow({ world, remembered, wide, fixture, number }: { readonly world: World; readonly remembered: Remembered; readonly wide: boolean; readonly fixture: Fixture; readonly number: number }) {
+function MemoryRow({
+  world,
+  remembered,
+  wide,
+  fixture,
+  number,
+}: {
+  readonly world: World;
+  readonly remembered: Remembered;
+  readonly wide: boolean;
+  readonly fixture: Fixture;
+  readonly number: number;
+}) {
   // What another `keeps` would do is shown while it is pointed at, before it is chosen.
   const [looked, setLooked] = useState<Fixture["keeps"] | null>(null);
   const keeps = looked ?? fixture.keeps;
@@ -100,9 +132,23 @@ function MemoryRow({ world, remembered, wide, fixture, number }: { readonly worl
       </th>
       {wide && returns ? (
         <td>
-          <span className="keeps" role="radiogroup" aria-label={`What ${fixture.id} keeps for`} onMouseLeave={() => setLooked(null)}>
+          <span
+            className="keeps"
+            role="radiogroup"
+            aria-label={`What ${fixture.id} keeps for`}
+            onMouseLeave={() => setLooked(null)}
+          >
             {KEEPS.map((each) => (
-              <button key={each} type="button" role="radio" aria-checked={fixture.keeps === each} onMouseEnter={() => setLooked(each)} onFocus={() => setLooked(each)} onBlur={() => setLooked(null)} onClick={() => session.fixtures.keepFor(fixture.id, each)}>
+              <button
+                key={each}
+                type="button"
+                role="radio"
+                aria-checked={fixture.keeps === each}
+                onMouseEnter={() => setLooked(each)}
+                onFocus={() => setLooked(each)}
+                onBlur={() => setLooked(null)}
+                onClick={() => session.fixtures.keepFor(fixture.id, each)}
+              >
                 {each}
               </button>
             ))}

@@ -4,7 +4,11 @@ import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import "./fixtures.css";
 
-const MODES: Readonly<Record<string, Camera["mode"]>> = { "whole room": "whole", "by screen": "screen", follow: "follow" };
+const MODES: Readonly<Record<string, Camera["mode"]>> = {
+  "whole room": "whole",
+  "by screen": "screen",
+  follow: "follow",
+};
 
 /** What the player sees of a room: a view setting that never changes the run. `Q` shows it on the field. */
 export function CameraPanel({ world }: { readonly world: World }) {
@@ -13,13 +17,27 @@ export function CameraPanel({ world }: { readonly world: World }) {
     session.fixtures.setCamera({ ...camera, ...part });
     return true;
   };
-  const cells = (label: string, value: number, min: number, max: number, part: (value: number) => Partial<Camera>) => <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => set(part(next))} onStrokeEnd={session.project.endStroke} />;
+  const cells = (label: string, value: number, min: number, max: number, part: (value: number) => Partial<Camera>) => (
+    <NumberField
+      label={label}
+      range={{ min, max, whole: true }}
+      value={value}
+      step={1}
+      onValue={(next) => set(part(next))}
+      onStrokeEnd={session.project.endStroke}
+    />
+  );
   return (
     <section className="kit-part" aria-label="Camera">
       <h3>Camera</h3>
       <div className="fixture-settings">
         <div className="wide">
-          <SelectField label="Shows" value={Object.keys(MODES).find((name) => MODES[name] === camera.mode)!} choices={Object.keys(MODES)} onValue={(name) => set({ mode: MODES[name]! })} />
+          <SelectField
+            label="Shows"
+            value={Object.keys(MODES).find((name) => MODES[name] === camera.mode)!}
+            choices={Object.keys(MODES)}
+            onValue={(name) => set({ mode: MODES[name]! })}
+          />
         </div>
         {camera.mode !== "whole" && (
           <>

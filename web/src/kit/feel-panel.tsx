@@ -21,14 +21,45 @@ export function FeelPanel() {
       <table aria-label="Feel numbers">
         <tbody>
           <Row name="First motion" unit="fr" now={now.framesToMove} before={before?.framesToMove} />
-          <Row name="Per cell" unit="fr" now={hundredths(now.framesPerCell)} before={before ? hundredths(before.framesPerCell) : undefined} />
+          <Row
+            name="Per cell"
+            unit="fr"
+            now={hundredths(now.framesPerCell)}
+            before={before ? hundredths(before.framesPerCell) : undefined}
+          />
           {(["Right", "Left", "Up", "Down"] as const).map((name, i) => (
-            <Row key={name} name={name} unit="px/fr" now={px(now.straight[i]!)} before={before ? px(before.straight[i]!) : undefined} attention={uneven && now.straight[i] !== Math.max(...now.straight)} />
+            <Row
+              key={name}
+              name={name}
+              unit="px/fr"
+              now={px(now.straight[i]!)}
+              before={before ? px(before.straight[i]!) : undefined}
+              attention={uneven && now.straight[i] !== Math.max(...now.straight)}
+            />
           ))}
-          <Row name="Diagonal" unit="px/fr" now={px(now.diagonal)} before={before ? px(before.diagonal) : undefined} attention={now.diagonal > Math.max(...now.straight) * 1.02} />
+          <Row
+            name="Diagonal"
+            unit="px/fr"
+            now={px(now.diagonal)}
+            before={before ? px(before.diagonal) : undefined}
+            attention={now.diagonal > Math.max(...now.straight) * 1.02}
+          />
           <Row name="To stop" unit="fr" now={now.framesToStop} before={before?.framesToStop} none="never" />
-          <Row name="To stop" unit="px" now={px(now.unitsToStop)} before={before ? px(before.unitsToStop) : undefined} none="never" />
-          <Row name={now.gapAtWall !== null && now.gapAtWall < 0 ? "Deep in a wall" : "Gap at a wall"} unit="px" now={now.gapAtWall === null ? null : px(Math.abs(now.gapAtWall))} before={before ? (before.gapAtWall === null ? null : px(Math.abs(before.gapAtWall))) : undefined} none="not stopped" attention={now.gapAtWall !== 0} />
+          <Row
+            name="To stop"
+            unit="px"
+            now={px(now.unitsToStop)}
+            before={before ? px(before.unitsToStop) : undefined}
+            none="never"
+          />
+          <Row
+            name={now.gapAtWall !== null && now.gapAtWall < 0 ? "Deep in a wall" : "Gap at a wall"}
+            unit="px"
+            now={now.gapAtWall === null ? null : px(Math.abs(now.gapAtWall))}
+            before={before ? (before.gapAtWall === null ? null : px(Math.abs(before.gapAtWall))) : undefined}
+            none="not stopped"
+            attention={now.gapAtWall !== 0}
+          />
           <Row name="Turns missed" unit="of 21" now={missed(now)} before={before ? missed(before) : undefined} />
         </tbody>
       </table>
@@ -67,7 +98,9 @@ function Row({ name, unit, now, before, none = "never", attention = false }: Row
       <th scope="row">{name}</th>
       <td className={`mono${attention ? " attention" : ""}`}>{now ?? none}</td>
       <td className="quiet">{now === null ? "" : unit}</td>
-      <td className="mono change">{by !== null ? `${by > 0 ? "+" : "\u2212"}${Math.abs(by)}` : changed ? `was ${before ?? none}` : ""}</td>
+      <td className="mono change">
+        {by !== null ? `${by > 0 ? "+" : "\u2212"}${Math.abs(by)}` : changed ? `was ${before ?? none}` : ""}
+      </td>
     </tr>
   );
 }
@@ -75,9 +108,22 @@ function Row({ name, unit, now, before, none = "never", attention = false }: Row
 /** One mark for each press, 10 frames early to 10 late: whole where the turn was taken. */
 function Turns({ feel }: { readonly feel: Feel }) {
   return (
-    <div className="turns" role="img" aria-label={`Turns taken when pressed 10 frames early to 10 late: ${feel.turns.filter(({ taken }) => taken).map(({ late }) => late).join(", ") || "none"}`}>
+    <div
+      className="turns"
+      role="img"
+      aria-label={`Turns taken when pressed 10 frames early to 10 late: ${
+        feel.turns
+          .filter(({ taken }) => taken)
+          .map(({ late }) => late)
+          .join(", ") || "none"
+      }`}
+    >
       {feel.turns.map(({ late, taken }) => (
-        <i key={late} className={taken ? "taken" : ""} title={`${late === 0 ? "in time" : late < 0 ? `${-late} frames early` : `${late} frames late`}: ${taken ? "taken" : "missed"}`} />
+        <i
+          key={late}
+          className={taken ? "taken" : ""}
+          title={`${late === 0 ? "in time" : late < 0 ? `${-late} frames early` : `${late} frames late`}: ${taken ? "taken" : "missed"}`}
+        />
       ))}
       <span>10 early</span>
       <span>in time</span>

@@ -1,10 +1,10 @@
 import { session } from "../page-session.ts";
 import { kindOfFixture, FIXTURE_KINDS, fixtureById } from "@keen-pebble/core/world";
 import { drawingOf } from "../field/fixture-art.ts";
-import type { Fixture, World  } from "@keen-pebble/core/world";
+import type { Fixture, World } from "@keen-pebble/core/world";
 import { worldFindings } from "@keen-pebble/core/analyse";
 import { useMemo } from "react";
-import { KIND_TYPE  } from "../session/bench/fixtures.ts";
+import { KIND_TYPE } from "../session/bench/fixtures.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
 import { Icon } from "../look/icon.tsx";
@@ -24,21 +24,52 @@ export function FixturePanel({ world }: { readonly world: World }) {
     <>
       <div className="kinds" role="radiogroup" aria-label="Place a fixture">
         {FIXTURE_KINDS.map((kind) => (
-          <button key={kind} type="button" role="radio" aria-checked={placing === kind} draggable onDragStart={(event) => event.dataTransfer.setData(KIND_TYPE, kind)} onClick={() => session.fixtures.takeUpKind(placing === kind ? null : kind)}>
-            <FixtureImage look={{ kind, on: drawingOf(kind).shownOn === true, item: kindOfFixture(kind).needs === "item" ? { colour: "#c89b3c", role: "key" } : null }} size={24} />
+          <button
+            key={kind}
+            type="button"
+            role="radio"
+            aria-checked={placing === kind}
+            draggable
+            onDragStart={(event) => event.dataTransfer.setData(KIND_TYPE, kind)}
+            onClick={() => session.fixtures.takeUpKind(placing === kind ? null : kind)}
+          >
+            <FixtureImage
+              look={{
+                kind,
+                on: drawingOf(kind).shownOn === true,
+                item: kindOfFixture(kind).needs === "item" ? { colour: "#c89b3c", role: "key" } : null,
+              }}
+              size={24}
+            />
             {kindOfFixture(kind).label}
           </button>
         ))}
       </div>
-      <p className="quiet small">{placing === null ? "Choose a kind, then click a cell. Drag moves, Shift chooses several." : `Click a cell of the room to place ${placing === "item" ? "an" : "a"} ${placing}.`}</p>
+      <p className="quiet small">
+        {placing === null
+          ? "Choose a kind, then click a cell. Drag moves, Shift chooses several."
+          : `Click a cell of the room to place ${placing === "item" ? "an" : "a"} ${placing}.`}
+      </p>
       {first && (
         <section aria-label="Chosen fixture" className="chosen-fixture">
           <div className="row-line">
             <h3 className="grow">{chosen.length === 1 ? kindName(first) : `${chosen.length} chosen`}</h3>
-            <button type="button" className="btn btn-bare btn-icon" aria-label="Copy" title="Copy" onClick={session.fixtures.copyChosenFixtures}>
+            <button
+              type="button"
+              className="btn btn-bare btn-icon"
+              aria-label="Copy"
+              title="Copy"
+              onClick={session.fixtures.copyChosenFixtures}
+            >
               <Icon name="copy" />
             </button>
-            <button type="button" className="btn btn-bare btn-icon" aria-label="Take away" title="Take away (Delete)" onClick={session.fixtures.removeChosenFixtures}>
+            <button
+              type="button"
+              className="btn btn-bare btn-icon"
+              aria-label="Take away"
+              title="Take away (Delete)"
+              onClick={session.fixtures.removeChosenFixtures}
+            >
               <Icon name="bin" />
             </button>
           </div>
@@ -48,7 +79,11 @@ export function FixturePanel({ world }: { readonly world: World }) {
       <ul className="fixture-list" aria-label="Fixtures of this room">
         {room?.fixtures.map((fixture) => (
           <li key={fixture.id}>
-            <button type="button" aria-pressed={chosen.includes(fixture.id)} onClick={() => session.fixtures.chooseFixtures([fixture.id])}>
+            <button
+              type="button"
+              aria-pressed={chosen.includes(fixture.id)}
+              onClick={() => session.fixtures.chooseFixtures([fixture.id])}
+            >
               <FixtureImage look={lookOf(world, fixture, null, 0)} size={16} />
               <span className="grow">{fixture.id}</span>
               <span className="mono quiet">{fixture.cell.join(",")}</span>

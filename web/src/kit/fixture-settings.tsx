@@ -20,9 +20,21 @@ export function FixtureSettings({ world, fixture, several }: Props) {
       {!several && <IdField id={fixture.id} />}
       {!several && <KindSettings world={world} fixture={fixture} />}
       {(several || kindOfFixture(fixture.kind).returns(fixture) || kindOfFixture(fixture.kind).alone) && (
-        <SelectField label="Keeps" value={fixture.keeps} choices={KEEPS} onValue={(keeps) => session.fixtures.changeChosen((each) => ({ ...each, keeps: keeps as Fixture["keeps"] }))} />
+        <SelectField
+          label="Keeps"
+          value={fixture.keeps}
+          choices={KEEPS}
+          onValue={(keeps) => session.fixtures.changeChosen((each) => ({ ...each, keeps: keeps as Fixture["keeps"] }))}
+        />
       )}
-      {(several || kindOfFixture(fixture.kind).touched) && <SelectField label="Touch" value={fixture.touch} choices={TOUCHES} onValue={(touch) => session.fixtures.changeChosen((each) => ({ ...each, touch: touch as Fixture["touch"] }))} />}
+      {(several || kindOfFixture(fixture.kind).touched) && (
+        <SelectField
+          label="Touch"
+          value={fixture.touch}
+          choices={TOUCHES}
+          onValue={(touch) => session.fixtures.changeChosen((each) => ({ ...each, touch: touch as Fixture["touch"] }))}
+        />
+      )}
       <p className="quiet small">{KEEPS_TEXT[fixture.keeps]}</p>
     </div>
   );
@@ -60,7 +72,14 @@ function KindSettings({ world, fixture }: Omit<Props, "several">) {
   const values = fixture as unknown as Record<string, unknown>;
   return Object.entries(fieldsOf(fixture.kind)).map(([name, field]) =>
     fixture.kind === "door" && name !== "lock" && opensByItself(fixture) ? null : (
-      <FieldSetting key={name} world={world} fixture={fixture} field={field} value={values[name]} onValue={(value) => session.fixtures.changeChosen((each) => ({ ...each, [name]: value }))} />
+      <FieldSetting
+        key={name}
+        world={world}
+        fixture={fixture}
+        field={field}
+        value={values[name]}
+        onValue={(value) => session.fixtures.changeChosen((each) => ({ ...each, [name]: value }))}
+      />
     ),
   );
 }
@@ -77,7 +96,14 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
   const { label } = field;
   switch (field.type) {
     case "reference":
-      return <SelectField label={label} value={value as string} choices={field.to === "item" ? world.items.map(({ id }) => id) : world.circuits} onValue={onValue} />;
+      return (
+        <SelectField
+          label={label}
+          value={value as string}
+          choices={field.to === "item" ? world.items.map(({ id }) => id) : world.circuits}
+          onValue={onValue}
+        />
+      );
     case "whole":
       return <WholeField label={label} range={field.range} value={value as number} onValue={onValue} />;
     case "switch":
@@ -96,9 +122,21 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
       const values = value as { readonly kind: string } & Record<string, unknown>;
       return (
         <>
-          <SelectField label={label} value={values.kind} choices={Object.keys(field.kinds)} onValue={(kind) => session.fixtures.chooseLock(kind as Lock["kind"])} />
+          <SelectField
+            label={label}
+            value={values.kind}
+            choices={Object.keys(field.kinds)}
+            onValue={(kind) => session.fixtures.chooseLock(kind as Lock["kind"])}
+          />
           {Object.entries(field.kinds[values.kind]!).map(([name, inner]) => (
-            <FieldSetting key={name} world={world} fixture={fixture} field={inner} value={values[name]} onValue={(next) => onValue({ ...values, [name]: next })} />
+            <FieldSetting
+              key={name}
+              world={world}
+              fixture={fixture}
+              field={inner}
+              value={values[name]}
+              onValue={(next) => onValue({ ...values, [name]: next })}
+            />
           ))}
         </>
       );
@@ -106,11 +144,38 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
   }
 }
 
-function WholeField({ label, range: [min, max], value, onValue }: { readonly label: string; readonly range: readonly [number, number]; readonly value: number; readonly onValue: (value: number) => void }) {
-  return <NumberField label={label} range={{ min, max, whole: true }} value={value} step={1} onValue={(next) => (onValue(next), true)} onStrokeEnd={session.project.endStroke} />;
+function WholeField({
+  label,
+  range: [min, max],
+  value,
+  onValue,
+}: {
+  readonly label: string;
+  readonly range: readonly [number, number];
+  readonly value: number;
+  readonly onValue: (value: number) => void;
+}) {
+  return (
+    <NumberField
+      label={label}
+      range={{ min, max, whole: true }}
+      value={value}
+      step={1}
+      onValue={(next) => (onValue(next), true)}
+      onStrokeEnd={session.project.endStroke}
+    />
+  );
 }
 
-function NameField({ label, value, onValue }: { readonly label: string; readonly value: string; readonly onValue: (value: string) => void }) {
+function NameField({
+  label,
+  value,
+  onValue,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onValue: (value: string) => void;
+}) {
   return (
     <label className="labelled">
       <span className="name">{label}</span>
@@ -129,14 +194,39 @@ function NameField({ label, value, onValue }: { readonly label: string; readonly
   );
 }
 
-function PlaceFields({ world, label, value, onValue }: { readonly world: World; readonly label: string; readonly value: Place; readonly onValue: (value: Place) => void }) {
+function PlaceFields({
+  world,
+  label,
+  value,
+  onValue,
+}: {
+  readonly world: World;
+  readonly label: string;
+  readonly value: Place;
+  readonly onValue: (value: Place) => void;
+}) {
   const room = world.rooms.find(({ id }) => id === value.room);
   const [column, row] = value.cell;
   return (
     <>
-      <SelectField label={`${label} room`} value={value.room} choices={world.rooms.map(({ id }) => id)} onValue={(to) => onValue({ ...value, room: to, cell: [0, 0] })} />
-      <WholeField label="Column" range={[0, (room?.width ?? 1) - 1]} value={column} onValue={(x) => onValue({ ...value, cell: [x, row] })} />
-      <WholeField label="Row" range={[0, (room?.height ?? 1) - 1]} value={row} onValue={(y) => onValue({ ...value, cell: [column, y] })} />
+      <SelectField
+        label={`${label} room`}
+        value={value.room}
+        choices={world.rooms.map(({ id }) => id)}
+        onValue={(to) => onValue({ ...value, room: to, cell: [0, 0] })}
+      />
+      <WholeField
+        label="Column"
+        range={[0, (room?.width ?? 1) - 1]}
+        value={column}
+        onValue={(x) => onValue({ ...value, cell: [x, row] })}
+      />
+      <WholeField
+        label="Row"
+        range={[0, (room?.height ?? 1) - 1]}
+        value={row}
+        onValue={(y) => onValue({ ...value, cell: [column, y] })}
+      />
     </>
   );
 }

@@ -6,7 +6,15 @@ import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 
 /** The flags as a row of toggles for all chosen tiles; behind them where each is used and who asks for it. */
-export function FlagList({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {
+export function FlagList({
+  world,
+  tiles,
+  uses,
+}: {
+  readonly world: World;
+  readonly tiles: readonly Tile[];
+  readonly uses: Uint32Array;
+}) {
   const [open, setOpen] = useState(false);
   const fixed = tiles.every((tile) => tile.id === world.tiles[0]!.id);
   const rules = world.rules.find((each) => each.id === world.activeRules);
@@ -24,7 +32,16 @@ export function FlagList({ world, tiles, uses }: { readonly world: World; readon
           const state = carriers === 0 ? "false" : carriers === tiles.length ? "true" : "mixed";
           const asked = rules?.walker.blockedBy.includes(flag) ?? false;
           return (
-            <button key={flag} type="button" className="flag" role="checkbox" aria-checked={state} disabled={fixed} title={asked ? `${flag}: stops the walker` : `${flag}: the walker does not ask for it`} onClick={() => session.tiles.toggleFlag(flag, state !== "true")}>
+            <button
+              key={flag}
+              type="button"
+              className="flag"
+              role="checkbox"
+              aria-checked={state}
+              disabled={fixed}
+              title={asked ? `${flag}: stops the walker` : `${flag}: the walker does not ask for it`}
+              onClick={() => session.tiles.toggleFlag(flag, state !== "true")}
+            >
               <i className={asked ? "blocking" : ""} />
               {flag}
             </button>
@@ -60,19 +77,40 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
           return (
             <tr key={flag}>
               <td>
-                <input className="form-control" aria-label={`Name of flag ${flag}`} defaultValue={flag} maxLength={40} onBlur={(event) => session.tiles.callFlag(flag, event.target.value.trim())} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+                <input
+                  className="form-control"
+                  aria-label={`Name of flag ${flag}`}
+                  defaultValue={flag}
+                  maxLength={40}
+                  onBlur={(event) => session.tiles.callFlag(flag, event.target.value.trim())}
+                  onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+                />
               </td>
               <td className="mono" title={`in ${tiles} tiles`}>
                 {cells}
               </td>
               <td>
                 <label className="row-line">
-                  <input type="checkbox" className="form-check-input m-0" aria-label={`${flag} stops the walker`} checked={on} onChange={(event) => session.tiles.toggleBlockedBy(rules.id, flag, event.target.checked)} />
-                  <span className={askedBy.length === 0 ? "attention" : "quiet"}>{askedBy.length === 0 ? "nobody asks" : on ? "yes" : "no"}</span>
+                  <input
+                    type="checkbox"
+                    className="form-check-input m-0"
+                    aria-label={`${flag} stops the walker`}
+                    checked={on}
+                    onChange={(event) => session.tiles.toggleBlockedBy(rules.id, flag, event.target.checked)}
+                  />
+                  <span className={askedBy.length === 0 ? "attention" : "quiet"}>
+                    {askedBy.length === 0 ? "nobody asks" : on ? "yes" : "no"}
+                  </span>
                 </label>
               </td>
               <td>
-                <Button variant="bare" className="btn-icon" aria-label={`Take flag ${flag} away from ${tiles} tiles`} title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`} onClick={() => session.tiles.dropFlag(flag)}>
+                <Button
+                  variant="bare"
+                  className="btn-icon"
+                  aria-label={`Take flag ${flag} away from ${tiles} tiles`}
+                  title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`}
+                  onClick={() => session.tiles.dropFlag(flag)}
+                >
                   <Icon name="bin" />
                 </Button>
               </td>
@@ -83,10 +121,25 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
       <tfoot>
         <tr>
           <td colSpan={3}>
-            <input className="form-control" aria-label="New flag" placeholder="New flag" maxLength={40} value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === "Enter" && add()} />
+            <input
+              className="form-control"
+              aria-label="New flag"
+              placeholder="New flag"
+              maxLength={40}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              onKeyDown={(event) => event.key === "Enter" && add()}
+            />
           </td>
           <td>
-            <Button variant="bare" className="btn-icon" aria-label="Add the flag" title="Add the flag" disabled={name.trim() === ""} onClick={add}>
+            <Button
+              variant="bare"
+              className="btn-icon"
+              aria-label="Add the flag"
+              title="Add the flag"
+              disabled={name.trim() === ""}
+              onClick={add}
+            >
               <Icon name="plus" />
             </Button>
           </td>

@@ -38,7 +38,14 @@ export function Kit() {
     >
       <div className="kit-head" role="tablist" aria-label="Kit">
         {TABS.map((each) => (
-          <button key={each} type="button" role="tab" aria-selected={tab === each} aria-controls="kit-body" onClick={() => setTab(each)}>
+          <button
+            key={each}
+            type="button"
+            role="tab"
+            aria-selected={tab === each}
+            aria-controls="kit-body"
+            onClick={() => setTab(each)}
+          >
             {NAMES[each]}
           </button>
         ))}

@@ -16,7 +16,14 @@ export function LookEditor({ world, tiles }: { readonly world: World; readonly t
     <section className="kit-part" aria-label="Look">
       <div className="row-line">
         <h3 className="grow">Look</h3>
-        <FileButton name="Image sheet" accept=".png" variant="bare" className="text-button" title="A PNG that is cut into tiles" onFiles={([file]) => void session.sheets.bringInSheet(file!)}>
+        <FileButton
+          name="Image sheet"
+          accept=".png"
+          variant="bare"
+          className="text-button"
+          title="A PNG that is cut into tiles"
+          onFiles={([file]) => void session.sheets.bringInSheet(file!)}
+        >
           <Icon name="bringIn" /> sheet
         </FileButton>
       </div>
@@ -32,14 +39,27 @@ function Joins({ world, tile }: { readonly world: World; readonly tile: Tile }) 
   const { joins } = tile;
   const number = world.tiles.indexOf(tile);
   const choose = (to: string): void => {
-    session.tiles.changeChosen((each) => ({ ...each, joins: to === "" ? null : { to, looks: each.joins?.looks ?? MASKS.map((m) => lookFor(each.look, m)) } }));
+    session.tiles.changeChosen((each) => ({
+      ...each,
+      joins: to === "" ? null : { to, looks: each.joins?.looks ?? MASKS.map((m) => lookFor(each.look, m)) },
+    }));
   };
   const setJoined = (look: Look, stroke?: string): void => {
-    session.tiles.changeChosen((each) => (each.joins === null ? each : { ...each, joins: { ...each.joins, looks: each.joins.looks.map((old, m) => (m === mask ? look : old)) } }), stroke);
+    session.tiles.changeChosen(
+      (each) =>
+        each.joins === null
+          ? each
+          : { ...each, joins: { ...each.joins, looks: each.joins.looks.map((old, m) => (m === mask ? look : old)) } },
+      stroke,
+    );
   };
   return (
     <>
-      <Form.Select aria-label="Joins its edges" value={joins?.to ?? ""} onChange={(event) => choose(event.target.value)}>
+      <Form.Select
+        aria-label="Joins its edges"
+        value={joins?.to ?? ""}
+        onChange={(event) => choose(event.target.value)}
+      >
         <option value="">Joins nothing</option>
         <option value="same">Joins its own kind</option>
         {world.flags.map((flag) => (
@@ -52,7 +72,15 @@ function Joins({ world, tile }: { readonly world: World; readonly tile: Tile }) 
         <>
           <div className="joined" role="radiogroup" aria-label="Joined neighbours">
             {MASKS.map((m) => (
-              <button key={m} type="button" role="radio" aria-checked={m === mask} aria-label={maskText(m)} title={maskText(m)} onClick={() => setMask(m)}>
+              <button
+                key={m}
+                type="button"
+                role="radio"
+                aria-checked={m === mask}
+                aria-label={maskText(m)}
+                title={maskText(m)}
+                onClick={() => setMask(m)}
+              >
                 <TileSwatch source={world} tile={number} size={24} mask={m} />
               </button>
             ))}

@@ -28,7 +28,15 @@ export function LookFields({ world, look, name, onLook }: Props) {
     <>
       <div className="segments" role="radiogroup" aria-label={`Kind of ${name}`}>
         {(["colour", "pattern", "image"] as const).map((each) => (
-          <button key={each} type="button" role="radio" aria-checked={kind === each} disabled={each === "image" && world.sheets.length === 0} title={each === "image" && world.sheets.length === 0 ? "Bring in an image sheet first" : undefined} onClick={() => kind !== each && choose(each)}>
+          <button
+            key={each}
+            type="button"
+            role="radio"
+            aria-checked={kind === each}
+            disabled={each === "image" && world.sheets.length === 0}
+            title={each === "image" && world.sheets.length === 0 ? "Bring in an image sheet first" : undefined}
+            onClick={() => kind !== each && choose(each)}
+          >
             {each === "colour" ? "Colour" : each === "pattern" ? "Pattern" : "Image"}
           </button>
         ))}
@@ -47,7 +55,11 @@ export function LookFields({ world, look, name, onLook }: Props) {
             />
           </label>
           {look.pattern && (
-            <Form.Select aria-label={`Pattern of ${name}`} value={look.pattern} onChange={(event) => onLook({ fill: look.fill, pattern: event.target.value as Pattern })}>
+            <Form.Select
+              aria-label={`Pattern of ${name}`}
+              value={look.pattern}
+              onChange={(event) => onLook({ fill: look.fill, pattern: event.target.value as Pattern })}
+            >
               {PATTERNS.map((pattern) => (
                 <option key={pattern} value={pattern}>
                   {pattern}

@@ -18,7 +18,13 @@ function Match({ matching }: { readonly matching: Matching }) {
   const [matched, setMatched] = useState<ReadonlyMap<string, string>>(new Map());
   const { width, height } = matching.pixels;
   return (
-    <Modal show onHide={() => session.rooms.layMatched(null)} aria-labelledby="match-colours" centered animation={false}>
+    <Modal
+      show
+      onHide={() => session.rooms.layMatched(null)}
+      aria-labelledby="match-colours"
+      centered
+      animation={false}
+    >
       <Modal.Header closeButton>
         <Modal.Title id="match-colours" as="h2">
           Which tiles are these colours?
@@ -36,7 +42,20 @@ function Match({ matching }: { readonly matching: Matching }) {
               </svg>
               <span className="mono">{colour}</span>
               <span className="quiet">{cells} cells</span>
-              <Form.Select aria-label={`Tile for ${colour}`} value={matched.get(colour) ?? ""} onChange={(event) => setMatched(new Map([...matched, [colour, event.target.value]].filter(([, tile]) => tile !== "") as [string, string][]))}>
+              <Form.Select
+                aria-label={`Tile for ${colour}`}
+                value={matched.get(colour) ?? ""}
+                onChange={(event) =>
+                  setMatched(
+                    new Map(
+                      [...matched, [colour, event.target.value]].filter(([, tile]) => tile !== "") as [
+                        string,
+                        string,
+                      ][],
+                    ),
+                  )
+                }
+              >
                 <option value="">A new tile</option>
                 {tiles?.map((tile) => (
                   <option key={tile.id} value={tile.id}>

@@ -31,31 +31,71 @@ export function RoomPanel({ world }: { readonly world: World }) {
   return (
     <>
       <div className="row-line">
-        <Form.Select aria-label="Shown room" value={id} onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}>
+        <Form.Select
+          aria-label="Shown room"
+          value={id}
+          onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}
+        >
           {world.rooms.map((each) => (
             <option key={each.id} value={each.id}>
               {each.name}
             </option>
           ))}
         </Form.Select>
-        <Button variant="bare" className="btn-icon" title="New room" aria-label="New room" onClick={session.rooms.makeRoom}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          title="New room"
+          aria-label="New room"
+          onClick={session.rooms.makeRoom}
+        >
           <Icon name="plus" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Copy this room" aria-label="Copy this room" onClick={session.rooms.copyShownRoom}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          title="Copy this room"
+          aria-label="Copy this room"
+          onClick={session.rooms.copyShownRoom}
+        >
           <Icon name="copy" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Take this room away" aria-label="Take this room away" disabled={world.rooms.length === 1} onClick={session.rooms.removeShownRoom}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          title="Take this room away"
+          aria-label="Take this room away"
+          disabled={world.rooms.length === 1}
+          onClick={session.rooms.removeShownRoom}
+        >
           <Icon name="bin" />
         </Button>
       </div>
       <section className="kit-part" aria-label="Name and size">
         <label className="labelled">
           <span className="name">Name</span>
-          <input aria-label="Room name" key={`${id} ${room.name}`} defaultValue={room.name} maxLength={80} onBlur={(event) => session.rooms.callRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+          <input
+            aria-label="Room name"
+            key={`${id} ${room.name}`}
+            defaultValue={room.name}
+            maxLength={80}
+            onBlur={(event) => session.rooms.callRoom(event.target.value)}
+            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+          />
         </label>
         <label className="labelled">
           <span className="name">Id</span>
-          <input aria-label="Room id" className="mono" title="What files, links and checks name it by; all of them follow" key={id} defaultValue={id} maxLength={40} spellCheck={false} onBlur={(event) => session.rooms.identifyRoom(event.target.value)} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} />
+          <input
+            aria-label="Room id"
+            className="mono"
+            title="What files, links and checks name it by; all of them follow"
+            key={id}
+            defaultValue={id}
+            maxLength={40}
+            spellCheck={false}
+            onBlur={(event) => session.rooms.identifyRoom(event.target.value)}
+            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+          />
         </label>
         <div className="row-line">
           <h3 className="grow">Size</h3>
@@ -66,10 +106,22 @@ export function RoomPanel({ world }: { readonly world: World }) {
         {SIDES.map((side) => (
           <div key={side} className="row-line">
             <span className="grow">{SIDE_NAMES[side]}</span>
-            <Button variant="plain" className="btn-icon" aria-label={`Cut a row at the ${side}`} title="Cut one" onClick={() => session.rooms.growRoom({ [side]: -1 })}>
+            <Button
+              variant="plain"
+              className="btn-icon"
+              aria-label={`Cut a row at the ${side}`}
+              title="Cut one"
+              onClick={() => session.rooms.growRoom({ [side]: -1 })}
+            >
               <Icon name="minus" />
             </Button>
-            <Button variant="plain" className="btn-icon" aria-label={`Add a row at the ${side}`} title="Add one" onClick={() => session.rooms.growRoom({ [side]: 1 })}>
+            <Button
+              variant="plain"
+              className="btn-icon"
+              aria-label={`Add a row at the ${side}`}
+              title="Add one"
+              onClick={() => session.rooms.growRoom({ [side]: 1 })}
+            >
               <Icon name="plus" />
             </Button>
           </div>
@@ -77,14 +129,26 @@ export function RoomPanel({ world }: { readonly world: World }) {
       </section>
       <section className="kit-part" aria-label="Text, table, picture">
         <h3>Text, table, picture</h3>
-        <Button variant={typing ? "main" : "plain"} aria-pressed={typing} onClick={() => session.benchStore.setState({ side: typing ? "anatomy" : "room" })}>
+        <Button
+          variant={typing ? "main" : "plain"}
+          aria-pressed={typing}
+          onClick={() => session.benchStore.setState({ side: typing ? "anatomy" : "room" })}
+        >
           {typing ? "Close the text" : "Type this room as text"}
         </Button>
         <div className="save-as">
-          <Button variant="plain" title="Rows of characters with a legend" onClick={() => saveFile(`${id}.room.txt`, writeRoomText(world, room))}>
+          <Button
+            variant="plain"
+            title="Rows of characters with a legend"
+            onClick={() => saveFile(`${id}.room.txt`, writeRoomText(world, room))}
+          >
             Text
           </Button>
-          <Button variant="plain" title="Tile numbers as CSV" onClick={() => saveFile(`${id}.csv`, writeRoomTable(room))}>
+          <Button
+            variant="plain"
+            title="Tile numbers as CSV"
+            onClick={() => saveFile(`${id}.csv`, writeRoomTable(room))}
+          >
             Table
           </Button>
           <Button variant="plain" title="A PNG of one pixel a cell" onClick={() => void pixels()}>
@@ -93,11 +157,19 @@ export function RoomPanel({ world }: { readonly world: World }) {
           <Button variant="plain" title="A PNG as the room looks" onClick={() => void picture()}>
             PNG
           </Button>
-          <Button variant="plain" title="An SVG of the cells and the solid shapes" onClick={() => saveFile(`${id}.svg`, roomSvg(world, room))}>
+          <Button
+            variant="plain"
+            title="An SVG of the cells and the solid shapes"
+            onClick={() => saveFile(`${id}.svg`, roomSvg(world, room))}
+          >
             SVG
           </Button>
         </div>
-        <FileButton name="Room file" accept=".txt,.csv,.png" onFiles={([file]) => void session.rooms.readRoomFile(file!)}>
+        <FileButton
+          name="Room file"
+          accept=".txt,.csv,.png"
+          onFiles={([file]) => void session.rooms.readRoomFile(file!)}
+        >
           <Icon name="bringIn" /> Read text, table or cells
         </FileButton>
       </section>

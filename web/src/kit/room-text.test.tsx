@@ -91,7 +91,10 @@ describe("a room as text", () => {
   it("follows what is painted elsewhere while nobody types", async () => {
     const { area } = shown();
     await until(() => area.value !== "");
-    session.project.changeWorld((now) => ({ ...now, rooms: now.rooms.map((room) => ({ ...room, cells: room.cells.map((tile, i) => (i === 5 * 20 + 5 ? 2 : tile)) })) }));
+    session.project.changeWorld((now) => ({
+      ...now,
+      rooms: now.rooms.map((room) => ({ ...room, cells: room.cells.map((tile, i) => (i === 5 * 20 + 5 ? 2 : tile)) })),
+    }));
     await until(() => area.value === whole());
     expect(area.value[5 * 21 + 5]).toBe("#");
   });

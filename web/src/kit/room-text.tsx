@@ -7,7 +7,7 @@ import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { useBench, useProject } from "../use-session.ts";
 import type { TypedRoom } from "../session/bench/rooms.ts";
-import { lookAtTyped  } from "../session/bench/rooms.ts";
+import { lookAtTyped } from "../session/bench/rooms.ts";
 
 const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
 
@@ -69,7 +69,13 @@ export function RoomText() {
     <section className="room-text" aria-label="Room as text">
       <div className="row-line">
         <h2 className="grow">{room?.name} as text</h2>
-        <Button variant="bare" className="btn-icon" aria-label="Close the text" title="Close the text" onClick={() => session.benchStore.setState({ side: "anatomy" })}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          aria-label="Close the text"
+          title="Close the text"
+          onClick={() => session.benchStore.setState({ side: "anatomy" })}
+        >
           <Icon name="close" />
         </Button>
       </div>
@@ -88,10 +94,14 @@ export function RoomText() {
       />
       <div className="room-text-says" role="status">
         {said.refusals.length === 0 ? (
-          <p className="quiet">A character is a cell. Each keystroke is drawn; below an empty line the legend says what a character is.</p>
+          <p className="quiet">
+            A character is a cell. Each keystroke is drawn; below an empty line the legend says what a character is.
+          </p>
         ) : (
           <>
-            <p className="attention">The room stays as it was last until this is in order. The text is kept in this browser meanwhile:</p>
+            <p className="attention">
+              The room stays as it was last until this is in order. The text is kept in this browser meanwhile:
+            </p>
             <ul>
               {said.refusals.slice(0, 5).map(({ line, column, message }, i) => (
                 <li key={i}>

@@ -17,8 +17,20 @@ export function ShapeEditor({ tileSize, tiles }: { readonly tileSize: number; re
   const presets = shapePresets(tileSize);
   const choose = (kind: string): void => {
     if (kind === "full") session.tiles.setShape({ kind: "full" });
-    else if (kind === "boxes") session.tiles.setShape({ kind: "boxes", boxes: [[0, Math.floor(tileSize / 2), tileSize, Math.ceil(tileSize / 2)]] });
-    else if (kind === "poly") session.tiles.setShape({ kind: "poly", points: [[0, 0], [tileSize, tileSize], [0, tileSize]] });
+    else if (kind === "boxes")
+      session.tiles.setShape({
+        kind: "boxes",
+        boxes: [[0, Math.floor(tileSize / 2), tileSize, Math.ceil(tileSize / 2)]],
+      });
+    else if (kind === "poly")
+      session.tiles.setShape({
+        kind: "poly",
+        points: [
+          [0, 0],
+          [tileSize, tileSize],
+          [0, tileSize],
+        ],
+      });
     else session.tiles.setShape(presets.find((preset) => preset.name === kind)!.shape);
   };
   return (
@@ -29,12 +41,22 @@ export function ShapeEditor({ tileSize, tiles }: { readonly tileSize: number; re
       </div>
       <div className="segments" role="radiogroup" aria-label="Kind of shape">
         {(["full", "boxes", "poly"] as const).map((kind) => (
-          <button key={kind} type="button" role="radio" aria-checked={!mixed && shape.kind === kind} onClick={() => shape.kind !== kind && choose(kind)}>
+          <button
+            key={kind}
+            type="button"
+            role="radio"
+            aria-checked={!mixed && shape.kind === kind}
+            onClick={() => shape.kind !== kind && choose(kind)}
+          >
             {kind === "full" ? "Full" : kind === "boxes" ? "Boxes" : "Corners"}
           </button>
         ))}
       </div>
-      <Form.Select aria-label="Common shapes" value="" onChange={(event) => event.target.value !== "" && choose(event.target.value)}>
+      <Form.Select
+        aria-label="Common shapes"
+        value=""
+        onChange={(event) => event.target.value !== "" && choose(event.target.value)}
+      >
         <option value="">Common shapes</option>
         {presets.map(({ name }) => (
           <option key={name} value={name}>
@@ -50,7 +72,9 @@ export function ShapeEditor({ tileSize, tiles }: { readonly tileSize: number; re
 
 function shapeWords(shape: Shape): string {
   if (shape.kind === "full") return "all of the cell";
-  return shape.kind === "boxes" ? `${shape.boxes.length} ${shape.boxes.length === 1 ? "box" : "boxes"}` : `${shape.points.length} corners`;
+  return shape.kind === "boxes"
+    ? `${shape.boxes.length} ${shape.boxes.length === 1 ? "box" : "boxes"}`
+    : `${shape.points.length} corners`;
 }
 
 type Poly = Extract<Shape, { kind: "poly" }>;
@@ -91,7 +115,12 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
           if (drag.current === null) return;
           const box = event.currentTarget.getBoundingClientRect();
           const scale = (SIDE + 8) / box.width;
-          put(drag.current.corner, ((event.clientX - box.left) * scale - 4) / unit, ((event.clientY - box.top) * scale - 4) / unit, drag.current.stroke);
+          put(
+            drag.current.corner,
+            ((event.clientX - box.left) * scale - 4) / unit,
+            ((event.clientY - box.top) * scale - 4) / unit,
+            drag.current.stroke,
+          );
         }}
         onPointerUp={() => {
           drag.current = null;
@@ -99,7 +128,14 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
         }}
       >
         <rect className="cell" width={SIDE} height={SIDE} />
-        {size <= 32 && Array.from({ length: size - 1 }, (_, i) => <path key={i} className={(i + 1) % 4 === 0 ? "px four" : "px"} d={`M${(i + 1) * unit} 0V${SIDE}M0 ${(i + 1) * unit}H${SIDE}`} />)}
+        {size <= 32 &&
+          Array.from({ length: size - 1 }, (_, i) => (
+            <path
+              key={i}
+              className={(i + 1) % 4 === 0 ? "px four" : "px"}
+              d={`M${(i + 1) * unit} 0V${SIDE}M0 ${(i + 1) * unit}H${SIDE}`}
+            />
+          ))}
         <polygon points={shape.points.map(([x, y]) => `${x * unit},${y * unit}`).join(" ")} />
         {shape.points.map(([x, y], i) => (
           <rect
@@ -159,10 +195,20 @@ function outwards(points: Poly["points"], a: number, b: number, size: number): P
   const [bx, by] = points[b]!;
   const tries: Poly["points"][] = [];
   for (let push = 1; push <= size; push++) {
-    for (const [dx, dy] of [[0, -push], [push, 0], [0, push], [-push, 0], [push, -push], [push, push], [-push, push], [-push, -push]] as const) {
+    for (const [dx, dy] of [
+      [0, -push],
+      [push, 0],
+      [0, push],
+      [-push, 0],
+      [push, -push],
+      [push, push],
+      [-push, push],
+      [-push, -push],
+    ] as const) {
       const x = Math.round((ax + bx) / 2) + dx;
       const y = Math.round((ay + by) / 2) + dy;
-      if (x >= 0 && y >= 0 && x <= size && y <= size) tries.push([...points.slice(0, a + 1), [x, y], ...points.slice(a + 1)]);
+      if (x >= 0 && y >= 0 && x <= size && y <= size)
+        tries.push([...points.slice(0, a + 1), [x, y], ...points.slice(a + 1)]);
     }
   }
   return tries;
@@ -189,7 +235,14 @@ function Boxes({ shape, size }: { readonly shape: BoxesShape; readonly size: num
                 onBlur={(event) => {
                   const value = Number(event.target.value);
                   const next = box.map((old, k) => (k === n ? value : old)) as unknown as BoxesShape["boxes"][number];
-                  const fits = Number.isInteger(value) && next[0] >= 0 && next[1] >= 0 && next[2] > 0 && next[3] > 0 && next[0] + next[2] <= size && next[1] + next[3] <= size;
+                  const fits =
+                    Number.isInteger(value) &&
+                    next[0] >= 0 &&
+                    next[1] >= 0 &&
+                    next[2] > 0 &&
+                    next[3] > 0 &&
+                    next[0] + next[2] <= size &&
+                    next[1] + next[3] <= size;
                   if (fits && value !== box[n]) set(shape.boxes.map((old, k) => (k === i ? next : old)));
                   else event.target.value = String(box[n]);
                 }}
@@ -197,12 +250,24 @@ function Boxes({ shape, size }: { readonly shape: BoxesShape; readonly size: num
               />
             </label>
           ))}
-          <Button variant="bare" className="btn-icon" aria-label={`Take box ${i + 1} away`} title="Take it away" disabled={shape.boxes.length === 1} onClick={() => set(shape.boxes.filter((_, k) => k !== i))}>
+          <Button
+            variant="bare"
+            className="btn-icon"
+            aria-label={`Take box ${i + 1} away`}
+            title="Take it away"
+            disabled={shape.boxes.length === 1}
+            onClick={() => set(shape.boxes.filter((_, k) => k !== i))}
+          >
             <Icon name="bin" />
           </Button>
         </div>
       ))}
-      <Button variant="plain" onClick={() => set([...shape.boxes, [0, 0, Math.max(1, Math.floor(size / 2)), Math.max(1, Math.floor(size / 2))]])}>
+      <Button
+        variant="plain"
+        onClick={() =>
+          set([...shape.boxes, [0, 0, Math.max(1, Math.floor(size / 2)), Math.max(1, Math.floor(size / 2))]])
+        }
+      >
         <Icon name="plus" /> box
       </Button>
     </div>

@@ -10,13 +10,23 @@ import { hall } from "../test-support/hall.ts";
 import { SheetPlace } from "./sheet-place.tsx";
 
 /** A sheet of 4 by 3 tiles of 16 px, 2 px apart, 1 px from the edge. */
-const world: World = { ...hall(), sheets: [{ id: "stones", file: "stones.png", tile: 16, margin: 1, spacing: 2 }, { id: "other", file: "other.png", tile: 8, margin: 0, spacing: 0 }] };
+const world: World = {
+  ...hall(),
+  sheets: [
+    { id: "stones", file: "stones.png", tile: 16, margin: 1, spacing: 2 },
+    { id: "other", file: "other.png", tile: 8, margin: 0, spacing: 0 },
+  ],
+};
 const image = { width: 1 + 4 * 16 + 3 * 2 + 1, height: 1 + 3 * 16 + 2 * 2 + 1 };
 
 beforeEach(() => {
   session.project.store.setState({ phase: "ready", project: { world, logs: new Map() }, worldId: null });
   session.sheets.store.setState({ images: new Map([["stones", image as ImageBitmap]]) });
-  vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue({ clearRect: () => undefined, drawImage: () => undefined, strokeRect: () => undefined } as never);
+  vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue({
+    clearRect: () => undefined,
+    drawImage: () => undefined,
+    strokeRect: () => undefined,
+  } as never);
 });
 afterEach(() => {
   cleanup();
@@ -54,8 +64,15 @@ describe("a place in a sheet", () => {
     const canvas = shown(box);
     for (let row = 0; row < 3; row++) {
       for (let column = 0; column < 4; column++) {
-        for (const [dx, dy] of [[0.6, 0.6], [8, 8], [15.4, 15.4]] as const) {
-          fireEvent.click(canvas, { clientX: box.left + (1 + column * 18 + dx) * scale, clientY: box.top + (1 + row * 18 + dy) * scale });
+        for (const [dx, dy] of [
+          [0.6, 0.6],
+          [8, 8],
+          [15.4, 15.4],
+        ] as const) {
+          fireEvent.click(canvas, {
+            clientX: box.left + (1 + column * 18 + dx) * scale,
+            clientY: box.top + (1 + row * 18 + dy) * scale,
+          });
           expect({ dx, at: at() }).toEqual({ dx, at: [column, row] });
         }
       }
@@ -78,7 +95,9 @@ describe("a place in a sheet", () => {
     expect(at()).toEqual([2, 2]);
     await user.keyboard("{ArrowDown}{ArrowRight}{ArrowRight}{ArrowRight}");
     expect(at()).toEqual([3, 2]);
-    expect(screen.getByRole("button", { name: "Place in the sheet: column 3, row 2; arrow keys move it" })).toBe(canvas);
+    expect(screen.getByRole("button", { name: "Place in the sheet: column 3, row 2; arrow keys move it" })).toBe(
+      canvas,
+    );
     await user.keyboard("{ArrowUp}{ArrowUp}{ArrowUp}{ArrowLeft}");
     expect(at()).toEqual([2, 0]);
   });
@@ -118,7 +137,9 @@ describe("how a sheet is cut", () => {
     shown();
     expect(screen.getByText("4 x 3 tiles")).toBeTruthy();
     cleanup();
-    session.sheets.store.setState({ images: new Map([["stones", { width: image.width + 5, height: image.height + 1 } as ImageBitmap]]) });
+    session.sheets.store.setState({
+      images: new Map([["stones", { width: image.width + 5, height: image.height + 1 } as ImageBitmap]]),
+    });
     shown();
     expect(screen.getByText(/4 x 3 tiles, \d+ and \d+ px left over/)).toBeTruthy();
   });

@@ -3,19 +3,35 @@ import type { Look, World } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
-import { sheetTiles  } from "../session/bench/sheets.ts";
+import { sheetTiles } from "../session/bench/sheets.ts";
 
 type SheetLook = Extract<Look, { sheet: string }>;
 
-const CUTS = [["tile", "Tile", 1], ["margin", "Margin", 0], ["spacing", "Spacing", 0]] as const;
+const CUTS = [
+  ["tile", "Tile", 1],
+  ["margin", "Margin", 0],
+  ["spacing", "Spacing", 0],
+] as const;
 const MOST_SHOWN = 232;
 
 /** A place in an image sheet, chosen on its picture; and how the sheet is cut. */
-export function SheetPlace({ world, look, onLook }: { readonly world: World; readonly look: SheetLook; readonly onLook: (look: Look) => void }) {
+export function SheetPlace({
+  world,
+  look,
+  onLook,
+}: {
+  readonly world: World;
+  readonly look: SheetLook;
+  readonly onLook: (look: Look) => void;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const image = useStore(session.sheets.store, (state) => state.images.get(look.sheet));
   const sheet = world.sheets.find((each) => each.id === look.sheet);
-  const zoom = image ? (image.width <= MOST_SHOWN ? Math.floor(MOST_SHOWN / image.width) : MOST_SHOWN / image.width) : 1;
+  const zoom = image
+    ? image.width <= MOST_SHOWN
+      ? Math.floor(MOST_SHOWN / image.width)
+      : MOST_SHOWN / image.width
+    : 1;
   useEffect(() => {
     if (!image || !sheet) return;
     const c = canvas.current!.getContext("2d")!;
@@ -23,14 +39,24 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
     c.clearRect(0, 0, canvas.current!.width, canvas.current!.height);
     c.drawImage(image, 0, 0, image.width * zoom, image.height * zoom);
     const at = (n: number): number => (sheet.margin + n * (sheet.tile + sheet.spacing)) * zoom;
-    for (const [colour, grow] of [["#fffdf6", 1], ["#0f6f6b", -1]] as const) {
+    for (const [colour, grow] of [
+      ["#fffdf6", 1],
+      ["#0f6f6b", -1],
+    ] as const) {
       c.strokeStyle = colour;
       c.lineWidth = 2;
-      c.strokeRect(at(look.at[0]) - grow, at(look.at[1]) - grow, sheet.tile * zoom + 2 * grow, sheet.tile * zoom + 2 * grow);
+      c.strokeRect(
+        at(look.at[0]) - grow,
+        at(look.at[1]) - grow,
+        sheet.tile * zoom + 2 * grow,
+        sheet.tile * zoom + 2 * grow,
+      );
     }
   }, [image, sheet, look, zoom]);
   if (!sheet) return null;
-  const { across, down, overX, overY } = image ? sheetTiles(image.width, image.height, sheet) : { across: 0, down: 0, overX: 0, overY: 0 };
+  const { across, down, overX, overY } = image
+    ? sheetTiles(image.width, image.height, sheet)
+    : { across: 0, down: 0, overX: 0, overY: 0 };
   const put = (x: number, y: number): void => {
     const inside = (n: number, max: number): number => Math.min(Math.max(n, 0), Math.max(max - 1, 0));
     onLook({ ...look, at: [inside(x, across), inside(y, down)] });
@@ -38,7 +64,11 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
   const beside = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as const;
   return (
     <>
-      <Form.Select aria-label="Sheet" value={look.sheet} onChange={(event) => onLook({ sheet: event.target.value, at: [0, 0] })}>
+      <Form.Select
+        aria-label="Sheet"
+        value={look.sheet}
+        onChange={(event) => onLook({ sheet: event.target.value, at: [0, 0] })}
+      >
         {world.sheets.map((each) => (
           <option key={each.id} value={each.id}>
             {each.id}
@@ -57,7 +87,8 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
           onClick={(event) => {
             // It may be drawn smaller than it is.
             const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
-            const cell = (share: number, side: number): number => Math.floor((share * side - sheet.margin) / (sheet.tile + sheet.spacing));
+            const cell = (share: number, side: number): number =>
+              Math.floor((share * side - sheet.margin) / (sheet.tile + sheet.spacing));
             put(cell((event.clientX - left) / width, image.width), cell((event.clientY - top) / height, image.height));
           }}
           onKeyDown={(event) => {
@@ -80,7 +111,8 @@ export function SheetPlace({ world, look, onLook }: { readonly world: World; rea
               defaultValue={sheet[key]}
               onBlur={(event) => {
                 const value = Number(event.target.value);
-                if (/^\d{1,3}$/.test(event.target.value) && value >= min && value <= 512) session.sheets.cutSheet(sheet.id, { [key]: value });
+                if (/^\d{1,3}$/.test(event.target.value) && value >= min && value <= 512)
+                  session.sheets.cutSheet(sheet.id, { [key]: value });
                 else event.target.value = String(sheet[key]);
               }}
               onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}

@@ -2,7 +2,15 @@ import { session } from "../page-session.ts";
 import type { Tile, World } from "@keen-pebble/core/world";
 
 /** Name, glyph and use of the chosen tile, or how many are chosen. */
-export function TileFacts({ world, tiles, uses }: { readonly world: World; readonly tiles: readonly Tile[]; readonly uses: Uint32Array }) {
+export function TileFacts({
+  world,
+  tiles,
+  uses,
+}: {
+  readonly world: World;
+  readonly tiles: readonly Tile[];
+  readonly uses: Uint32Array;
+}) {
   const cells = world.tiles.reduce((sum, tile, i) => (tiles.includes(tile) ? sum + uses[i]! : sum), 0);
   const [tile] = tiles;
   if (tiles.length > 1 || !tile) {
@@ -44,7 +52,8 @@ export function TileFacts({ world, tiles, uses }: { readonly world: World; reado
             const last = [...event.currentTarget.value.trim()].at(-1) ?? "";
             event.currentTarget.value = last;
             const glyph = last === "" ? null : last;
-            if (glyph !== tile.glyph && (glyph === null || !taken(glyph))) session.tiles.changeChosen((each) => ({ ...each, glyph }));
+            if (glyph !== tile.glyph && (glyph === null || !taken(glyph)))
+              session.tiles.changeChosen((each) => ({ ...each, glyph }));
           }}
         />
       </label>

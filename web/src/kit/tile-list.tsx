@@ -22,24 +22,63 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
   return (
     <>
       <div className="row-line">
-        {world.tiles.length >= SEARCH_FROM ? <input type="search" className="form-control grow" aria-label="Search tiles" title="Name, id or flag" placeholder="Find" value={sought} onChange={(event) => setSought(event.target.value)} /> : <span className="quiet grow">{world.tiles.length} tiles</span>}
-        <Button variant="bare" className="btn-icon" title="New tile" aria-label="New tile" onClick={session.tiles.makeTile}>
+        {world.tiles.length >= SEARCH_FROM ? (
+          <input
+            type="search"
+            className="form-control grow"
+            aria-label="Search tiles"
+            title="Name, id or flag"
+            placeholder="Find"
+            value={sought}
+            onChange={(event) => setSought(event.target.value)}
+          />
+        ) : (
+          <span className="quiet grow">{world.tiles.length} tiles</span>
+        )}
+        <Button
+          variant="bare"
+          className="btn-icon"
+          title="New tile"
+          aria-label="New tile"
+          onClick={session.tiles.makeTile}
+        >
           <Icon name="plus" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Copy this tile" aria-label="Copy this tile" onClick={session.tiles.copyChosenTile}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          title="Copy this tile"
+          aria-label="Copy this tile"
+          onClick={session.tiles.copyChosenTile}
+        >
           <Icon name="copy" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Move back in the list" aria-label="Move back in the list" disabled={at < 2} onClick={() => session.tiles.moveChosenTile(-1)}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          title="Move back in the list"
+          aria-label="Move back in the list"
+          disabled={at < 2}
+          onClick={() => session.tiles.moveChosenTile(-1)}
+        >
           <Icon name="back" />
         </Button>
-        <Button variant="bare" className="btn-icon" title="Move on in the list" aria-label="Move on in the list" disabled={at < 1 || at === world.tiles.length - 1} onClick={() => session.tiles.moveChosenTile(1)}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          title="Move on in the list"
+          aria-label="Move on in the list"
+          disabled={at < 1 || at === world.tiles.length - 1}
+          onClick={() => session.tiles.moveChosenTile(1)}
+        >
           <Icon name="forward" />
         </Button>
         <RemoveTiles world={world} chosen={chosen} used={used} />
       </div>
       <div className="swatches" role="listbox" aria-label="Tiles" aria-multiselectable="true">
         {world.tiles.map((each, i) => {
-          if (words !== "" && !`${each.name} ${each.id} ${each.flags.join(" ")}`.toLowerCase().includes(words)) return null;
+          if (words !== "" && !`${each.name} ${each.id} ${each.flags.join(" ")}`.toLowerCase().includes(words))
+            return null;
           return (
             <button
               key={each.id}
@@ -49,7 +88,12 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
               aria-selected={chosen.includes(each.id)}
               aria-label={`${each.name}${each.flags.length > 0 ? `, ${each.flags.join(", ")}` : ""}`}
               title={each.name}
-              onClick={(event) => session.chosen.chooseTile(each.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only")}
+              onClick={(event) =>
+                session.chosen.chooseTile(
+                  each.id,
+                  event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only",
+                )
+              }
             >
               <TileSwatch source={world} tile={i} size={32} />
               {each.flags.length > 0 && (
@@ -68,13 +112,28 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
 }
 
 /** Takes the chosen tiles away: at once where no cell has them, else for another tile in their place. */
-function RemoveTiles({ world, chosen, used }: { readonly world: World; readonly chosen: readonly string[]; readonly used: number }) {
+function RemoveTiles({
+  world,
+  chosen,
+  used,
+}: {
+  readonly world: World;
+  readonly chosen: readonly string[];
+  readonly used: number;
+}) {
   const empty = world.tiles[0]!.id;
   const can = chosen.some((id) => id !== empty);
   const name = chosen.length > 1 ? "Take these tiles away" : "Take this tile away";
   if (used === 0) {
     return (
-      <Button variant="bare" className="btn-icon" title={name} aria-label={name} disabled={!can} onClick={() => session.tiles.removeChosenTiles(empty)}>
+      <Button
+        variant="bare"
+        className="btn-icon"
+        title={name}
+        aria-label={name}
+        disabled={!can}
+        onClick={() => session.tiles.removeChosenTiles(empty)}
+      >
         <Icon name="bin" />
       </Button>
     );
@@ -85,10 +144,17 @@ function RemoveTiles({ world, chosen, used }: { readonly world: World; readonly 
         <Icon name="bin" />
       </Dropdown.Toggle>
       <Dropdown.Menu className="tile-menu">
-        <Dropdown.Header>{used} cells have {chosen.length > 1 ? "them" : "it"}. They get</Dropdown.Header>
+        <Dropdown.Header>
+          {used} cells have {chosen.length > 1 ? "them" : "it"}. They get
+        </Dropdown.Header>
         {world.tiles.map((tile, i) =>
           chosen.includes(tile.id) && tile.id !== empty ? null : (
-            <Dropdown.Item key={tile.id} as="button" type="button" onClick={() => session.tiles.removeChosenTiles(tile.id)}>
+            <Dropdown.Item
+              key={tile.id}
+              as="button"
+              type="button"
+              onClick={() => session.tiles.removeChosenTiles(tile.id)}
+            >
               <TileSwatch source={world} tile={i} size={16} /> {tile.name}
             </Dropdown.Item>
           ),

@@ -7,17 +7,40 @@ import { SelectField } from "../look/select-field.tsx";
 
 /** What fixtures are about: items, circuits, lives and the goal, each with its small editor. */
 export function WorldThings({ world }: { readonly world: World }) {
-  const markers = allFixtures(world).filter(({ kind }) => kind === "marker").map(({ id }) => id);
-  const goal = world.goal === null ? "none" : world.goal.kind === "marker" ? world.goal.fixture : `all ${world.goal.item}`;
+  const markers = allFixtures(world)
+    .filter(({ kind }) => kind === "marker")
+    .map(({ id }) => id);
+  const goal =
+    world.goal === null ? "none" : world.goal.kind === "marker" ? world.goal.fixture : `all ${world.goal.item}`;
   return (
     <section className="world-things" aria-label="Items, circuits, lives and goal">
       <h3>Items</h3>
       {world.items.map((item) => (
         <div key={item.id} className="row-line">
           <FixtureImage look={{ kind: "item", on: false, item }} size={16} />
-          <input className="form-control grow" aria-label={`Name of ${item.id}`} title={item.id} maxLength={80} value={item.name} onChange={(event) => event.target.value.trim() !== "" && session.fixtures.setItem(item.id, { name: event.target.value })} />
-          <input type="color" aria-label={`Colour of ${item.id}`} value={item.colour} onChange={(event) => session.fixtures.setItem(item.id, { colour: event.target.value })} />
-          <button type="button" className="btn btn-bare btn-icon" aria-label={`Take ${item.id} away`} title={`Take ${item.id} away`} onClick={() => session.fixtures.removeItem(item.id)}>
+          <input
+            className="form-control grow"
+            aria-label={`Name of ${item.id}`}
+            title={item.id}
+            maxLength={80}
+            value={item.name}
+            onChange={(event) =>
+              event.target.value.trim() !== "" && session.fixtures.setItem(item.id, { name: event.target.value })
+            }
+          />
+          <input
+            type="color"
+            aria-label={`Colour of ${item.id}`}
+            value={item.colour}
+            onChange={(event) => session.fixtures.setItem(item.id, { colour: event.target.value })}
+          />
+          <button
+            type="button"
+            className="btn btn-bare btn-icon"
+            aria-label={`Take ${item.id} away`}
+            title={`Take ${item.id} away`}
+            onClick={() => session.fixtures.removeItem(item.id)}
+          >
             <Icon name="close" />
           </button>
         </div>
@@ -35,7 +58,13 @@ export function WorldThings({ world }: { readonly world: World }) {
         {world.circuits.map((circuit) => (
           <span key={circuit} className="pill">
             {circuit}
-            <button type="button" className="btn btn-bare btn-icon" aria-label={`Take ${circuit} away`} title={`Take ${circuit} away`} onClick={() => session.fixtures.removeCircuit(circuit)}>
+            <button
+              type="button"
+              className="btn btn-bare btn-icon"
+              aria-label={`Take ${circuit} away`}
+              title={`Take ${circuit} away`}
+              onClick={() => session.fixtures.removeCircuit(circuit)}
+            >
               <Icon name="close" />
             </button>
           </span>
@@ -45,12 +74,25 @@ export function WorldThings({ world }: { readonly world: World }) {
         </button>
       </div>
       <div className="fixture-settings">
-        <SelectField label="Lives" value={world.lives === null ? "not counted" : String(world.lives)} choices={["not counted", "1", "2", "3", "5", "9"]} onValue={(lives) => session.fixtures.setLives(lives === "not counted" ? null : Number(lives))} />
+        <SelectField
+          label="Lives"
+          value={world.lives === null ? "not counted" : String(world.lives)}
+          choices={["not counted", "1", "2", "3", "5", "9"]}
+          onValue={(lives) => session.fixtures.setLives(lives === "not counted" ? null : Number(lives))}
+        />
         <SelectField
           label="Goal"
           value={goal}
           choices={["none", ...markers, ...world.items.map(({ id }) => `all ${id}`)]}
-          onValue={(chosen) => session.fixtures.setGoal(chosen === "none" ? null : markers.includes(chosen) ? { kind: "marker", fixture: chosen } : { kind: "collect", item: chosen.slice("all ".length) })}
+          onValue={(chosen) =>
+            session.fixtures.setGoal(
+              chosen === "none"
+                ? null
+                : markers.includes(chosen)
+                  ? { kind: "marker", fixture: chosen }
+                  : { kind: "collect", item: chosen.slice("all ".length) },
+            )
+          }
         />
       </div>
     </section>

@@ -111,13 +111,20 @@ describe("a log as text", () => {
 describe("a log's runs of keys", () => {
   const table = () => {
     render(<LogTable />);
-    return { user: userEvent.setup(), frames: () => screen.getAllByLabelText<HTMLInputElement>("Frames"), keys: () => screen.getAllByLabelText<HTMLInputElement>("Keys") };
+    return {
+      user: userEvent.setup(),
+      frames: () => screen.getAllByLabelText<HTMLInputElement>("Frames"),
+      keys: () => screen.getAllByLabelText<HTMLInputElement>("Keys"),
+    };
   };
 
   it("are changed in place: how long, and which keys in whatever order and case", async () => {
     const { user, frames, keys } = table();
     await until(() => frames().length === 2);
-    expect([frames().map(({ value }) => value), keys().map(({ value }) => value)]).toEqual([["32", "8"], ["R", "."]]);
+    expect([frames().map(({ value }) => value), keys().map(({ value }) => value)]).toEqual([
+      ["32", "8"],
+      ["R", "."],
+    ]);
     await user.clear(frames()[0]!);
     await user.type(frames()[0]!, "12{Enter}");
     expect(lines()).toBe("12 R, 8 .");

@@ -13,14 +13,43 @@ export function LogFacts({ id, text }: { readonly id: string; readonly text: str
   const accepted = log.notes.filter((note) => note.startsWith(ACCEPTED));
   return (
     <div className="log-facts">
-      <FactField label="Title" value={log.title ?? ""} max={80} onValue={(title) => session.logEdits.changeLog(id, (each) => ({ ...each, title: title === "" ? null : title }))} />
-      <FactField label="Tags" value={log.tags.join(", ")} max={300} onValue={(tags) => session.logEdits.changeLog(id, (each) => ({ ...each, tags: parts(tags, /,/) }))} />
-      <FactField label="Notes" value={notes.join("\n")} max={2000} lines onValue={(said) => session.logEdits.changeLog(id, (each) => ({ ...each, notes: [...parts(said, /\n/), ...accepted] }))} />
+      <FactField
+        label="Title"
+        value={log.title ?? ""}
+        max={80}
+        onValue={(title) => session.logEdits.changeLog(id, (each) => ({ ...each, title: title === "" ? null : title }))}
+      />
+      <FactField
+        label="Tags"
+        value={log.tags.join(", ")}
+        max={300}
+        onValue={(tags) => session.logEdits.changeLog(id, (each) => ({ ...each, tags: parts(tags, /,/) }))}
+      />
+      <FactField
+        label="Notes"
+        value={notes.join("\n")}
+        max={2000}
+        lines
+        onValue={(said) =>
+          session.logEdits.changeLog(id, (each) => ({ ...each, notes: [...parts(said, /\n/), ...accepted] }))
+        }
+      />
       <label className="log-fact">
         <span>Rules</span>
-        <select className="form-select" value={log.rules ?? ""} onChange={(event) => session.logEdits.changeLog(id, (each) => ({ ...each, rules: event.target.value === "" ? null : event.target.value }))}>
+        <select
+          className="form-select"
+          value={log.rules ?? ""}
+          onChange={(event) =>
+            session.logEdits.changeLog(id, (each) => ({
+              ...each,
+              rules: event.target.value === "" ? null : event.target.value,
+            }))
+          }
+        >
           <option value="">The world's own</option>
-          {log.rules !== null && !world.rules.some((rules) => rules.id === log.rules) && <option value={log.rules}>{log.rules}, which is not there</option>}
+          {log.rules !== null && !world.rules.some((rules) => rules.id === log.rules) && (
+            <option value={log.rules}>{log.rules}, which is not there</option>
+          )}
           {world.rules.map((rules) => (
             <option key={rules.id} value={rules.id}>
               {rules.name}

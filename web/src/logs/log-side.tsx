@@ -27,7 +27,13 @@ export function LogSide() {
           ))}
         </div>
         <span className="grow" />
-        <Button variant="bare" className="btn-icon" aria-label="Back to the anatomy" title="Back to the anatomy (D)" onClick={() => session.benchStore.setState({ side: "anatomy" })}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          aria-label="Back to the anatomy"
+          title="Back to the anatomy (D)"
+          onClick={() => session.benchStore.setState({ side: "anatomy" })}
+        >
           <Icon name="close" />
         </Button>
       </div>

@@ -17,12 +17,16 @@ export function LogTable() {
   const frame = useBench((state) => state.frame);
   const box = useRef<HTMLDivElement>(null);
   const runs = useMemo(() => (parsed === null ? [] : keyRuns(parsed, lineEnds ?? [])), [parsed, lineEnds]);
-  const rows = useVirtualizer({ count: runs.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 6 });
+  const rows = useVirtualizer({
+    count: runs.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 6,
+  });
   const shown = runs.findIndex(({ from, to }) => from !== null && to !== null && frame > from && frame <= to);
   useEffect(() => {
     if (shown >= 0) rows.scrollToIndex(shown, { align: "auto" });
     // Only where another run is shown: the table itself is scrolled by hand too.
-     
   }, [shown]);
   if (parsed === null) return null;
   return (
@@ -66,8 +70,26 @@ function Row({ run, shown }: { readonly run: KeyRun; readonly shown: boolean }) 
       >
         {to ?? "none"}
       </button>
-      <Cell label="Frames" value={String(line.count)} faultOf={(text) => (/^\d{1,7}$/.test(text) && Number(text) >= 1 && Number(text) <= MOST_LINE_FRAMES ? null : `1 to ${MOST_LINE_FRAMES} frames`)} onValue={(text) => session.logEdits.changeShownLog((log) => withLine(log, at, { ...line, count: Number(text) }))} />
-      <Cell label="Keys" value={keysText(line.keys)} faultOf={(text) => (keysFromText(ordered(text)) < 0 ? "letters out of LRUDAB, or ." : null)} onValue={(text) => session.logEdits.changeShownLog((log) => withLine(log, at, { ...line, keys: keysFromText(ordered(text)) }))} />
+      <Cell
+        label="Frames"
+        value={String(line.count)}
+        faultOf={(text) =>
+          /^\d{1,7}$/.test(text) && Number(text) >= 1 && Number(text) <= MOST_LINE_FRAMES
+            ? null
+            : `1 to ${MOST_LINE_FRAMES} frames`
+        }
+        onValue={(text) =>
+          session.logEdits.changeShownLog((log) => withLine(log, at, { ...line, count: Number(text) }))
+        }
+      />
+      <Cell
+        label="Keys"
+        value={keysText(line.keys)}
+        faultOf={(text) => (keysFromText(ordered(text)) < 0 ? "letters out of LRUDAB, or ." : null)}
+        onValue={(text) =>
+          session.logEdits.changeShownLog((log) => withLine(log, at, { ...line, keys: keysFromText(ordered(text)) }))
+        }
+      />
       <span role="cell" className="log-until mono" title={line.until === null ? undefined : conditionText(line.until)}>
         {line.until === null ? "" : conditionText(line.until)}
       </span>
@@ -79,10 +101,22 @@ function Row({ run, shown }: { readonly run: KeyRun; readonly shown: boolean }) 
 /** Letters in the order in which a log writes them, in whatever order and case they were typed. */
 function ordered(text: string): string {
   const letters = text.toUpperCase().replace(/\s/g, "");
-  return letters === "" ? "." : [..."LRUDAB"].filter((letter) => letters.includes(letter)).join("") + letters.replace(/[LRUDAB]/g, "");
+  return letters === ""
+    ? "."
+    : [..."LRUDAB"].filter((letter) => letters.includes(letter)).join("") + letters.replace(/[LRUDAB]/g, "");
 }
 
-function Cell({ label, value, faultOf, onValue }: { readonly label: string; readonly value: string; readonly faultOf: (text: string) => string | null; readonly onValue: (text: string) => void }) {
+function Cell({
+  label,
+  value,
+  faultOf,
+  onValue,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly faultOf: (text: string) => string | null;
+  readonly onValue: (text: string) => void;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const fault = typed === null ? null : faultOf(typed);
   return (
@@ -118,17 +152,31 @@ function RowMenu({ run }: { readonly run: KeyRun }) {
   );
   return (
     <span role="cell">
-      <FloatingMenu label={`More about frames ${from === null || to === null ? "not reached" : `${from + 1} to ${to}`}`} onOpen={() => line.until === null && void session.untilLines.untilChoicesOf(at).then(setChoices)}>
+      <FloatingMenu
+        label={`More about frames ${from === null || to === null ? "not reached" : `${from + 1} to ${to}`}`}
+        onOpen={() => line.until === null && void session.untilLines.untilChoicesOf(at).then(setChoices)}
+      >
         {line.until === null ? (
           <>
             <h3 className="dropdown-header">Hold until, so that it survives another speed</h3>
             {choices === null && <p className="dropdown-item-text quiet">looking</p>}
-            {choices?.length === 0 && <p className="dropdown-item-text quiet">Nothing comes about in this stretch that it could be held until.</p>}
+            {choices?.length === 0 && (
+              <p className="dropdown-item-text quiet">
+                Nothing comes about in this stretch that it could be held until.
+              </p>
+            )}
             {choices?.map((choice) => (
               <Fragment key={choice.text}>
                 {item(
                   <>
-                    <span className="mono">{choice.text}</span> <span className={choice.holds ? "quiet" : "attention"}>{choice.same ? "same walk" : choice.holds ? `${choice.sooner} frames sooner, checks hold` : `${choice.sooner} frames sooner, breaks a check`}</span>
+                    <span className="mono">{choice.text}</span>{" "}
+                    <span className={choice.holds ? "quiet" : "attention"}>
+                      {choice.same
+                        ? "same walk"
+                        : choice.holds
+                          ? `${choice.sooner} frames sooner, checks hold`
+                          : `${choice.sooner} frames sooner, breaks a check`}
+                    </span>
                   </>,
                   () => session.logEdits.changeShownLog(() => choice.log),
                 )}
@@ -136,10 +184,16 @@ function RowMenu({ run }: { readonly run: KeyRun }) {
             ))}
           </>
         ) : (
-          item(`Back to ${lasted ?? line.count} frames`, () => session.logEdits.changeShownLog((log) => withLine(log, at, asFrames(run))))
+          item(`Back to ${lasted ?? line.count} frames`, () =>
+            session.logEdits.changeShownLog((log) => withLine(log, at, asFrames(run))),
+          )
         )}
         <hr className="dropdown-divider" />
-        {item("Add 16 frames of nothing behind", () => session.logEdits.changeShownLog((log) => withLineAfter(log, at, { kind: "keys", count: 16, keys: 0, pointer: null, until: null })))}
+        {item("Add 16 frames of nothing behind", () =>
+          session.logEdits.changeShownLog((log) =>
+            withLineAfter(log, at, { kind: "keys", count: 16, keys: 0, pointer: null, until: null }),
+          ),
+        )}
         {item("Take this run away", () => session.logEdits.changeShownLog((log) => withLine(log, at, null)))}
       </FloatingMenu>
     </span>

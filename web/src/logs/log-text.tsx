@@ -4,14 +4,18 @@ import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
-import { faultsOf  } from "../session/log/log-edits.ts";
+import { faultsOf } from "../session/log/log-edits.ts";
 
 const NONE: readonly Refusal[] = [];
 
 /** What comes of a text that is in order. */
 function SaysOfRun() {
   const refused = useBench((state) => state.refused);
-  return refused === null ? <p className="quiet">Each keystroke runs it again.</p> : <p className="attention">It cannot be run: {refused}.</p>;
+  return refused === null ? (
+    <p className="quiet">Each keystroke runs it again.</p>
+  ) : (
+    <p className="attention">It cannot be run: {refused}.</p>
+  );
 }
 
 /** A log as text: taken over with each keystroke that leaves it in order; what is not in order is marked at its line. */
@@ -83,7 +87,9 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
           <SaysOfRun />
         ) : (
           <>
-            <p className="attention">The log stays as it was last until this is in order. The text is kept in this browser meanwhile:</p>
+            <p className="attention">
+              The log stays as it was last until this is in order. The text is kept in this browser meanwhile:
+            </p>
             <ul>
               {refusals.slice(0, 4).map(({ line, message }, i) => (
                 <li key={i}>

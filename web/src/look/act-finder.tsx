@@ -53,9 +53,14 @@ export function ActFinder({ area, commands, children }: Props) {
     asked.current = null;
     act();
   }, [shown]);
-  useEffect(() => list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" }), [marked]);
+  useEffect(
+    () => list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" }),
+    [marked],
+  );
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = Object.values(commands).filter(({ name, keys }) => words.every((word) => name.toLowerCase().includes(word) || keys.some((key) => key.toLowerCase() === word)));
+  const found = Object.values(commands).filter(({ name, keys }) =>
+    words.every((word) => name.toLowerCase().includes(word) || keys.some((key) => key.toLowerCase() === word)),
+  );
   const act = (command: Command | undefined): void => {
     if (command === undefined || !command.can()) return;
     asked.current = command;
@@ -69,7 +74,14 @@ export function ActFinder({ area, commands, children }: Props) {
     event.preventDefault();
   };
   return (
-    <Modal show={shown} onHide={() => setShown(false)} aria-labelledby="acts-title" centered animation={false} dialogClassName="acts">
+    <Modal
+      show={shown}
+      onHide={() => setShown(false)}
+      aria-labelledby="acts-title"
+      centered
+      animation={false}
+      dialogClassName="acts"
+    >
       <Modal.Header closeButton>
         <Modal.Title id="acts-title" as="h2">
           Acts of the {area}
@@ -95,7 +107,15 @@ export function ActFinder({ area, commands, children }: Props) {
       <Modal.Body>
         <ul className="acts-list" id="acts-list" role="listbox" aria-label={`Acts of the ${area}`} ref={list}>
           {found.map((command, i) => (
-            <li key={command.name} id={`act-${i}`} role="option" aria-selected={i === marked} aria-disabled={!command.can()} onMouseDown={(event) => event.preventDefault()} onClick={() => act(command)}>
+            <li
+              key={command.name}
+              id={`act-${i}`}
+              role="option"
+              aria-selected={i === marked}
+              aria-disabled={!command.can()}
+              onMouseDown={(event) => event.preventDefault()}
+              onClick={() => act(command)}
+            >
               {command.name}
               <span>
                 {command.keys.map((key) => (

@@ -2,7 +2,14 @@ import type { Palette } from "./palette.ts";
 import type { PebbleKind } from "./pebble.tsx";
 
 /** Draws a pebble on a canvas, in the shapes that `Pebble` has. */
-export function drawPebble(c: CanvasRenderingContext2D, kind: PebbleKind, x: number, y: number, radius: number, { accent, attention, quiet }: Palette): void {
+export function drawPebble(
+  c: CanvasRenderingContext2D,
+  kind: PebbleKind,
+  x: number,
+  y: number,
+  radius: number,
+  { accent, attention, quiet }: Palette,
+): void {
   const quarter = Math.PI / 2;
   const gap = kind === "fail" ? Math.max(1, radius * 0.22) : 0;
   c.fillStyle = kind === "fail" ? attention : accent;

@@ -17,13 +17,20 @@ afterEach(() => {
   vi.restoreAllMocks();
 });
 
-const image = (name: string, size: number, kept: DrawnPictures) => <DrawnImage className="swatch" name={name} size={size} kept={kept} draw={() => drawn.push(name)} />;
+const image = (name: string, size: number, kept: DrawnPictures) => (
+  <DrawnImage className="swatch" name={name} size={size} kept={kept} draw={() => drawn.push(name)} />
+);
 
 it("a picture is drawn once for each name and size, and shown as an image that says nothing to who cannot see it", () => {
   const kept: DrawnPictures = new Map();
   const { container, rerender } = render(image("floor", 32, kept));
   const shown = () => container.querySelector("img")!;
-  expect([shown().getAttribute("src"), shown().width, shown().alt, shown().className]).toEqual(["data:floor 32x32", 32, "", "drawn swatch"]);
+  expect([shown().getAttribute("src"), shown().width, shown().alt, shown().className]).toEqual([
+    "data:floor 32x32",
+    32,
+    "",
+    "drawn swatch",
+  ]);
   rerender(image("floor", 32, kept));
   render(image("floor", 32, kept));
   expect(drawn).toEqual(["floor"]);
@@ -39,5 +46,10 @@ it("a picture is drawn once for each name and size, and shown as an image that s
 it("the pictures that were drawn first go where there are very many", () => {
   const kept: DrawnPictures = new Map(Array.from({ length: 2000 }, (_, i) => [`32 tile ${i}`, `data:${i}`]));
   render(image("one more", 32, kept));
-  expect([kept.size, kept.has("32 tile 0"), kept.has("32 tile 1"), kept.has("32 one more")]).toEqual([2000, false, true, true]);
+  expect([kept.size, kept.has("32 tile 0"), kept.has("32 tile 1"), kept.has("32 one more")]).toEqual([
+    2000,
+    false,
+    true,
+    true,
+  ]);
 });

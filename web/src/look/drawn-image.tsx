@@ -27,7 +27,17 @@ export function DrawnImage({ className, size, name, kept, draw }: Props) {
     kept.set(key, src);
     for (const old of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(old);
   }
-  return <img className={`drawn ${className}`} src={src} width={size} height={size} alt="" decoding="sync" draggable={false} />;
+  return (
+    <img
+      className={`drawn ${className}`}
+      src={src}
+      width={size}
+      height={size}
+      alt=""
+      decoding="sync"
+      draggable={false}
+    />
+  );
 }
 
 function drawn(size: number, draw: (c: CanvasRenderingContext2D) => void): string {

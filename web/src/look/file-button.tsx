@@ -16,11 +16,27 @@ interface Props {
 }
 
 /** A button that lets files be chosen. */
-export function FileButton({ name, accept, onFiles, multiple = false, variant = "plain", className, title, disabled, children }: Props) {
+export function FileButton({
+  name,
+  accept,
+  onFiles,
+  multiple = false,
+  variant = "plain",
+  className,
+  title,
+  disabled,
+  children,
+}: Props) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <Button variant={variant} className={className} title={title} disabled={disabled} onClick={() => input.current!.click()}>
+      <Button
+        variant={variant}
+        className={className}
+        title={title}
+        disabled={disabled}
+        onClick={() => input.current!.click()}
+      >
         {children}
       </Button>
       <input

@@ -26,7 +26,8 @@ export function FloatingMenu({ label, onOpen, children }: Props) {
   const press = (event: React.KeyboardEvent): void => {
     const items = [...(menu.current?.querySelectorAll<HTMLElement>("button") ?? [])];
     const at = items.indexOf(document.activeElement as HTMLElement);
-    if (event.key === "ArrowDown" || event.key === "ArrowUp") items[(at + (event.key === "ArrowDown" ? 1 : -1) + items.length) % items.length]?.focus();
+    if (event.key === "ArrowDown" || event.key === "ArrowUp")
+      items[(at + (event.key === "ArrowDown" ? 1 : -1) + items.length) % items.length]?.focus();
     else if (event.key === "Escape") close();
     else return;
     event.preventDefault();
@@ -48,7 +49,14 @@ export function FloatingMenu({ label, onOpen, children }: Props) {
       >
         <Icon name="more" />
       </Button>
-      <Overlay target={button} show={open} placement="bottom-start" rootClose transition={false} onHide={() => setOpen(false)}>
+      <Overlay
+        target={button}
+        show={open}
+        placement="bottom-start"
+        rootClose
+        transition={false}
+        onHide={() => setOpen(false)}
+      >
         {({ ref, style }) => (
           <div
             ref={(element) => {

@@ -11,7 +11,17 @@ afterEach(cleanup);
 const whole: NumberRange = { min: 1, max: 48, whole: true };
 
 /** The field with what it was given, and what it told. */
-function field({ range = whole, begin = 16, step = 1, takes = () => true }: { readonly range?: NumberRange; readonly begin?: number; readonly step?: number; readonly takes?: (value: number) => boolean } = {}) {
+function field({
+  range = whole,
+  begin = 16,
+  step = 1,
+  takes = () => true,
+}: {
+  readonly range?: NumberRange;
+  readonly begin?: number;
+  readonly step?: number;
+  readonly takes?: (value: number) => boolean;
+} = {}) {
   const told: [number, boolean][] = [];
   const ended = vi.fn();
   function Shown() {
@@ -55,18 +65,21 @@ describe("a number field", () => {
     expect(told).toHaveLength(2);
   });
 
-  it.each(["0", "-3", "3.5", "49", "", "wide"])("keeps %j, which may not be, in the field to be corrected, and says what may", async (typed) => {
-    const user = userEvent.setup();
-    const { told, input } = field();
-    await user.clear(input);
-    if (typed !== "") await user.type(input, typed);
-    await user.tab();
-    expect([input.value, input.getAttribute("aria-invalid"), told]).toEqual([typed, "true", []]);
-    expect(screen.getByRole("status").textContent).toBe("Width: a whole number from 1 to 48 px");
-    await user.click(input);
-    await user.keyboard("{Escape}");
-    expect([input.value, input.getAttribute("aria-invalid")]).toEqual(["16", "false"]);
-  });
+  it.each(["0", "-3", "3.5", "49", "", "wide"])(
+    "keeps %j, which may not be, in the field to be corrected, and says what may",
+    async (typed) => {
+      const user = userEvent.setup();
+      const { told, input } = field();
+      await user.clear(input);
+      if (typed !== "") await user.type(input, typed);
+      await user.tab();
+      expect([input.value, input.getAttribute("aria-invalid"), told]).toEqual([typed, "true", []]);
+      expect(screen.getByRole("status").textContent).toBe("Width: a whole number from 1 to 48 px");
+      await user.click(input);
+      await user.keyboard("{Escape}");
+      expect([input.value, input.getAttribute("aria-invalid")]).toEqual(["16", "false"]);
+    },
+  );
 
   it("reads a comma as a point where decimals may be", async () => {
     const user = userEvent.setup();
@@ -97,7 +110,11 @@ describe("a number field", () => {
     fireEvent.pointerMove(label, { clientX: 109 });
     fireEvent.pointerMove(label, { clientX: 124 });
     fireEvent.pointerMove(label, { clientX: -900 });
-    expect(told).toEqual([[17, true], [19, true], [1, true]]);
+    expect(told).toEqual([
+      [17, true],
+      [19, true],
+      [1, true],
+    ]);
     expect(ended).not.toHaveBeenCalled();
     fireEvent.pointerUp(label);
     fireEvent.pointerMove(label, { clientX: 300 });

@@ -28,7 +28,8 @@ export function NumberField({ label, range, unit, value, step, warn, onValue, on
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const drag = useRef<{ readonly x: number; readonly from: number; readonly stroke: string } | null>(null);
-  const fault = draft !== null && numberOf(draft, range) === null ? `${label}: ${rangeText(range)}${unit ? ` ${unit}` : ""}` : null;
+  const fault =
+    draft !== null && numberOf(draft, range) === null ? `${label}: ${rangeText(range)}${unit ? ` ${unit}` : ""}` : null;
 
   // What may not be stays in the field to be corrected.
   const commit = (text: string): void => {

@@ -8,7 +8,15 @@ export function Pebble({ kind, radius = 5, label }: { kind: PebbleKind; radius?:
   const size = radius * 2 + 2;
   const hidden = label === null;
   return (
-    <svg width={size} height={size} viewBox={`${-size / 2} ${-size / 2} ${size} ${size}`} className={`pebble pebble-${kind}`} role={hidden ? undefined : "img"} aria-hidden={hidden || undefined} aria-label={hidden ? undefined : (label ?? WORDS[kind])}>
+    <svg
+      width={size}
+      height={size}
+      viewBox={`${-size / 2} ${-size / 2} ${size} ${size}`}
+      className={`pebble pebble-${kind}`}
+      role={hidden ? undefined : "img"}
+      aria-hidden={hidden || undefined}
+      aria-label={hidden ? undefined : (label ?? WORDS[kind])}
+    >
       <PebbleShape kind={kind} radius={radius} />
     </svg>
   );

@@ -1,7 +1,9 @@
 /** Hands a file to the browser to save. */
 export function saveFile(name: string, content: string | Blob): void {
   const link = document.createElement("a");
-  const address = URL.createObjectURL(typeof content === "string" ? new Blob([content], { type: "text/plain" }) : content);
+  const address = URL.createObjectURL(
+    typeof content === "string" ? new Blob([content], { type: "text/plain" }) : content,
+  );
   link.href = address;
   link.download = name;
   link.click();

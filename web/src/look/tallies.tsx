@@ -3,7 +3,13 @@ import type { ReactNode } from "react";
 import { Pebble } from "./pebble.tsx";
 
 /** How many checks pass, fail and were not reached, each with its pebble; kinds that there are none of are left out. */
-export function Tallies({ verdicts, children }: { readonly verdicts: readonly Verdict[]; readonly children?: ReactNode }) {
+export function Tallies({
+  verdicts,
+  children,
+}: {
+  readonly verdicts: readonly Verdict[];
+  readonly children?: ReactNode;
+}) {
   const count = (kind: Verdict["verdict"]): number => verdicts.filter(({ verdict }) => verdict === kind).length;
   return (
     <span className="row-line tallies">

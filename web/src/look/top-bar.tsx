@@ -60,7 +60,11 @@ function HoldingLogs() {
   const failing = logs - holding;
   return (
     <span className={`row-line holding${failing > 0 ? " attention" : ""}`} title={`${holding} of ${logs} logs hold`}>
-      <Pebble kind={failing > 0 ? "fail" : "pass"} radius={4.5} label={failing > 0 ? `${failing} of ${logs} logs do not hold` : `all ${logs} logs hold`} />
+      <Pebble
+        kind={failing > 0 ? "fail" : "pass"}
+        radius={4.5}
+        label={failing > 0 ? `${failing} of ${logs} logs do not hold` : `all ${logs} logs hold`}
+      />
       <span aria-hidden="true">{failing > 0 ? failing : logs}</span>
     </span>
   );
@@ -72,7 +76,11 @@ function ShelfTools() {
   const state = busy ? "saving" : unsaved > 0 ? "offline" : "saved";
   return (
     <>
-      <span className={`saving ${state}`} role="status" title={unsaved > 0 ? "They are saved once their world is opened and the server is there." : undefined}>
+      <span
+        className={`saving ${state}`}
+        role="status"
+        title={unsaved > 0 ? "They are saved once their world is opened and the server is there." : undefined}
+      >
         <Icon name={busy ? "waiting" : unsaved > 0 ? "attention" : "check"} />
         {busy ? "at work" : unsaved > 0 ? `${plural(unsaved, "edit")} not saved yet` : "all saved"}
       </span>
@@ -85,7 +93,13 @@ function ShelfTools() {
 
 function HelpButton() {
   return (
-    <Button variant="bare" className="btn-icon" title="Acts and keys (? or Ctrl K)" aria-label="Acts and keys" onClick={showActs}>
+    <Button
+      variant="bare"
+      className="btn-icon"
+      title="Acts and keys (? or Ctrl K)"
+      aria-label="Acts and keys"
+      onClick={showActs}
+    >
       <Icon name="help" />
     </Button>
   );
@@ -111,7 +125,9 @@ const isCalm = ({ state, refused }: SaveState): boolean => state !== "offline" &
 function savingText({ state, revision, waiting, refused, keeps }: SaveState): string {
   switch (state) {
     case "saved":
-      return refused.length > 0 ? `${plural(refused.length, "edit")} refused, all others saved` : `saved, revision ${revision}`;
+      return refused.length > 0
+        ? `${plural(refused.length, "edit")} refused, all others saved`
+        : `saved, revision ${revision}`;
     case "saving":
       return "saving";
     case "offline":

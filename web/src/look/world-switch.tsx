@@ -30,7 +30,10 @@ export function WorldSwitch({ worldId, name, area }: Props) {
           <>
             {others.map((world) => (
               <Dropdown.Item key={world.id} as={Link} to={`/w/${world.id}/${area}`}>
-                {world.name} <span className="quiet">{plural(world.rooms, "room")}, {plural(world.logs, "log")}</span>
+                {world.name}{" "}
+                <span className="quiet">
+                  {plural(world.rooms, "room")}, {plural(world.logs, "log")}
+                </span>
               </Dropdown.Item>
             ))}
             {others.length === 0 && <Dropdown.ItemText className="quiet">There is no other world</Dropdown.ItemText>}

@@ -30,9 +30,17 @@ function Shown() {
 function writer(replaces: number | null = null) {
   session.checks.beginCheck(replaces);
   render(<Shown />);
-  return { user: userEvent.setup(), input: screen.getByLabelText<HTMLInputElement>("Check"), says: () => screen.getByRole("status").textContent, words: () => screen.queryAllByRole("option").map((each) => each.textContent) };
+  return {
+    user: userEvent.setup(),
+    input: screen.getByLabelText<HTMLInputElement>("Check"),
+    says: () => screen.getByRole("status").textContent,
+    words: () => screen.queryAllByRole("option").map((each) => each.textContent),
+  };
 }
-const checks = (): string[] => writeLog(readLog(session.project.store.getState().project!.logs.get("along")!)).split("\n").filter((line) => line.startsWith("check "));
+const checks = (): string[] =>
+  writeLog(readLog(session.project.store.getState().project!.logs.get("along")!))
+    .split("\n")
+    .filter((line) => line.startsWith("check "));
 
 describe("a check that is written", () => {
   it("has the keyboard, says at once what it says of the run, and is kept with Enter", async () => {

@@ -48,7 +48,10 @@ export function CheckWriter() {
   const fault = text.trim() === "" ? null : checkFault(world, text);
   const completion = completeCheck(world, text.slice(0, caret));
   // A word that may still become one is not wrong yet, nor is an end at which something is missing.
-  const unfinished = fault !== null && caret === text.length && (fault.from === fault.to || (fault.to === text.length && completion.words.length > 0));
+  const unfinished =
+    fault !== null &&
+    caret === text.length &&
+    (fault.from === fault.to || (fault.to === text.length && completion.words.length > 0));
   const words = open ? completion.words : [];
   const take = (word: string): void => {
     const next = `${text.slice(0, completion.from)}${word} ${text.slice(caret).trimStart()}`;
@@ -75,8 +78,15 @@ export function CheckWriter() {
       event.preventDefault();
       setOpen(true);
       const count = completion.words.length;
-      if (count > 0) setChosen((chosen + (event.key === "ArrowDown" ? 1 : -1) + count + (chosen < 0 && event.key === "ArrowUp" ? 1 : 0)) % count);
-    } else if ((event.key === "Tab" && words.length > 0 && text.length > 0 && fault !== null) || (event.key === "Enter" && chosen >= 0)) {
+      if (count > 0)
+        setChosen(
+          (chosen + (event.key === "ArrowDown" ? 1 : -1) + count + (chosen < 0 && event.key === "ArrowUp" ? 1 : 0)) %
+            count,
+        );
+    } else if (
+      (event.key === "Tab" && words.length > 0 && text.length > 0 && fault !== null) ||
+      (event.key === "Enter" && chosen >= 0)
+    ) {
       event.preventDefault();
       take(words[Math.max(0, chosen)]!);
     } else if (event.key === "Enter") {
@@ -116,9 +126,22 @@ export function CheckWriter() {
             </span>
           )}
           {words.length > 0 && (
-            <ul className="writer-words" style={{ "--at": `${completion.from}ch` } as React.CSSProperties} id="check-words" role="listbox" aria-label={`Words for ${completion.name}`}>
+            <ul
+              className="writer-words"
+              style={{ "--at": `${completion.from}ch` } as React.CSSProperties}
+              id="check-words"
+              role="listbox"
+              aria-label={`Words for ${completion.name}`}
+            >
               {words.slice(0, 40).map((word, i) => (
-                <li key={word} id={`check-word-${i}`} role="option" aria-selected={i === chosen} onMouseDown={(event) => event.preventDefault()} onClick={() => take(word)}>
+                <li
+                  key={word}
+                  id={`check-word-${i}`}
+                  role="option"
+                  aria-selected={i === chosen}
+                  onMouseDown={(event) => event.preventDefault()}
+                  onClick={() => take(word)}
+                >
                   {word}
                 </li>
               ))}
@@ -128,7 +151,13 @@ export function CheckWriter() {
         <Button variant="main" disabled={fault !== null || text.trim() === ""} onClick={() => keep(text)}>
           {begun.replaces === null ? "Add it" : "Change it"}
         </Button>
-        <Button variant="bare" className="btn-icon" aria-label="Close" title="Close (Esc)" onClick={session.checks.endCheck}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          aria-label="Close"
+          title="Close (Esc)"
+          onClick={session.checks.endCheck}
+        >
           <Icon name="close" />
         </Button>
       </div>
@@ -145,13 +174,22 @@ export function CheckWriter() {
         ) : (
           <>
             <Pebble kind={verdict.verdict} label={null} />
-            {verdict.verdict === "pass" ? `passes, decided at frame ${verdict.frame}` : verdict.verdict === "fail" ? `fails at frame ${verdict.frame}; seen: ${verdict.seen ?? "nothing"}` : `not reached: ${verdict.seen ?? ""}`}
+            {verdict.verdict === "pass"
+              ? `passes, decided at frame ${verdict.frame}`
+              : verdict.verdict === "fail"
+                ? `fails at frame ${verdict.frame}; seen: ${verdict.seen ?? "nothing"}`
+                : `not reached: ${verdict.seen ?? ""}`}
           </>
         )}
       </p>
       <div className="writer-offers" role="group" aria-label="True in this frame">
         {offered.slice(0, MOST_OFFERED).map((check) => (
-          <button key={checkText(check)} type="button" className="btn btn-plain mono" onClick={() => keep(checkText(check))}>
+          <button
+            key={checkText(check)}
+            type="button"
+            className="btn btn-plain mono"
+            onClick={() => keep(checkText(check))}
+          >
             <Icon name="plus" /> {checkText(check)}
           </button>
         ))}

@@ -31,7 +31,12 @@ export interface UntilEnd {
 }
 
 /** Draws ruler and lanes of a run. */
-export function drawLanes(c: CanvasRenderingContext2D, scale: LineScale, { rows, tileSize, roomNames, untils }: LaneInput, colours: Palette): void {
+export function drawLanes(
+  c: CanvasRenderingContext2D,
+  scale: LineScale,
+  { rows, tileSize, roomNames, untils }: LaneInput,
+  colours: Palette,
+): void {
   const end = rows.count - 1;
   drawNames(c, scale, colours);
   c.save();
@@ -50,19 +55,28 @@ export function drawLanes(c: CanvasRenderingContext2D, scale: LineScale, { rows,
 
 /** The rows of the shown part, one more at each end. */
 const firstOf = (scale: LineScale): number => Math.max(0, Math.floor(scale.from) - 1);
-const lastOf = (scale: LineScale, rows: TraceRows): number => Math.min(rows.count - 1, Math.ceil(scale.from + scale.frames) + 1);
+const lastOf = (scale: LineScale, rows: TraceRows): number =>
+  Math.min(rows.count - 1, Math.ceil(scale.from + scale.frames) + 1);
 
 function drawNames(c: CanvasRenderingContext2D, scale: LineScale, colours: Palette): void {
   c.font = `12px ${colours.text}`;
   c.textAlign = "right";
   c.textBaseline = "middle";
   c.fillStyle = colours.quiet;
-  for (const [name, y] of [["Checks", CHECKS_Y], ["Keys", KEYS_Y + 8], ["Room", ROOM_Y + 7], ["Off grid", GRID_BASE - 7]] as const) c.fillText(name, scale.left - 12, y);
+  for (const [name, y] of [
+    ["Checks", CHECKS_Y],
+    ["Keys", KEYS_Y + 8],
+    ["Room", ROOM_Y + 7],
+    ["Off grid", GRID_BASE - 7],
+  ] as const)
+    c.fillText(name, scale.left - 12, y);
 }
 
 function drawRuler(c: CanvasRenderingContext2D, scale: LineScale, end: number, colours: Palette): void {
   const perFrame = scale.width / scale.frames;
-  const every = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000].find((n) => n * perFrame >= 56) ?? 1_000_000;
+  const every =
+    [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000].find((n) => n * perFrame >= 56) ??
+    1_000_000;
   const small = every / (every % 5 === 0 ? 5 : every);
   c.font = `12px ${colours.text}`;
   c.textAlign = "left";
@@ -141,7 +155,12 @@ function diamond(c: CanvasRenderingContext2D, x: number, colour: string): void {
 }
 
 /** Calls back for each stretch of frames 1 to the last in which a column keeps its value. */
-function stretches(column: Uint8Array, first: number, count: number, each: (from: number, to: number, value: number) => void): void {
+function stretches(
+  column: Uint8Array,
+  first: number,
+  count: number,
+  each: (from: number, to: number, value: number) => void,
+): void {
   let from = first;
   for (let frame = first + 1; frame <= count; frame++) {
     if (frame === count || column[frame] !== column[from]) {
@@ -183,7 +202,12 @@ function drawKeys(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows
 }
 
 /** A small flag at the end of each line that was held until something. */
-function drawUntils(c: CanvasRenderingContext2D, scale: LineScale, untils: readonly UntilEnd[], colours: Palette): void {
+function drawUntils(
+  c: CanvasRenderingContext2D,
+  scale: LineScale,
+  untils: readonly UntilEnd[],
+  colours: Palette,
+): void {
   let last = -10;
   c.fillStyle = colours.ochre;
   for (const { frame } of untils) {
@@ -215,7 +239,13 @@ function drawArrow(c: CanvasRenderingContext2D, x: number, y: number, [dx, dy]: 
   c.stroke();
 }
 
-function drawRooms(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows, names: readonly string[], colours: Palette): void {
+function drawRooms(
+  c: CanvasRenderingContext2D,
+  scale: LineScale,
+  rows: TraceRows,
+  names: readonly string[],
+  colours: Palette,
+): void {
   c.textAlign = "left";
   c.textBaseline = "middle";
   c.font = `12px ${colours.text}`;
@@ -232,7 +262,13 @@ function drawRooms(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRow
   });
 }
 
-function drawGridDistance(c: CanvasRenderingContext2D, scale: LineScale, rows: TraceRows, tileSize: number, colours: Palette): void {
+function drawGridDistance(
+  c: CanvasRenderingContext2D,
+  scale: LineScale,
+  rows: TraceRows,
+  tileSize: number,
+  colours: Palette,
+): void {
   const tileUnits = tileSize * 256;
   const max = tileUnits / 2;
   const high = GRID_BASE - GRID_TOP;
@@ -250,7 +286,8 @@ function drawGridDistance(c: CanvasRenderingContext2D, scale: LineScale, rows: T
     for (let frame = from; frame <= to; frame++) {
       const distance = gridDistance(tileUnits, rows.x[frame]!, rows.y[frame]!);
       if (distance > far) far = distance;
-      if (distance > 0 && frame > 0 && rows.x[frame] === rows.x[frame - 1] && rows.y[frame] === rows.y[frame - 1]) rests = true;
+      if (distance > 0 && frame > 0 && rows.x[frame] === rows.x[frame - 1] && rows.y[frame] === rows.y[frame - 1])
+        rests = true;
     }
     const y = GRID_BASE - (far / max) * high;
     c.lineTo(scale.left + column, y);

@@ -15,21 +15,39 @@ export function KeepWalk() {
   useEffect(() => field.current?.focus(), []);
   if (walk?.phase !== "offered") return null;
   const { checks, differs } = walk;
-  const toggle = (i: number): void => setOff((old) => new Set(old.has(i) ? [...old].filter((n) => n !== i) : [...old, i]));
+  const toggle = (i: number): void =>
+    setOff((old) => new Set(old.has(i) ? [...old].filter((n) => n !== i) : [...old, i]));
   return (
     <Form
       className="keep-walk"
       aria-label="Keep this walk"
       onSubmit={(event) => {
         event.preventDefault();
-        session.offeredWalk.keepWalk(title, checks.filter((_, i) => !off.has(i)));
+        session.offeredWalk.keepWalk(
+          title,
+          checks.filter((_, i) => !off.has(i)),
+        );
       }}
     >
       <div>
         <h2>Keep this walk as a log?</h2>
-        {differs === null ? <p className="quiet">{walk.rows.count - 1} frames recorded</p> : <p className="attention">Replayed under the settings as they are now, frame {differs} is the first that differs from what you saw.</p>}
+        {differs === null ? (
+          <p className="quiet">{walk.rows.count - 1} frames recorded</p>
+        ) : (
+          <p className="attention">
+            Replayed under the settings as they are now, frame {differs} is the first that differs from what you saw.
+          </p>
+        )}
       </div>
-      <Form.Control ref={field} className="title" aria-label="Title" placeholder="Title, such as Down to the east bay" maxLength={80} value={title} onChange={(event) => setTitle(event.target.value)} />
+      <Form.Control
+        ref={field}
+        className="title"
+        aria-label="Title"
+        placeholder="Title, such as Down to the east bay"
+        maxLength={80}
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+      />
       <div className="checks">
         {checks.map((check, i) => (
           <label key={checkText(check)} className="row-line">
@@ -40,7 +58,11 @@ export function KeepWalk() {
         ))}
       </div>
       {walk.onto !== null && (
-        <Button variant="main" title="What it pressed after this frame before is cut away" onClick={session.offeredWalk.keepInLog}>
+        <Button
+          variant="main"
+          title="What it pressed after this frame before is cut away"
+          onClick={session.offeredWalk.keepInLog}
+        >
           Keep in this log
         </Button>
       )}

@@ -83,14 +83,24 @@ export function Lanes() {
         scrub(event);
         const { left, top } = box.current!.getBoundingClientRect();
         const [x, y] = [event.clientX - left, event.clientY - top];
-        setNear(rows === null || fixtures === null ? null : (eventsNear(rows, fixtures, scale, x, y) ?? untilNear(untils, scale, x, y)));
+        setNear(
+          rows === null || fixtures === null
+            ? null
+            : (eventsNear(rows, fixtures, scale, x, y) ?? untilNear(untils, scale, x, y)),
+        );
       }}
       onPointerLeave={() => setNear(null)}
     >
       <canvas ref={canvas} aria-hidden="true" style={{ width, height: HEIGHT }} />
       {rows === null && <NoRun />}
       {near !== null && (
-        <div className="lane-name event" style={near.x > scale.left + scale.width / 2 ? { right: `calc(100% - ${near.x - 8}px)` } : { left: near.x + 8 }} aria-hidden="true">
+        <div
+          className="lane-name event"
+          style={
+            near.x > scale.left + scale.width / 2 ? { right: `calc(100% - ${near.x - 8}px)` } : { left: near.x + 8 }
+          }
+          aria-hidden="true"
+        >
           {near.frame}: {near.text}
         </div>
       )}
@@ -105,8 +115,13 @@ export function Lanes() {
 function NoRun() {
   const refused = useBench((state) => state.refused);
   const log = useBench((state) => state.log);
-  if (refused !== null) return <p className="lanes-empty attention">This log cannot be run: {refused}. Its text is kept as it is.</p>;
-  return log === null ? <p className="lanes-empty">No log yet. Press R, walk through the room, and keep the walk: it shows here, frame by frame.</p> : null;
+  if (refused !== null)
+    return <p className="lanes-empty attention">This log cannot be run: {refused}. Its text is kept as it is.</p>;
+  return log === null ? (
+    <p className="lanes-empty">
+      No log yet. Press R, walk through the room, and keep the walk: it shows here, frame by frame.
+    </p>
+  ) : null;
 }
 
 /** Marks the first frame in which another rule set's run differs. */

@@ -22,7 +22,12 @@ const LEAST_FRAMES = 24;
 
 /** The scale of a line of that width for a run of so many frames, or for a part of it. */
 export function lineScale(width: number, frames: number, part: LineWindow | null = null): LineScale {
-  return { left: LEFT, width: Math.max(1, width - LEFT - RIGHT), from: part?.from ?? 0, frames: Math.max(1, part?.frames ?? frames) };
+  return {
+    left: LEFT,
+    width: Math.max(1, width - LEFT - RIGHT),
+    from: part?.from ?? 0,
+    frames: Math.max(1, part?.frames ?? frames),
+  };
 }
 
 /** Where a frame lies. */
@@ -32,7 +37,10 @@ export function frameX(scale: LineScale, frame: number): number {
 
 /** The frame at a place, kept within the line. */
 export function frameAt(scale: LineScale, x: number): number {
-  return Math.max(0, scale.from + Math.max(0, Math.min(scale.frames, Math.round(((x - scale.left) / scale.width) * scale.frames))));
+  return Math.max(
+    0,
+    scale.from + Math.max(0, Math.min(scale.frames, Math.round(((x - scale.left) / scale.width) * scale.frames))),
+  );
 }
 
 /** Whether a frame lies on the shown part. */

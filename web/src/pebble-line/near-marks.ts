@@ -19,8 +19,11 @@ const NO_UNTILS: readonly UntilEnd[] = [];
 
 /** Where the lines that were held until something ended; the one that ran out has no end of that kind. */
 export function untilEnds(parsed: InputLog | null, lineEnds: readonly number[] | null): readonly UntilEnd[] {
-  if (parsed === null || lineEnds === null || !parsed.lines.some((line) => line.kind === "keys" && line.until !== null)) return NO_UNTILS;
-  return keyRuns(parsed, lineEnds).flatMap(({ line, to }): UntilEnd[] => (line.until === null || to === null ? [] : [{ frame: to, text: `until ${conditionText(line.until)}` }]));
+  if (parsed === null || lineEnds === null || !parsed.lines.some((line) => line.kind === "keys" && line.until !== null))
+    return NO_UNTILS;
+  return keyRuns(parsed, lineEnds).flatMap(({ line, to }): UntilEnd[] =>
+    line.until === null || to === null ? [] : [{ frame: to, text: `until ${conditionText(line.until)}` }],
+  );
 }
 
 /** The end of an `until` line under the pointer. */
@@ -42,7 +45,9 @@ export function eventsNear(rows: TraceRows, world: World, scale: LineScale, x: n
   }
   if (best === null) return null;
   const texts: string[] = [];
-  for (let i = 0; i < rows.events.length; i += 3) if (rows.events[i] === best && rows.events[i + 1] !== ARRIVE) texts.push(eventText(world, rows.events[i + 1]!, rows.events[i + 2]!));
+  for (let i = 0; i < rows.events.length; i += 3)
+    if (rows.events[i] === best && rows.events[i + 1] !== ARRIVE)
+      texts.push(eventText(world, rows.events[i + 1]!, rows.events[i + 2]!));
   return { x: frameX(scale, best), frame: best, text: texts.join(", ") };
 }
 

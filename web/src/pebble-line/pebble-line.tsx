@@ -21,7 +21,14 @@ import { logOrder, logTitle } from "../session/log/log-title.ts";
 // One and the same list: a selector that makes a new one each time would draw for ever.
 const NO_VERDICTS: readonly Verdict[] = [];
 
-const RATES: Readonly<Record<string, number>> = { "1/8x": 1 / 8, "1/4x": 1 / 4, "1/2x": 1 / 2, "1x": 1, "2x": 2, "4x": 4 };
+const RATES: Readonly<Record<string, number>> = {
+  "1/8x": 1 / 8,
+  "1/4x": 1 / 4,
+  "1/2x": 1 / 2,
+  "1x": 1,
+  "2x": 2,
+  "4x": 4,
+};
 
 /** The log as a line of frames: chooser and transport on the left, the line beside it. */
 export function PebbleLine() {
@@ -48,7 +55,12 @@ function LogChooser() {
   const ids = logs === null ? [] : logOrder(logs);
   return (
     <div className="row-line">
-      <Form.Select aria-label="Log" value={log ?? ""} disabled={walking || ids.length === 0} onChange={(event) => session.shownLog.selectLog(event.target.value)}>
+      <Form.Select
+        aria-label="Log"
+        value={log ?? ""}
+        disabled={walking || ids.length === 0}
+        onChange={(event) => session.shownLog.selectLog(event.target.value)}
+      >
         {ids.length === 0 && <option value="">No log yet</option>}
         {ids.map((id) => (
           <option key={id} value={id}>
@@ -66,7 +78,13 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
   const log = useBench((state) => state.log);
   return (
     <Dropdown align="end">
-      <Dropdown.Toggle variant="plain" className="btn-icon bare-toggle" aria-label="More about this log" title="More about this log" disabled={disabled}>
+      <Dropdown.Toggle
+        variant="plain"
+        className="btn-icon bare-toggle"
+        aria-label="More about this log"
+        title="More about this log"
+        disabled={disabled}
+      >
         <Icon name="more" />
       </Dropdown.Toggle>
       <Dropdown.Menu>
@@ -139,20 +157,43 @@ function Transport() {
   const rateName = Object.keys(RATES).find((name) => RATES[name] === rate) ?? "1x";
   return (
     <div className="row-line transport">
-      <Button variant="plain" className={`btn-icon${walking ? " active" : ""}`} title={`${walking ? "Stop walking (Esc)" : "Walk and record (R)"}`} aria-label={walking ? "Stop walking" : "Walk and record"} disabled={!useCan(session.commands.bench.walk)} onClick={session.commands.bench.walk.act}>
+      <Button
+        variant="plain"
+        className={`btn-icon${walking ? " active" : ""}`}
+        title={`${walking ? "Stop walking (Esc)" : "Walk and record (R)"}`}
+        aria-label={walking ? "Stop walking" : "Walk and record"}
+        disabled={!useCan(session.commands.bench.walk)}
+        onClick={session.commands.bench.walk.act}
+      >
         <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true">
-          {walking ? <rect x="1" y="1" width="10" height="10" rx="1.5" fill="var(--kp-attention)" /> : <circle cx="6" cy="6" r="5" fill="var(--kp-attention)" />}
+          {walking ? (
+            <rect x="1" y="1" width="10" height="10" rx="1.5" fill="var(--kp-attention)" />
+          ) : (
+            <circle cx="6" cy="6" r="5" fill="var(--kp-attention)" />
+          )}
         </svg>
       </Button>
       <span className="gap" />
       <IconButton command={session.commands.bench.first} icon="first" variant="plain" />
       <IconButton command={session.commands.bench.back} icon="back" variant="plain" />
-      <Button variant="main" className="play" title="Play or pause (Space)" aria-label={playing ? "Pause" : "Play"} disabled={!useCan(session.commands.bench.playPause)} onClick={session.commands.bench.playPause.act}>
+      <Button
+        variant="main"
+        className="play"
+        title="Play or pause (Space)"
+        aria-label={playing ? "Pause" : "Play"}
+        disabled={!useCan(session.commands.bench.playPause)}
+        onClick={session.commands.bench.playPause.act}
+      >
         <Icon name={playing ? "pause" : "play"} />
       </Button>
       <IconButton command={session.commands.bench.forward} icon="forward" variant="plain" />
       <div className="grow">
-        <SelectField label="Speed" value={rateName} choices={Object.keys(RATES)} onValue={(name) => session.playing.chooseRate(RATES[name]!)} />
+        <SelectField
+          label="Speed"
+          value={rateName}
+          choices={Object.keys(RATES)}
+          onValue={(name) => session.playing.chooseRate(RATES[name]!)}
+        />
       </div>
     </div>
   );
@@ -173,7 +214,10 @@ function FrameCount() {
       const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
       // A log with `until` lines rarely needs all its frames.
       const counted = state.parsed?.lines.every((line) => line.kind === "comment" || line.until === null) ?? false;
-      const unused = state.walk === null && state.parsed !== null && state.run !== null && counted ? logFrames(state.parsed) : frames;
+      const unused =
+        state.walk === null && state.parsed !== null && state.run !== null && counted
+          ? logFrames(state.parsed)
+          : frames;
       frame.current.textContent = String(state.frame);
       rest.current.textContent = `of ${frames}${unused > frames ? ` (log ${unused})` : ""}`;
       seconds.current.textContent = `${(state.frame / frameRate).toFixed(2)} s`;
@@ -181,7 +225,10 @@ function FrameCount() {
     follow();
     return session.benchStore.subscribe(follow);
   }, [frameRate]);
-  const kinds = (["pass", "fail", "unreached"] as const).map((kind) => ({ kind, count: verdicts.filter((v) => v.verdict === kind).length }));
+  const kinds = (["pass", "fail", "unreached"] as const).map((kind) => ({
+    kind,
+    count: verdicts.filter((v) => v.verdict === kind).length,
+  }));
   return (
     <div className="row-line frame-count">
       <span className="frame" ref={frame} />

@@ -80,7 +80,45 @@ function makeParts() {
   const journal = new JournalSession(project, proofs);
   const shelf = new ShelfSession(outbox, serverEvents);
   const makeWorld = new WorldMaking(shelf);
-  return { benchStore, saveStore, outbox, asked, serverEvents, project, tried, chosen, shownRoom, proofs, explanation, beside, latency, shownLog, playing, sound, ruleSets, fixes, feel, painting, fixtures, rooms, tiles, sheets, offeredWalk, walks, reEntries, logEdits, checks, untilLines, board, randomWalks, accepted, floorplan, journal, shelf, makeWorld };
+  return {
+    benchStore,
+    saveStore,
+    outbox,
+    asked,
+    serverEvents,
+    project,
+    tried,
+    chosen,
+    shownRoom,
+    proofs,
+    explanation,
+    beside,
+    latency,
+    shownLog,
+    playing,
+    sound,
+    ruleSets,
+    fixes,
+    feel,
+    painting,
+    fixtures,
+    rooms,
+    tiles,
+    sheets,
+    offeredWalk,
+    walks,
+    reEntries,
+    logEdits,
+    checks,
+    untilLines,
+    board,
+    randomWalks,
+    accepted,
+    floorplan,
+    journal,
+    shelf,
+    makeWorld,
+  };
 }
 
 /** The parts of a session, by what one works on. */
@@ -94,13 +132,28 @@ export interface Session extends Parts {
 }
 
 function makeCommands(session: Parts) {
-  return { bench: benchCommands(session), floorplan: floorplanCommands(session), journal: journalCommands(session), proofs: proofsCommands(session), shelf: shelfCommands(session) };
+  return {
+    bench: benchCommands(session),
+    floorplan: floorplanCommands(session),
+    journal: journalCommands(session),
+    proofs: proofsCommands(session),
+    shelf: shelfCommands(session),
+  };
 }
 
 /** Makes a session: the page has one, a test as many as it wants. */
 export function makeSession(): Session {
   const parts = makeParts();
-  const stores = [parts.benchStore, parts.project.store, parts.fixes.store, parts.board.store, parts.proofs.store, parts.floorplan.store, parts.journal.store, parts.shelf.store];
+  const stores = [
+    parts.benchStore,
+    parts.project.store,
+    parts.fixes.store,
+    parts.board.store,
+    parts.proofs.store,
+    parts.floorplan.store,
+    parts.journal.store,
+    parts.shelf.store,
+  ];
   const onChange = (listener: () => void): (() => void) => {
     const stops = stores.map((store) => store.subscribe(listener));
     return () => stops.forEach((stop) => stop());

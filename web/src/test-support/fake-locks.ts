@@ -26,7 +26,10 @@ export class FakeLocks {
   close(owner: string): void {
     for (const [name, queue] of this.queues) {
       const holds = queue[0]?.owner === owner;
-      this.queues.set(name, queue.filter((each, i) => i === 0 || each.owner !== owner));
+      this.queues.set(
+        name,
+        queue.filter((each, i) => i === 0 || each.owner !== owner),
+      );
       if (holds) this.next(name);
     }
   }

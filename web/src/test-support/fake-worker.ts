@@ -45,7 +45,11 @@ export class FakeWorker extends Line {
   }
 
   private async begin(name: "simulation" | "proofs" | "trials"): Promise<void> {
-    const loading: Readonly<Record<typeof name, () => Promise<object>>> = { simulation: () => import("../workers/simulation.ts"), proofs: () => import("../workers/proofs.ts"), trials: () => import("../workers/trials.ts") };
+    const loading: Readonly<Record<typeof name, () => Promise<object>>> = {
+      simulation: () => import("../workers/simulation.ts"),
+      proofs: () => import("../workers/proofs.ts"),
+      trials: () => import("../workers/trials.ts"),
+    };
     // One after the other: two that load at once would share what they load.
     const loaded = FakeWorker.turn.then(() => {
       if (FakeWorker.ownModules) vi.resetModules();

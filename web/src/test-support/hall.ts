@@ -6,7 +6,11 @@ export function hall(id = "hall"): World {
   const world = emptyWorld(id, "Hall", 16);
   const [room] = world.rooms;
   const glide = newRules("main", "Main", "glide", 16);
-  const rules = [{ ...glide, glide: { ...glide.glide, speed: 2 } }, newRules("free", "Free", "roam", 16), newRules("ice", "Ice", "drift", 16)];
+  const rules = [
+    { ...glide, glide: { ...glide.glide, speed: 2 } },
+    newRules("free", "Free", "roam", 16),
+    newRules("ice", "Ice", "drift", 16),
+  ];
   return { ...world, rules, start: { room: room!.id, cell: [2, 2], facing: "down" } };
 }
 

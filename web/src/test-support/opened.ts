@@ -25,10 +25,18 @@ export interface Opened {
  * @param more what else the server answers
  * @param starts what else follows the project
  */
-export async function openHere(world: World, logs: Readonly<Record<string, string>>, more: readonly (readonly [string, unknown])[] = [], starts: readonly (() => () => void)[] = []): Promise<Opened> {
+export async function openHere(
+  world: World,
+  logs: Readonly<Record<string, string>>,
+  more: readonly (readonly [string, unknown])[] = [],
+  starts: readonly (() => () => void)[] = [],
+): Promise<Opened> {
   let revision = 1;
   const asked: string[] = [];
-  const answers: Answers = new Map<string, unknown>([[`GET /worlds/${world.id}`, { revision, world: toPlain(world), logs }], ...more]);
+  const answers: Answers = new Map<string, unknown>([
+    [`GET /worlds/${world.id}`, { revision, world: toPlain(world), logs }],
+    ...more,
+  ]);
   FakeWorker.ownModules = false;
   FakeWorker.holdsBack = false;
   vi.stubGlobal("Worker", FakeWorker);
@@ -39,12 +47,17 @@ export async function openHere(world: World, logs: Readonly<Record<string, strin
     const name = `${init.method ?? "GET"} ${path.replace(/^\/api/, "")}`;
     asked.push(name);
     const told = answers.get(name);
-    if (typeof told === "function") return Promise.resolve((told as Answering)(typeof init.body === "string" ? JSON.parse(init.body) : null));
+    if (typeof told === "function")
+      return Promise.resolve((told as Answering)(typeof init.body === "string" ? JSON.parse(init.body) : null));
     const stores = name === `POST /worlds/${world.id}/revisions`;
     const answer = stores && !answers.has(name) ? { revision: ++revision, summary: "" } : told;
     if (answer instanceof Error) return Promise.reject(answer);
     const known = answer !== undefined;
-    return Promise.resolve(Response.json(known ? answer : { type: "", title: "", status: 404, detail: `no ${name}`, code: "not-found" }, { status: known ? 200 : 404 }));
+    return Promise.resolve(
+      Response.json(known ? answer : { type: "", title: "", status: 404, detail: `no ${name}`, code: "not-found" }, {
+        status: known ? 200 : 404,
+      }),
+    );
   });
   const stops = [session.shownLog.startBench, ...starts].map((start) => start());
   await session.project.openProject(world.id);
@@ -54,7 +67,18 @@ export async function openHere(world: World, logs: Readonly<Record<string, strin
     session.project.closeProject();
     for (const worker of FakeWorker.all.splice(0)) worker.terminate();
     session.project.store.setState({ phase: "none", project: null, worldId: null, notice: null });
-    session.benchStore.setState({ log: null, parsed: null, run: null, walk: null, writing: null, beside: null, frame: 0, explanation: null, ghost: null, refused: null });
+    session.benchStore.setState({
+      log: null,
+      parsed: null,
+      run: null,
+      walk: null,
+      writing: null,
+      beside: null,
+      frame: 0,
+      explanation: null,
+      ghost: null,
+      refused: null,
+    });
     // What was edited may still be sent.
   };
   return { answers, asked, close };

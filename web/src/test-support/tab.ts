@@ -90,10 +90,13 @@ export class Tab {
 
   /** Waits until so many edits of a world stand in the browser. */
   async keeps(world: string, edits: number): Promise<void> {
-    await vi.waitFor(async () => {
-      const kept = (await this.session.outbox.unsaved()).get(world) ?? 0;
-      if (kept !== edits) throw new Error(`${this.name} keeps ${kept} edits of ${world}`);
-    }, { timeout: 20_000, interval: 10 });
+    await vi.waitFor(
+      async () => {
+        const kept = (await this.session.outbox.unsaved()).get(world) ?? 0;
+        if (kept !== edits) throw new Error(`${this.name} keeps ${kept} edits of ${world}`);
+      },
+      { timeout: 20_000, interval: 10 },
+    );
   }
 
   /** Ends the tab as a crash does: nothing that is under way goes on. */

@@ -10,7 +10,8 @@ import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 
 /** A log's path against the one that it had at the revision that is compared with. */
-export type PathAnswer = { readonly kind: "same" } | { readonly kind: "differs"; readonly at: PathDifference } | { readonly kind: "unknown" };
+export type PathAnswer =
+  { readonly kind: "same" } | { readonly kind: "differs"; readonly at: PathDifference } | { readonly kind: "unknown" };
 
 /** What a log comes to in the open project. */
 export interface ProvedLog {
@@ -65,7 +66,11 @@ export const proofs = {
   },
 
   /** Walks at random under a rule set, and shrinks what breaks a law. */
-  randomWalks(rules: string, task: RandomWalkTask, known: readonly string[]): readonly RandomWalkFinding[] | { readonly refused: string } {
+  randomWalks(
+    rules: string,
+    task: RandomWalkTask,
+    known: readonly string[],
+  ): readonly RandomWalkFinding[] | { readonly refused: string } {
     try {
       return takeRandomWalks(compile(project!.world, rules), task, new Set(known));
     } catch (error) {

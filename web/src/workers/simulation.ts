@@ -30,13 +30,15 @@ export interface Refused {
 }
 
 /** Where else a log may run: in the open world under another rule set, or in the world as it was at a revision. */
-export type Elsewhere = { readonly kind: "rules"; readonly rules: string } | { readonly kind: "revision"; readonly revision: number };
+export type Elsewhere =
+  { readonly kind: "rules"; readonly rules: string } | { readonly kind: "revision"; readonly revision: number };
 
 let project: Project | null = null;
 /** By rule set, of the world as it is now. */
 const compiled = new Map<string, Compiled>();
 /** A revision that was handed in, and its world by rule set. */
-let older: { readonly revision: number; readonly project: Project; readonly compiled: Map<string, Compiled> } | null = null;
+let older: { readonly revision: number; readonly project: Project; readonly compiled: Map<string, Compiled> } | null =
+  null;
 /** States on the way of the last run of a long log, to explain a frame from. */
 let long: { readonly c: Compiled; readonly log: InputLog; readonly keyFrames: KeyFrames } | null = null;
 /** Below so many frames a run is as quick from its start. */
@@ -56,7 +58,8 @@ function ready(text: string, elsewhere: Elsewhere | null = null): { c: Compiled;
   parsed.delete(text);
   parsed.set(text, log);
   for (const old of parsed.keys()) if (parsed.size > MOST_PARSED) parsed.delete(old);
-  if (elsewhere?.kind === "revision" && older?.revision === elsewhere.revision) return { c: compiledOf(older.compiled, older.project, log.rules), log };
+  if (elsewhere?.kind === "revision" && older?.revision === elsewhere.revision)
+    return { c: compiledOf(older.compiled, older.project, log.rules), log };
   return { c: compiledOf(compiled, need(), elsewhere?.kind === "rules" ? elsewhere.rules : log.rules), log };
 }
 
@@ -66,7 +69,8 @@ function compiledOf(known: Map<string, Compiled>, { world }: Project, named: str
   return known.get(rules)!;
 }
 
-const keyFramesOf = (c: Compiled, log: InputLog): KeyFrames | null => (long?.c === c && long.log === log ? long.keyFrames : null);
+const keyFramesOf = (c: Compiled, log: InputLog): KeyFrames | null =>
+  long?.c === c && long.log === log ? long.keyFrames : null;
 
 /** Turns what the core refuses into an answer; anything else is a fault and stays one. */
 function answer<T>(act: () => T): T | Refused {
@@ -103,12 +107,28 @@ export const simulation = {
     return answer(() => {
       const { c, log } = ready(text, elsewhere);
       const began = performance.now();
-      const { result, keyFrames } = logFrames(log) > LONG_FRAMES ? runWithKeyFrames(c, log, { rows: true, checks: true }) : { result: run(c, log, { rows: true, checks: true }), keyFrames: null };
+      const { result, keyFrames } =
+        logFrames(log) > LONG_FRAMES
+          ? runWithKeyFrames(c, log, { rows: true, checks: true })
+          : { result: run(c, log, { rows: true, checks: true }), keyFrames: null };
       const took = performance.now() - began;
       if (elsewhere === null) long = keyFrames === null ? null : { c, log, keyFrames };
       const rows = result.rows!;
-      const made: RunAnswer = { rows, verdicts: result.verdicts, frames: result.frames, status: result.status, pathHash: result.pathHash, lineEnds: result.lineEnds, took };
-      return transfer(made, [rows.keys, rows.room, rows.x, rows.y, rows.facing, rows.pose, rows.flags, rows.status, rows.events].map((a) => a.buffer));
+      const made: RunAnswer = {
+        rows,
+        verdicts: result.verdicts,
+        frames: result.frames,
+        status: result.status,
+        pathHash: result.pathHash,
+        lineEnds: result.lineEnds,
+        took,
+      };
+      return transfer(
+        made,
+        [rows.keys, rows.room, rows.x, rows.y, rows.facing, rows.pose, rows.flags, rows.status, rows.events].map(
+          (a) => a.buffer,
+        ),
+      );
     });
   },
 
@@ -148,7 +168,10 @@ export const simulation = {
   clearance(room: string): Uint8Array | Refused {
     return answer(() => {
       const { world } = need();
-      return clearance(compile(world).ground, world.rooms.findIndex((each) => each.id === room));
+      return clearance(
+        compile(world).ground,
+        world.rooms.findIndex((each) => each.id === room),
+      );
     });
   },
 

@@ -14,7 +14,19 @@ import { SinkingIn } from "../mistakes/sinking-in.ts";
 import { UnaskedFlag } from "../mistakes/unasked-flag.ts";
 import { UnfitSpeed } from "../mistakes/unfit-speed.ts";
 
-const WATCHES: readonly (new (c: Compiled) => MistakeWatch)[] = [UnaskedFlag, FlushSticking, GapBeforeWall, SinkingIn, MissedCorner, JumpThrough, FasterDiagonals, FasterSlope, FacingReset, LostTurn, UnfitSpeed];
+const WATCHES: readonly (new (c: Compiled) => MistakeWatch)[] = [
+  UnaskedFlag,
+  FlushSticking,
+  GapBeforeWall,
+  SinkingIn,
+  MissedCorner,
+  JumpThrough,
+  FasterDiagonals,
+  FasterSlope,
+  FacingReset,
+  LostTurn,
+  UnfitSpeed,
+];
 
 /**
  * The mistakes of job.md's table that are at work in a log's run under its rules, by the frame that shows each first.

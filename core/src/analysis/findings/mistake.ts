@@ -74,4 +74,7 @@ export function whenText({ frame, frames }: Tally): string {
 }
 
 /** The body of the whole frame-square. */
-export const wholeBody = (c: Compiled): SingleChange => ({ path: "walker.body", value: { kind: "box", box: [0, 0, c.world.tileSize, c.world.tileSize], flush: "free" } });
+export const wholeBody = (c: Compiled): SingleChange => ({
+  path: "walker.body",
+  value: { kind: "box", box: [0, 0, c.world.tileSize, c.world.tileSize], flush: "free" },
+});

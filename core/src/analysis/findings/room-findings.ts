@@ -10,17 +10,27 @@ export function roomFindings(world: World): Finding[] {
 
 function lockFindings(world: World): Finding[] {
   const all = allFixtures(world);
-  const given = (item: string): number => all.reduce((sum, fixture) => sum + (fixture.kind === "item" && fixture.give === item ? (fixture.keeps === "run" ? fixture.count : Infinity) : 0), 0);
+  const given = (item: string): number =>
+    all.reduce(
+      (sum, fixture) =>
+        sum +
+        (fixture.kind === "item" && fixture.give === item ? (fixture.keeps === "run" ? fixture.count : Infinity) : 0),
+      0,
+    );
   const switched = new Set(all.flatMap((fixture) => (fixture.kind === "switch" ? [fixture.circuit] : [])));
   const findings: Finding[] = [];
   world.rooms.forEach((room, i) =>
     room.fixtures.forEach((fixture, n) => {
       if (fixture.kind !== "door") return;
       const { lock } = fixture;
-      const say = (message: string): number => findings.push({ place: `rooms[${i}].fixtures[${n}]`, message: `${fixture.id} in ${room.name} ${message}` });
-      if (lock.kind === "item" && given(lock.item) < lock.count) say(`needs ${lock.count} ${lock.item}, ${given(lock.item) === 0 ? "none" : given(lock.item)} can be had`);
-      if (lock.kind === "collected" && given(lock.item) === 0) say(`waits for every ${lock.item}, and there is none: it never opens`);
-      if (lock.kind === "circuit" && !switched.has(lock.circuit)) say(`follows ${lock.circuit}, which nothing switches`);
+      const say = (message: string): number =>
+        findings.push({ place: `rooms[${i}].fixtures[${n}]`, message: `${fixture.id} in ${room.name} ${message}` });
+      if (lock.kind === "item" && given(lock.item) < lock.count)
+        say(`needs ${lock.count} ${lock.item}, ${given(lock.item) === 0 ? "none" : given(lock.item)} can be had`);
+      if (lock.kind === "collected" && given(lock.item) === 0)
+        say(`waits for every ${lock.item}, and there is none: it never opens`);
+      if (lock.kind === "circuit" && !switched.has(lock.circuit))
+        say(`follows ${lock.circuit}, which nothing switches`);
     }),
   );
   return findings;
@@ -28,12 +38,25 @@ function lockFindings(world: World): Finding[] {
 
 /** Keys that no lock and no goal asks for; a treasure may be there to be had, and no more. */
 function unaskedItems(world: World): Finding[] {
-  const asked = new Set(allFixtures(world).flatMap((fixture) => (fixture.kind === "door" && (fixture.lock.kind === "item" || fixture.lock.kind === "collected") ? [fixture.lock.item] : [])));
+  const asked = new Set(
+    allFixtures(world).flatMap((fixture) =>
+      fixture.kind === "door" && (fixture.lock.kind === "item" || fixture.lock.kind === "collected")
+        ? [fixture.lock.item]
+        : [],
+    ),
+  );
   if (world.goal?.kind === "collect") asked.add(world.goal.item);
   const unasked = new Set(world.items.flatMap(({ id, role }) => (role === "key" && !asked.has(id) ? [id] : [])));
   return world.rooms.flatMap((room, i) =>
     room.fixtures.flatMap((fixture, n): Finding[] =>
-      fixture.kind === "item" && unasked.has(fixture.give) ? [{ place: `rooms[${i}].fixtures[${n}].give`, message: `${fixture.id} in ${room.name} gives ${fixture.give}, which no lock and no goal asks for` }] : [],
+      fixture.kind === "item" && unasked.has(fixture.give)
+        ? [
+            {
+              place: `rooms[${i}].fixtures[${n}].give`,
+              message: `${fixture.id} in ${room.name} gives ${fixture.give}, which no lock and no goal asks for`,
+            },
+          ]
+        : [],
     ),
   );
 }
@@ -46,7 +69,11 @@ function portalFindings(world: World): Finding[] {
       if (fixture.kind !== "portal") return;
       const target = world.rooms.find(({ id }) => id === fixture.to.room);
       const tile = target && world.tiles[target.cells[fixture.to.cell[1] * target.width + fixture.to.cell[0]]!];
-      if (tile?.flags.some((flag) => blockedBy.includes(flag))) findings.push({ place: `rooms[${i}].fixtures[${n}].to`, message: `${fixture.id} in ${room.name} leads onto ${tile.name}, which blocks the walker` });
+      if (tile?.flags.some((flag) => blockedBy.includes(flag)))
+        findings.push({
+          place: `rooms[${i}].fixtures[${n}].to`,
+          message: `${fixture.id} in ${room.name} leads onto ${tile.name}, which blocks the walker`,
+        });
     }),
   );
   return findings;
@@ -56,8 +83,14 @@ function seamFindings(world: World): Finding[] {
   return seamsOf(world).flatMap(({ room, side, rule, unmet, oneWay }): Finding[] => {
     if (unmet.length === 0 || rule.kind !== "link") return [];
     // A seam that is answered is told once, from the room that stands first.
-    if (!oneWay && world.rooms.findIndex(({ id }) => id === rule.room) < world.rooms.findIndex(({ id }) => id === room)) return [];
+    if (!oneWay && world.rooms.findIndex(({ id }) => id === rule.room) < world.rooms.findIndex(({ id }) => id === room))
+      return [];
     const at = unmet.length === 1 ? `${unmet[0]}` : `${unmet[0]} to ${unmet.at(-1)}`;
-    return [{ place: `rooms[${world.rooms.findIndex(({ id }) => id === room)}].edges.${side}`, message: `openings of ${room} and ${rule.room} do not meet on the ${side} side at ${at}` }];
+    return [
+      {
+        place: `rooms[${world.rooms.findIndex(({ id }) => id === room)}].edges.${side}`,
+        message: `openings of ${room} and ${rule.room} do not meet on the ${side} side at ${at}`,
+      },
+    ];
   });
 }

@@ -27,5 +27,7 @@ export function speedsThatDivide(tileSize: number): number[] {
 export function speedFitText(tileSize: number, speed: number): string | null {
   const { steps, rest } = speedFit(tileSize, speed);
   const exact = unitsFromPx(speed) / UNITS_PER_PX;
-  return rest === 0 ? null : `${exact} px does not divide ${tileSize}: ${tileSize} = ${steps} x ${exact} + ${rest / UNITS_PER_PX}`;
+  return rest === 0
+    ? null
+    : `${exact} px does not divide ${tileSize}: ${tileSize} = ${steps} x ${exact} + ${rest / UNITS_PER_PX}`;
 }

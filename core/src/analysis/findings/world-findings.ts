@@ -17,10 +17,15 @@ export function worldFindings(world: World): Finding[] {
     findings.push({ place: `rules[${i}].glide.speed`, message: `${fit}; with arrive ${rules.glide.arrive} ${effect}` });
   });
   world.rules.forEach((rules, i) => {
-    if (rules.walker.blockedBy.length === 0) findings.push({ place: `rules[${i}].walker.blockedBy`, message: "is empty: nothing but the map's edge stops the walker" });
+    if (rules.walker.blockedBy.length === 0)
+      findings.push({
+        place: `rules[${i}].walker.blockedBy`,
+        message: "is empty: nothing but the map's edge stops the walker",
+      });
   });
   const compiled = compile(world);
   const state = startState(compiled);
-  if (!isFree(state.ground, state.room, state.x, state.y)) findings.push({ place: "start.cell", message: "the walker starts inside something that blocks it" });
+  if (!isFree(state.ground, state.room, state.x, state.y))
+    findings.push({ place: "start.cell", message: "the walker starts inside something that blocks it" });
   return [...findings, ...roomFindings(world)];
 }

@@ -1,11 +1,18 @@
 import type { Fixture } from "../../world/fixtures.ts";
 import { KEEPS, kindOfFixture } from "../../world/fixtures.ts";
-import { settingMax, SETTINGS, settingApplies, settingByPath, settingFault, settingValue } from "../../world/settings.ts";
+import {
+  settingMax,
+  SETTINGS,
+  settingApplies,
+  settingByPath,
+  settingFault,
+  settingValue,
+} from "../../world/settings.ts";
 import { GAIT_NAMES } from "../../world/gaits.ts";
 import { speedsThatDivide } from "../findings/speed-fit.ts";
 import type { Setting } from "../../world/settings.ts";
 import { allFixtures } from "../../world/queries.ts";
-import type { Body, Rules, World   } from "../../world/world.ts";
+import type { Body, Rules, World } from "../../world/world.ts";
 import type { SingleChange } from "./single-change.ts";
 import { presentValue } from "./single-change.ts";
 
@@ -15,12 +22,22 @@ import { presentValue } from "./single-change.ts";
  * @param more changes that findings name, tried too
  * @param stops cells that blocked the walker: each is tried open
  */
-export function singleChanges(world: World, rules: Rules, more: readonly SingleChange[] = [], stops: readonly StopCell[] = []): SingleChange[] {
+export function singleChanges(
+  world: World,
+  rules: Rules,
+  more: readonly SingleChange[] = [],
+  stops: readonly StopCell[] = [],
+): SingleChange[] {
   const changes: SingleChange[] = [...more, ...fixtureChanges(world), ...openedCells(world, rules, stops)];
-  for (const setting of usedSettings(rules)) for (const value of otherValues(setting, world.tileSize, settingValue(rules, setting.path))) changes.push({ path: setting.path, value });
+  for (const setting of usedSettings(rules))
+    for (const value of otherValues(setting, world.tileSize, settingValue(rules, setting.path)))
+      changes.push({ path: setting.path, value });
   for (const flag of world.flags) {
     const { blockedBy } = rules.walker;
-    changes.push({ path: "walker.blockedBy", value: blockedBy.includes(flag) ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag] });
+    changes.push({
+      path: "walker.blockedBy",
+      value: blockedBy.includes(flag) ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag],
+    });
   }
   for (const body of otherBodies(rules.walker.body, world.tileSize)) changes.push({ path: "walker.body", value: body });
   for (const gait of GAIT_NAMES) if (gait !== rules.gait) changes.push({ path: "gait", value: gait });
@@ -44,12 +61,14 @@ export interface StopCell {
 function fixtureChanges(world: World): SingleChange[] {
   return allFixtures(world).flatMap((fixture) => {
     const made: Fixture[] = [];
-    if (kindOfFixture(fixture.kind).returns(fixture)) for (const keeps of KEEPS) if (keeps !== fixture.keeps) made.push({ ...fixture, keeps });
+    if (kindOfFixture(fixture.kind).returns(fixture))
+      for (const keeps of KEEPS) if (keeps !== fixture.keeps) made.push({ ...fixture, keeps });
     if (fixture.kind === "item") made.push({ ...fixture, count: fixture.count + 1 });
     if (fixture.kind === "door" && fixture.lock.kind === "item") {
       const { lock } = fixture;
       made.push({ ...fixture, lock: { ...lock, spends: !lock.spends } });
-      for (const count of [lock.count - 1, lock.count + 1]) if (count >= 1) made.push({ ...fixture, lock: { ...lock, count } });
+      for (const count of [lock.count - 1, lock.count + 1])
+        if (count >= 1) made.push({ ...fixture, lock: { ...lock, count } });
     }
     return made.map((value): SingleChange => ({ path: "fixture", value }));
   });
@@ -63,18 +82,41 @@ function openedCells(world: World, rules: Rules, stops: readonly StopCell[]): Si
     if (room === undefined || !isSolid[room.cells[y * room.width + x]!]) return [];
     const counts = new Uint32Array(world.tiles.length);
     for (const tile of room.cells) counts[tile]!++;
-    const tile = [...counts.keys()].filter((number) => number > 0 && !isSolid[number]).sort((a, b) => counts[b]! - counts[a]!)[0] ?? 0;
+    const tile =
+      [...counts.keys()]
+        .filter((number) => number > 0 && !isSolid[number])
+        .sort((a, b) => counts[b]! - counts[a]!)[0] ?? 0;
     return [{ path: "cell", value: { room: id, x, y, tile } }];
   });
 }
 
 /** Values to try instead of the present one. */
-function otherValues(setting: Setting, tileSize: number, present: number | string | boolean): (number | string | boolean)[] {
+function otherValues(
+  setting: Setting,
+  tileSize: number,
+  present: number | string | boolean,
+): (number | string | boolean)[] {
   if (setting.kind === "switch") return [!present];
   if (setting.kind === "choice") return setting.choices.filter((value) => value !== present);
   const at = present as number;
   const max = settingMax(setting.max, tileSize);
-  const ladder = [at - 2, at - 1, at - 0.5, at + 0.5, at + 1, at + 2, at / 4, at / 2, at * 0.75, at * 1.25, at * 1.5, at * 2, at * 4, setting.default as number, max];
+  const ladder = [
+    at - 2,
+    at - 1,
+    at - 0.5,
+    at + 0.5,
+    at + 1,
+    at + 2,
+    at / 4,
+    at / 2,
+    at * 0.75,
+    at * 1.25,
+    at * 1.5,
+    at * 2,
+    at * 4,
+    setting.default as number,
+    max,
+  ];
   if (setting.kind === "px") ladder.push(...speedsThatDivide(tileSize));
   else ladder.push(setting.min, 4, 8, 16, 32);
   const fitting = ladder.map((value) => (setting.kind === "px" ? Math.round(value * 256) / 256 : Math.round(value)));
@@ -89,10 +131,12 @@ function otherBodies(body: Body, tileSize: number): Body[] {
     const [left, top, width, height] = body.box;
     bodies.push({ ...body, flush: body.flush === "free" ? "blocks" : "free" });
     for (const by of [1, 2, 3, 4, -1, -2]) {
-      if (width - 2 * by >= 1 && height - 2 * by >= 1) bodies.push({ ...body, box: [left + by, top + by, width - 2 * by, height - 2 * by] });
+      if (width - 2 * by >= 1 && height - 2 * by >= 1)
+        bodies.push({ ...body, box: [left + by, top + by, width - 2 * by, height - 2 * by] });
     }
   } else {
-    for (const inset of [1, 2, 3]) bodies.push({ kind: "box", box: [inset, inset, tileSize - 2 * inset, tileSize - 2 * inset], flush: "free" });
+    for (const inset of [1, 2, 3])
+      bodies.push({ kind: "box", box: [inset, inset, tileSize - 2 * inset, tileSize - 2 * inset], flush: "free" });
   }
   return bodies.filter((each) => JSON.stringify(each) !== JSON.stringify(body));
 }
@@ -113,5 +157,7 @@ export function changeSize(rules: Rules, change: SingleChange): number {
   const before = presentValue(rules, change.path);
   if (typeof before !== "number" || settingByPath(change.path)!.kind === "choice") return 1;
   const after = change.value as number;
-  return before === 0 || after === 0 ? 0.5 + Math.abs(after - before) / 16 : Math.max(after / before, before / after) - 1;
+  return before === 0 || after === 0
+    ? 0.5 + Math.abs(after - before) / 16
+    : Math.max(after / before, before / after) - 1;
 }

@@ -28,12 +28,21 @@ it("finds what mends a runaway, smallest first, and leaves out what breaks anoth
   const fixed = (logs: Record<string, typeof broken>): string[] => {
     const trying = beginTrying(world, new Map(Object.entries({ broken, ...logs })), "broken");
     expect(trying.findings.map(({ kind }) => kind)).toEqual(["speed that does not fit"]);
-    return singleChanges(world, world.rules[0]!, trying.findings.flatMap(({ cures }) => cures)).filter((change) => isFix(tryChange(trying, change))).map((change) => changeText(world, world.rules[0]!, change));
+    return singleChanges(
+      world,
+      world.rules[0]!,
+      trying.findings.flatMap(({ cures }) => cures),
+    )
+      .filter((change) => isFix(tryChange(trying, change)))
+      .map((change) => changeText(world, world.rules[0]!, change));
   };
   expect(fixed({})).toEqual(["Speed 7 to 8 px", "Arrive equal to land"]);
   expect(fixed({ other: log("2 R", "end aligned strictly") })).toEqual(["Speed 7 to 8 px", "Arrive equal to land"]);
   expect(fixed({ other: log("1 R", "at 1 pixel 7 0") })).toEqual(["Arrive equal to land"]);
-  const trial = tryChange(beginTrying(world, new Map([["broken", broken]]), "broken"), { path: "glide.arrive", value: "land" });
+  const trial = tryChange(beginTrying(world, new Map([["broken", broken]]), "broken"), {
+    path: "glide.arrive",
+    value: "land",
+  });
   expect(trial).toMatchObject({ holds: true, differs: true, breaks: [], cures: [0] });
 });
 
@@ -55,7 +64,9 @@ it("tries nothing that a rule set may not say, and nothing twice; what mends, me
       const trying = beginTrying(world, new Map([["watched", watched]]), "watched");
       for (const change of changes.slice(0, 12)) {
         const trial = tryChange(trying, change);
-        expect(trial.holds).toBe(logHolds(run(compile(changedWorld(world, "main", change)), watched, { checks: true }).verdicts));
+        expect(trial.holds).toBe(
+          logHolds(run(compile(changedWorld(world, "main", change)), watched, { checks: true }).verdicts),
+        );
         if (trial.holds) fixes++;
       }
     }),
@@ -72,14 +83,34 @@ it("reaches fixtures and cells: a lock's count, what a fixture keeps, one cell o
   const world: World = {
     ...base,
     items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
-    rooms: [{ ...room, fixtures: [{ ...common, id: "key-1", kind: "item", cell: [1, 0], give: "key", count: 1 }, { ...common, id: "door-1", kind: "door", cell: [2, 0], lock: { kind: "item", item: "key", count: 2, spends: false }, opensOn: "push", closes: "never" }] }],
+    rooms: [
+      {
+        ...room,
+        fixtures: [
+          { ...common, id: "key-1", kind: "item", cell: [1, 0], give: "key", count: 1 },
+          {
+            ...common,
+            id: "door-1",
+            kind: "door",
+            cell: [2, 0],
+            lock: { kind: "item", item: "key", count: 2, spends: false },
+            opensOn: "push",
+            closes: "never",
+          },
+        ],
+      },
+    ],
   };
   const fixed = (broken: ReturnType<typeof log>): string[] => {
     const trying = beginTrying(world, new Map([["broken", broken]]), "broken");
     const rules = world.rules[0]!;
-    return singleChanges(world, rules, [], trying.stops).filter((change) => isFix(tryChange(trying, change))).map((change) => changeText(world, rules, change));
+    return singleChanges(world, rules, [], trying.stops)
+      .filter((change) => isFix(tryChange(trying, change)))
+      .map((change) => changeText(world, rules, change));
   };
-  expect(fixed(log("6 R", "ever cell 2 0"))).toEqual(expect.arrayContaining(["key-1 gives 1 to 2", "door-1 asks for 2 to 1"]));
+  expect(fixed(log("6 R", "ever cell 2 0"))).toEqual(
+    expect.arrayContaining(["key-1 gives 1 to 2", "door-1 asks for 2 to 1"]),
+  );
   const opened = { ...log("6 R", "end cell 4 0"), with: [{ kind: "open", fixture: "door-1" }] } as const;
   expect(fixed(opened).some((text) => text.startsWith("A 3,0 to "))).toBe(true);
 });

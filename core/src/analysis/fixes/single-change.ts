@@ -3,7 +3,7 @@ import type { Gait } from "../../world/gaits.ts";
 import { settingByPath, settingValue, withSetting } from "../../world/settings.ts";
 import { changeFixtures } from "../../edits/fixtures.ts";
 import { fixtureById } from "../../world/queries.ts";
-import type { Body, Rules, World   } from "../../world/world.ts";
+import type { Body, Rules, World } from "../../world/world.ts";
 
 /**
  * One change of a world: in one rule set a setting of the table, the gait, the body, or the flags that block; or one
@@ -14,7 +14,10 @@ export type SingleChange =
   | { readonly path: "walker.body"; readonly value: Body }
   | { readonly path: "walker.blockedBy"; readonly value: readonly string[] }
   | { readonly path: "fixture"; readonly value: Fixture }
-  | { readonly path: "cell"; readonly value: { readonly room: string; readonly x: number; readonly y: number; readonly tile: number } }
+  | {
+      readonly path: "cell";
+      readonly value: { readonly room: string; readonly x: number; readonly y: number; readonly tile: number };
+    }
   | { readonly path: string; readonly value: number | string | boolean };
 
 /** Whether a change is one of the rule set that the log goes by, and so of no log that goes by another. */
@@ -34,7 +37,8 @@ export function presentValue(rules: Rules, path: string): number | string | bool
 export function changedRules(rules: Rules, change: SingleChange): Rules {
   if (change.path === "gait") return { ...rules, gait: change.value as Gait };
   if (change.path === "walker.body") return { ...rules, walker: { ...rules.walker, body: change.value as Body } };
-  if (change.path === "walker.blockedBy") return { ...rules, walker: { ...rules.walker, blockedBy: change.value as readonly string[] } };
+  if (change.path === "walker.blockedBy")
+    return { ...rules, walker: { ...rules.walker, blockedBy: change.value as readonly string[] } };
   return withSetting(rules, change.path, change.value as number | string | boolean);
 }
 
@@ -54,7 +58,8 @@ function withCell(world: World, { room: id, x, y, tile }: CellChange): World {
 
 /** The world with that change made; one of rules in the rule set that is named. */
 export function changedWorld(world: World, rulesId: string, change: SingleChange): World {
-  if (change.path === "fixture") return changeFixtures(world, [(change.value as Fixture).id], () => change.value as Fixture);
+  if (change.path === "fixture")
+    return changeFixtures(world, [(change.value as Fixture).id], () => change.value as Fixture);
   if (change.path === "cell") return withCell(world, change.value as CellChange);
   return { ...world, rules: world.rules.map((rules) => (rules.id === rulesId ? changedRules(rules, change) : rules)) };
 }
@@ -72,11 +77,14 @@ export function changeText(world: World, rules: Rules, change: SingleChange): st
     const after = change.value as readonly string[];
     const more = after.filter((flag) => !rules.walker.blockedBy.includes(flag));
     const fewer = rules.walker.blockedBy.filter((flag) => !after.includes(flag));
-    return [...more.map((flag) => `Blocked by ${flag} too`), ...fewer.map((flag) => `Not blocked by ${flag}`)].join(", ");
+    return [...more.map((flag) => `Blocked by ${flag} too`), ...fewer.map((flag) => `Not blocked by ${flag}`)].join(
+      ", ",
+    );
   }
   const setting = settingByPath(change.path)!;
   if (setting.kind === "switch") return `${setting.label} ${change.value === true ? "on" : "off"}`;
-  const unit = setting.kind === "px" ? " px" : setting.kind === "whole" && setting.unit !== "" ? ` ${setting.unit}` : "";
+  const unit =
+    setting.kind === "px" ? " px" : setting.kind === "whole" && setting.unit !== "" ? ` ${setting.unit}` : "";
   return `${setting.label} ${settingValue(rules, change.path)} to ${change.value as number | string}${unit}`;
 }
 
@@ -86,13 +94,16 @@ function fixtureText(world: World, after: Fixture): string {
   if (before.keeps !== after.keeps) return `${after.id} keeps ${before.keeps} to ${after.keeps}`;
   if (before.kind === "item" && after.kind === "item") return `${after.id} gives ${before.count} to ${after.count}`;
   if (before.kind === "door" && after.kind === "door" && before.lock.kind === "item" && after.lock.kind === "item") {
-    return before.lock.spends === after.lock.spends ? `${after.id} asks for ${before.lock.count} to ${after.lock.count}` : `${after.id} ${after.lock.spends ? "spends" : "does not spend"} ${after.lock.item}`;
+    return before.lock.spends === after.lock.spends
+      ? `${after.id} asks for ${before.lock.count} to ${after.lock.count}`
+      : `${after.id} ${after.lock.spends ? "spends" : "does not spend"} ${after.lock.item}`;
   }
   return after.id;
 }
 
 function bodyChangeText(before: Body, after: Body): string {
-  if (before.kind === "box" && after.kind === "box" && before.box.every((v, i) => v === after.box[i])) return `Flush ${before.flush} to ${after.flush}`;
+  if (before.kind === "box" && after.kind === "box" && before.box.every((v, i) => v === after.box[i]))
+    return `Flush ${before.flush} to ${after.flush}`;
   return `Body ${bodyText(before)} to ${bodyText(after)}`;
 }
 

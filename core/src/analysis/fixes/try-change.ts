@@ -52,7 +52,16 @@ export function beginTrying(world: World, logs: ReadonlyMap<string, InputLog>, l
   const prover = new Prover(world);
   const c = prover.compiledFor(own);
   const others = [...logs.keys()].filter((each) => each !== log);
-  return { world, stops: stopCells(c, own), rules, log, logs, pathHash: run(c, own).pathHash, findings: logFindings(c, own), holding: others.filter((each) => prover.prove(logs.get(each)!).holds) };
+  return {
+    world,
+    stops: stopCells(c, own),
+    rules,
+    log,
+    logs,
+    pathHash: run(c, own).pathHash,
+    findings: logFindings(c, own),
+    holding: others.filter((each) => prover.prove(logs.get(each)!).holds),
+  };
 }
 
 /** Tries one change. Never throws for what the world refuses: that change mends nothing. */
@@ -66,10 +75,22 @@ export function tryChange(trying: Trying, change: SingleChange): Trial {
     const c = prover.compiledFor(logs.get(log)!);
     const result = run(c, logs.get(log)!, { checks: true });
     if (!logHolds(result.verdicts)) return nothing;
-    const named = findings.flatMap((finding, i) => (finding.path === change.path || finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change)) ? [i] : []));
+    const named = findings.flatMap((finding, i) =>
+      finding.path === change.path || finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change))
+        ? [i]
+        : [],
+    );
     const left = named.length === 0 ? [] : logFindings(c, logs.get(log)!);
-    const cures = named.filter((i) => !left.some((again) => again.kind === findings[i]!.kind && again.path === findings[i]!.path));
-    return { change, holds: true, differs: result.pathHash !== trying.pathHash, breaks: trying.holding.filter((each) => canBreak(trying, each, change) && !prover.prove(logs.get(each)!).holds), cures };
+    const cures = named.filter(
+      (i) => !left.some((again) => again.kind === findings[i]!.kind && again.path === findings[i]!.path),
+    );
+    return {
+      change,
+      holds: true,
+      differs: result.pathHash !== trying.pathHash,
+      breaks: trying.holding.filter((each) => canBreak(trying, each, change) && !prover.prove(logs.get(each)!).holds),
+      cures,
+    };
   } catch (error) {
     if (error instanceof CoreError) return nothing;
     throw error;
@@ -87,7 +108,8 @@ const MOST_STOPS = 24;
 function stopCells(c: Compiled, log: InputLog): StopCell[] {
   const found = new Map<string, StopCell>();
   const add = (ground: Ground, room: number, cx: number, cy: number): void => {
-    if (found.size >= MOST_STOPS || solidAt(ground, room, cx, cy) === NOTHING || !resolveCell(ground, room, cx, cy)) return;
+    if (found.size >= MOST_STOPS || solidAt(ground, room, cx, cy) === NOTHING || !resolveCell(ground, room, cx, cy))
+      return;
     const there = c.world.rooms[resolved.room]!;
     const cell = { room: there.id, x: resolved.cell % there.width, y: Math.floor(resolved.cell / there.width) };
     found.set(`${cell.room} ${cell.x} ${cell.y}`, cell);
@@ -95,9 +117,17 @@ function stopCells(c: Compiled, log: InputLog): StopCell[] {
   observe(c, log, {
     frame(s, account, _began, ground) {
       if (found.size >= MOST_STOPS) return;
-      const tried = [...account.choices.flat().filter(({ taken }) => !taken).flatMap(({ places }) => places), ...account.axes.flatMap(({ place }) => (place === null ? [] : [place]))];
-      for (const place of tried) if (!place.free) for (const { cx, cy } of cellsOfBody(c, place.x, place.y)) add(ground, s.previousRoom, cx, cy);
-      for (const { dx, dy, movedX, movedY, shapes } of account.axes) if (movedX !== dx || movedY !== dy) for (const { cx, cy } of shapes) add(ground, s.previousRoom, cx, cy);
+      const tried = [
+        ...account.choices
+          .flat()
+          .filter(({ taken }) => !taken)
+          .flatMap(({ places }) => places),
+        ...account.axes.flatMap(({ place }) => (place === null ? [] : [place])),
+      ];
+      for (const place of tried)
+        if (!place.free) for (const { cx, cy } of cellsOfBody(c, place.x, place.y)) add(ground, s.previousRoom, cx, cy);
+      for (const { dx, dy, movedX, movedY, shapes } of account.axes)
+        if (movedX !== dx || movedY !== dy) for (const { cx, cy } of shapes) add(ground, s.previousRoom, cx, cy);
     },
   });
   return [...found.values()];

@@ -20,6 +20,15 @@ export class FacingReset implements MistakeWatch {
     const { frame, frames } = this.tally;
     if (frames === 0) return [];
     const times = frames === 1 ? "" : `, ${frames} times in all`;
-    return [{ kind: "facing reset", path: "facing.idle", frame, frames, text: `Turns from ${FACINGS[this.from]!} to ${this.c.rules.facing.rest} when it stops, in frame ${frame}${times}`, cures: [{ path: "facing.idle", value: "keep" }] }];
+    return [
+      {
+        kind: "facing reset",
+        path: "facing.idle",
+        frame,
+        frames,
+        text: `Turns from ${FACINGS[this.from]!} to ${this.c.rules.facing.rest} when it stops, in frame ${frame}${times}`,
+        cures: [{ path: "facing.idle", value: "keep" }],
+      },
+    ];
   }
 }

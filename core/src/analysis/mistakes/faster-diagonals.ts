@@ -29,7 +29,16 @@ export class FasterDiagonals implements MistakeWatch {
     const { frame, frames } = this.tally;
     if (frames === 0) return [];
     const path = `${this.c.rules.gait}.diagonal`;
-    return [{ kind: "faster diagonals", path, frame, frames, text: `Faster diagonally ${whenText(this.tally)}: ${roundPx(this.fastest)} px a frame, evened ${roundPx(this.even)}`, cures: [{ path, value: "even" }] }];
+    return [
+      {
+        kind: "faster diagonals",
+        path,
+        frame,
+        frames,
+        text: `Faster diagonally ${whenText(this.tally)}: ${roundPx(this.fastest)} px a frame, evened ${roundPx(this.even)}`,
+        cures: [{ path, value: "even" }],
+      },
+    ];
   }
 }
 

@@ -35,7 +35,16 @@ export class FasterSlope implements MistakeWatch {
     const { frame, frames } = this.tally;
     if (frames === 0) return [];
     const path = `${this.c.rules.gait}.slopes`;
-    return [{ kind: "faster slope", path, frame, frames, text: `Faster along a slope ${whenText(this.tally)}: ${roundPx(this.fastest)} px a frame, walking ${roundPx(this.walking)}`, cures: [{ path, value: "stop" }] }];
+    return [
+      {
+        kind: "faster slope",
+        path,
+        frame,
+        frames,
+        text: `Faster along a slope ${whenText(this.tally)}: ${roundPx(this.fastest)} px a frame, walking ${roundPx(this.walking)}`,
+        cures: [{ path, value: "stop" }],
+      },
+    ];
   }
 }
 

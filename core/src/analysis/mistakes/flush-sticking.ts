@@ -15,10 +15,16 @@ export class FlushSticking implements MistakeWatch {
   constructor(private readonly c: Compiled) {}
 
   see({ s, account, ground }: SeenFrame): void {
-    const pushed = account.axes.filter(({ dx, dy, movedX, movedY }) => movedX === 0 && movedY === 0 && (dx * s.intentX > 0 || dy * s.intentY > 0));
+    const pushed = account.axes.filter(
+      ({ dx, dy, movedX, movedY }) => movedX === 0 && movedY === 0 && (dx * s.intentX > 0 || dy * s.intentY > 0),
+    );
     // The same ground under a body that may lie flush.
     const loose = this.c.body.edgesCount ? ground.withBody({ ...this.c.body, edgesCount: false }) : null;
-    if (loose !== null && (pushed.some((move) => onlyFlush(loose, s, move)) || choiceOnlyFlush(loose, s, account.choices))) this.flush.add(s.frame);
+    if (
+      loose !== null &&
+      (pushed.some((move) => onlyFlush(loose, s, move)) || choiceOnlyFlush(loose, s, account.choices))
+    )
+      this.flush.add(s.frame);
     else if (pushed.some((move) => move.axis === "both" && oneAloneIsFree(ground, s, move))) this.both.add(s.frame);
   }
 
@@ -27,12 +33,29 @@ export class FlushSticking implements MistakeWatch {
     const found: LogFinding[] = [];
     if (this.flush.frames > 0) {
       const { frame, frames } = this.flush;
-      found.push({ kind: "flush sticking", path: "walker.body", frame, frames, text: `Sticks where it only lies flush, ${whenText(this.flush)}: flush counts as blocked`, cures: [{ path: "walker.body", value: { ...walker.body, flush: "free" } }] });
+      found.push({
+        kind: "flush sticking",
+        path: "walker.body",
+        frame,
+        frames,
+        text: `Sticks where it only lies flush, ${whenText(this.flush)}: flush counts as blocked`,
+        cures: [{ path: "walker.body", value: { ...walker.body, flush: "free" } }],
+      });
     }
     if (this.both.frames > 0) {
       const { frame, frames } = this.both;
       const path = `${gait}.response`;
-      found.push({ kind: "flush sticking", path, frame, frames, text: `Sticks to the wall instead of sliding, ${whenText(this.both)}: one axis was free, both were taken back`, cures: [{ path, value: "undo-axis" }, { path, value: "contact" }] });
+      found.push({
+        kind: "flush sticking",
+        path,
+        frame,
+        frames,
+        text: `Sticks to the wall instead of sliding, ${whenText(this.both)}: one axis was free, both were taken back`,
+        cures: [
+          { path, value: "undo-axis" },
+          { path, value: "contact" },
+        ],
+      });
     }
     return found;
   }
@@ -47,9 +70,15 @@ function onlyFlush(loose: Ground, s: SimState, move: AxisMove): boolean {
 }
 
 function choiceOnlyFlush(loose: Ground, s: SimState, choices: SeenFrame["account"]["choices"]): boolean {
-  return choices.some((tested) => tested.some(({ taken, places }) => !taken && places.every(({ x, y }) => isFree(loose, s.previousRoom, x, y))));
+  return choices.some((tested) =>
+    tested.some(({ taken, places }) => !taken && places.every(({ x, y }) => isFree(loose, s.previousRoom, x, y))),
+  );
 }
 
 function oneAloneIsFree(ground: Ground, s: SimState, { fromX, fromY, dx, dy }: AxisMove): boolean {
-  return dx !== 0 && dy !== 0 && (isFree(ground, s.previousRoom, fromX + dx, fromY) || isFree(ground, s.previousRoom, fromX, fromY + dy));
+  return (
+    dx !== 0 &&
+    dy !== 0 &&
+    (isFree(ground, s.previousRoom, fromX + dx, fromY) || isFree(ground, s.previousRoom, fromX, fromY + dy))
+  );
 }

@@ -27,6 +27,18 @@ export class GapBeforeWall implements MistakeWatch {
     const { frame, frames } = this.tally;
     const path = `${this.c.rules.gait}.response`;
     if (frames === 0) return [];
-    return [{ kind: "gap before the wall", path, frame, frames, text: `Stops ${roundPx(this.gap)} px before the wall, ${whenText(this.tally)}: the whole step is taken back`, cures: [{ path, value: "contact" }, { path, value: "snap" }] }];
+    return [
+      {
+        kind: "gap before the wall",
+        path,
+        frame,
+        frames,
+        text: `Stops ${roundPx(this.gap)} px before the wall, ${whenText(this.tally)}: the whole step is taken back`,
+        cures: [
+          { path, value: "contact" },
+          { path, value: "snap" },
+        ],
+      },
+    ];
   }
 }

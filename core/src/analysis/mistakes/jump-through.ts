@@ -20,13 +20,27 @@ export class JumpThrough implements MistakeWatch {
       for (const { dx, dy, taken, places } of account.choices.flat()) {
         if (!taken || (dx !== 0 && dy !== 0)) continue;
         const { x, y } = places[0]!;
-        this.look(s.frame, jumped(ground, s.previousRoom, x - dx * c.tileUnits, y - dy * c.tileUnits, dx * c.tileUnits, dy * c.tileUnits), c.tileUnits);
+        this.look(
+          s.frame,
+          jumped(
+            ground,
+            s.previousRoom,
+            x - dx * c.tileUnits,
+            y - dy * c.tileUnits,
+            dx * c.tileUnits,
+            dy * c.tileUnits,
+          ),
+          c.tileUnits,
+        );
       }
     } else if (c.free.response !== "contact") {
       for (const move of account.axes) {
         const { fromX, fromY, movedX, movedY } = move;
         if (movedX === 0 && movedY === 0) continue;
-        const over = movedX !== 0 && movedY !== 0 ? jumpedAslant(ground, s.previousRoom, move) : jumped(ground, s.previousRoom, fromX, fromY, movedX, movedY);
+        const over =
+          movedX !== 0 && movedY !== 0
+            ? jumpedAslant(ground, s.previousRoom, move)
+            : jumped(ground, s.previousRoom, fromX, fromY, movedX, movedY);
         this.look(s.frame, over, Math.max(Math.abs(movedX), Math.abs(movedY)));
       }
     }
@@ -42,8 +56,19 @@ export class JumpThrough implements MistakeWatch {
     const { gait } = this.c.rules;
     const { onGrid } = this.c;
     const path = onGrid ? "walker.body" : `${gait}.response`;
-    const why = onGrid ? "only the next cell is tested, not the way to it" : `one step is ${roundPx(this.step)} px and only its end is tested`;
-    return [{ kind: "jump through a wall", path, frame, frames, text: `Passes through what blocks it ${whenText(this.tally)}: ${why}`, cures: onGrid ? [wholeBody(this.c)] : [{ path, value: "contact" }] }];
+    const why = onGrid
+      ? "only the next cell is tested, not the way to it"
+      : `one step is ${roundPx(this.step)} px and only its end is tested`;
+    return [
+      {
+        kind: "jump through a wall",
+        path,
+        frame,
+        frames,
+        text: `Passes through what blocks it ${whenText(this.tally)}: ${why}`,
+        cures: onGrid ? [wholeBody(this.c)] : [{ path, value: "contact" }],
+      },
+    ];
   }
 }
 
@@ -51,7 +76,9 @@ export class JumpThrough implements MistakeWatch {
 function jumped(ground: Ground, room: number, x: number, y: number, dx: number, dy: number): boolean {
   const way = dx + dy;
   const between = ({ inside, ranges }: MetShape): boolean =>
-    !inside && !ranges.some(({ lo, hi }) => lo <= way && way <= hi) && ranges.some(({ lo, hi }) => (way > 0 ? hi >= 1 && lo < way : lo <= -1 && hi > way));
+    !inside &&
+    !ranges.some(({ lo, hi }) => lo <= way && way <= hi) &&
+    ranges.some(({ lo, hi }) => (way > 0 ? hi >= 1 && lo < way : lo <= -1 && hi > way));
   return shapesOnWay(ground, room, x, y, dx !== 0 ? X : Y, way).some(between);
 }
 
@@ -59,6 +86,8 @@ function jumped(ground: Ground, room: number, x: number, y: number, dx: number, 
 function jumpedAslant(ground: Ground, room: number, { fromX, fromY, movedX, movedY }: AxisMove): boolean {
   if (!isFree(ground, room, fromX, fromY) || !isFree(ground, room, fromX + movedX, fromY + movedY)) return false;
   const steps = Math.ceil(Math.max(Math.abs(movedX), Math.abs(movedY)) / UNITS_PER_PX);
-  for (let i = 1; i < steps; i++) if (!isFree(ground, room, fromX + Math.trunc((movedX * i) / steps), fromY + Math.trunc((movedY * i) / steps))) return true;
+  for (let i = 1; i < steps; i++)
+    if (!isFree(ground, room, fromX + Math.trunc((movedX * i) / steps), fromY + Math.trunc((movedY * i) / steps)))
+      return true;
   return false;
 }

@@ -31,7 +31,12 @@ export class LostTurn implements MistakeWatch {
     if (account.choices.length > 0 && this.button !== NONE) this.choice(ground, s, account, began);
   }
 
-  private choice(ground: Ground, s: SeenFrame["s"], { choices, advances }: SeenFrame["account"], began: SeenFrame["began"]): void {
+  private choice(
+    ground: Ground,
+    s: SeenFrame["s"],
+    { choices, advances }: SeenFrame["account"],
+    began: SeenFrame["began"],
+  ): void {
     const { button } = this;
     const early = s.frame - this.pressedAt;
     this.button = NONE;

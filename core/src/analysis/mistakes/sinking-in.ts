@@ -19,7 +19,8 @@ export class SinkingIn implements MistakeWatch {
     const x = s.previousX + moving.reduce((sum, { movedX }) => sum + movedX, 0);
     const y = s.previousY + moving.reduce((sum, { movedY }) => sum + movedY, 0);
     if (isFree(ground, s.previousRoom, x, y) || !isFree(ground, s.previousRoom, s.previousX, s.previousY)) return;
-    if (this.tally.add(s.frame)) this.moved = Math.max(...moving.map(({ movedX, movedY }) => Math.abs(movedX + movedY)));
+    if (this.tally.add(s.frame))
+      this.moved = Math.max(...moving.map(({ movedX, movedY }) => Math.abs(movedX + movedY)));
     this.deepest = Math.max(this.deepest, overlapDepth(ground, s.previousRoom, x, y));
   }
 
@@ -28,7 +29,19 @@ export class SinkingIn implements MistakeWatch {
     if (frames === 0) return [];
     const { free, rules } = this.c;
     const path = `${rules.gait}.response`;
-    const why = free.response === "ahead" ? `tested ${roundPx(free.aheadUnits)} px ahead, moved ${roundPx(this.moved)}` : `moved ${roundPx(this.moved)} px and drawn back from what it ended in alone`;
-    return [{ kind: "sinking in", path, frame, frames, text: `Sinks ${roundPx(this.deepest)} px into what blocks it, ${whenText(this.tally)}: ${why}`, cures: [{ path, value: "contact" }] }];
+    const why =
+      free.response === "ahead"
+        ? `tested ${roundPx(free.aheadUnits)} px ahead, moved ${roundPx(this.moved)}`
+        : `moved ${roundPx(this.moved)} px and drawn back from what it ended in alone`;
+    return [
+      {
+        kind: "sinking in",
+        path,
+        frame,
+        frames,
+        text: `Sinks ${roundPx(this.deepest)} px into what blocks it, ${whenText(this.tally)}: ${why}`,
+        cures: [{ path, value: "contact" }],
+      },
+    ];
   }
 }

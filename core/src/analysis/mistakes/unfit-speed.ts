@@ -19,7 +19,9 @@ export class UnfitSpeed implements MistakeWatch {
     const fit = speedFitText(world.tileSize, rules.glide.speed);
     if (frames === 0 || fit === null) return [];
     const path = "glide.speed";
-    const speeds = speedsThatDivide(world.tileSize).sort((a, b) => Math.abs(a - rules.glide.speed) - Math.abs(b - rules.glide.speed));
+    const speeds = speedsThatDivide(world.tileSize).sort(
+      (a, b) => Math.abs(a - rules.glide.speed) - Math.abs(b - rules.glide.speed),
+    );
     return [
       {
         kind: "speed that does not fit",

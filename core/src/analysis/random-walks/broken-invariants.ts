@@ -23,7 +23,10 @@ const OVERLAP = law("comes to overlap what blocks it", { when: { kind: "never" }
 const OFF_GRID = law("rests off the grid", { when: { kind: "always" }, what: { kind: "aligned", strictly: false } });
 const OUTSIDE = law("is outside", { when: { kind: "never" }, what: { kind: "outside" } });
 const ESCAPE = law("escapes", { when: { kind: "never" }, what: { kind: "status", status: "escaped" } });
-const ENDLESS = law("is on a leg that never ends", { when: { kind: "always" }, what: { kind: "aligned", strictly: false } });
+const ENDLESS = law("is on a leg that never ends", {
+  when: { kind: "always" },
+  what: { kind: "aligned", strictly: false },
+});
 const HELD = law("is held against nothing", null);
 
 /** So many frames an intent may come to nothing although the way is free one px on. */
@@ -45,7 +48,11 @@ export class InvariantWatch {
     this.onGrid = c.onGrid;
     this.free = !c.onGrid;
     const checks = invariantChecks(c.world);
-    this.laws = checks.map((check) => ({ law: law(checkText(check), check), holds: compileCondition(c, check.what), wanted: check.when.kind === "always" }));
+    this.laws = checks.map((check) => ({
+      law: law(checkText(check), check),
+      holds: compileCondition(c, check.what),
+      wanted: check.when.kind === "always",
+    }));
   }
 
   /** Begins another walk. */

@@ -14,7 +14,10 @@ import type { BrokenWalk } from "./random-walks.ts";
 import { RandomWalker, walkLog } from "./random-walks.ts";
 
 const ROOM = ["##########", "#S.......#", "#...##...#", "#........#", "#..#.....#", "##########"];
-const world = (rows: readonly string[], options: TinyOptions, laws: readonly string[] = []): World => ({ ...tinyWorld(rows, options), laws });
+const world = (rows: readonly string[], options: TinyOptions, laws: readonly string[] = []): World => ({
+  ...tinyWorld(rows, options),
+  laws,
+});
 
 /** The first walk that breaks a law, out of some, and what it shrinks to. */
 function broken(of: World, runs = 60): { walk: BrokenWalk; short: BrokenWalk } | null {
@@ -28,12 +31,30 @@ function broken(of: World, runs = 60): { walk: BrokenWalk; short: BrokenWalk } |
 
 describe("random walks find, and shrink to under 60 frames,", () => {
   it.each<[string, World, string]>([
-    ["undo-both that sticks to walls", world(ROOM, { gait: "roam", input: { ways: 8 }, roam: { response: "undo-both", speedX: 2, speedY: 2 } }), "is held against nothing"],
-    ["a gap that undo-axis leaves", world(ROOM, { gait: "roam", roam: { response: "undo-axis", speedX: 3, speedY: 3 } }), "is held against nothing"],
+    [
+      "undo-both that sticks to walls",
+      world(ROOM, { gait: "roam", input: { ways: 8 }, roam: { response: "undo-both", speedX: 2, speedY: 2 } }),
+      "is held against nothing",
+    ],
+    [
+      "a gap that undo-axis leaves",
+      world(ROOM, { gait: "roam", roam: { response: "undo-axis", speedX: 3, speedY: 3 } }),
+      "is held against nothing",
+    ],
     ["equal that runs off", world(ROOM, { glide: { speed: 3, arrive: "equal" } }), "is on a leg that never ends"],
     ["past that rests beside the grid", world(ROOM, { glide: { speed: 3, arrive: "past" } }), "rests off the grid"],
-    ["a gap in the wall of a closed room", world(["S...#....", "....#....", "....#....", "....#....", ".........", "....#...."], { glide: { speed: 4 } }, ["never cell 7 2"]), "never cell 7 2"],
-    ["ahead that sinks in", world(ROOM, { gait: "roam", roam: { response: "ahead", speedX: 3, speedY: 3 } }), "comes to overlap what blocks it"],
+    [
+      "a gap in the wall of a closed room",
+      world(["S...#....", "....#....", "....#....", "....#....", ".........", "....#...."], { glide: { speed: 4 } }, [
+        "never cell 7 2",
+      ]),
+      "never cell 7 2",
+    ],
+    [
+      "ahead that sinks in",
+      world(ROOM, { gait: "roam", roam: { response: "ahead", speedX: 3, speedY: 3 } }),
+      "comes to overlap what blocks it",
+    ],
   ])("%s", (_what, of, law) => {
     const { walk, short } = broken(of)!;
     expect([walk.law.name, short.law.name]).toEqual([law, law]);
@@ -64,7 +85,13 @@ class CountingRandomWalker extends RandomWalker {
 }
 
 it("find nothing where the way that it moves keeps every law", () => {
-  for (const options of [{ glide: { speed: 3 } }, { gait: "hop" }, { gait: "roam", roam: { speedX: 3, speedY: 3 } }, { gait: "drift" }] satisfies TinyOptions[]) expect(broken(world(ROOM, options))).toBeNull();
+  for (const options of [
+    { glide: { speed: 3 } },
+    { gait: "hop" },
+    { gait: "roam", roam: { speedX: 3, speedY: 3 } },
+    { gait: "drift" },
+  ] satisfies TinyOptions[])
+    expect(broken(world(ROOM, options))).toBeNull();
 });
 
 it("the same seed walks the same walk, and what is found is found again from its keys", () => {
@@ -88,20 +115,38 @@ it("the same seed walks the same walk, and what is found is found again from its
 
 it("walks parted into tasks are just those walks, and find what one after the other would find", () => {
   fc.assert(
-    fc.property(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 1, max: 5000 }), fc.integer({ min: 1, max: 100_000 }), (seed, runs, frames) => {
-      const tasks = randomWalkTasks({ seed, runs, frames });
-      expect(tasks.flatMap((task) => [task.seed, task.seed + task.runs])).toEqual([seed, ...tasks.slice(1).flatMap((task) => [task.seed, task.seed]), seed + runs]);
-      expect(tasks.every((task) => task.runs >= 1 && task.frames === frames)).toBe(true);
-    }),
+    fc.property(
+      fc.integer({ min: 0, max: 1000 }),
+      fc.integer({ min: 1, max: 5000 }),
+      fc.integer({ min: 1, max: 100_000 }),
+      (seed, runs, frames) => {
+        const tasks = randomWalkTasks({ seed, runs, frames });
+        expect(tasks.flatMap((task) => [task.seed, task.seed + task.runs])).toEqual([
+          seed,
+          ...tasks.slice(1).flatMap((task) => [task.seed, task.seed]),
+          seed + runs,
+        ]);
+        expect(tasks.every((task) => task.runs >= 1 && task.frames === frames)).toBe(true);
+      },
+    ),
     FIXED,
   );
   const c = compile(world(ROOM, { glide: { speed: 3, arrive: "past" } }));
   const all = takeRandomWalks(c, { seed: 1, runs: 40, frames: 600 });
   expect(all.map(({ law }) => law).sort()).toEqual(["comes to overlap what blocks it", "rests off the grid"]);
-  const parted = randomWalkTasks({ seed: 1, runs: 40, frames: 30_000 }).flatMap((task) => takeRandomWalks(c, { ...task, frames: 600 }));
+  const parted = randomWalkTasks({ seed: 1, runs: 40, frames: 30_000 }).flatMap((task) =>
+    takeRandomWalks(c, { ...task, frames: 600 }),
+  );
   const shortest = shortestFindings(parted);
   expect(shortest.map(({ law }) => law)).toEqual(["comes to overlap what blocks it", "rests off the grid"]);
-  for (const { law, frame } of all) expect(shortest.find((finding) => finding.law === law)!.frame).toBeLessThanOrEqual(frame);
+  for (const { law, frame } of all)
+    expect(shortest.find((finding) => finding.law === law)!.frame).toBeLessThanOrEqual(frame);
   // What is known already is not looked for again.
-  expect(takeRandomWalks(c, { seed: 1, runs: 40, frames: 600 }, new Set(["rests off the grid", "comes to overlap what blocks it"]))).toEqual([]);
+  expect(
+    takeRandomWalks(
+      c,
+      { seed: 1, runs: 40, frames: 600 },
+      new Set(["rests off the grid", "comes to overlap what blocks it"]),
+    ),
+  ).toEqual([]);
 });

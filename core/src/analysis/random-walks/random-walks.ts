@@ -51,7 +51,8 @@ export class RandomWalker {
     const { c, state } = this;
     state.copyFrom(this.begin);
     const places: string[] = [];
-    const note = (s: SimState): void => void places.push(`${s.room} ${s.x} ${s.y} ${s.legX} ${s.legY} ${s.legProgress} ${s.vx} ${s.vy}`);
+    const note = (s: SimState): void =>
+      void places.push(`${s.room} ${s.x} ${s.y} ${s.legX} ${s.legY} ${s.legProgress} ${s.vx} ${s.vy}`);
     note(state);
     for (let i = 0; i < keys.length && state.status === PLAYING; i++) {
       step(c, state, keys[i]!, null);
@@ -77,7 +78,9 @@ export class RandomWalker {
 /** A broken walk as a log of its world: with the check that it fails, and a note that says what was found. */
 export function walkLog(c: Compiled, walk: BrokenWalk, seed: number): InputLog {
   const { world, rules } = c;
-  const lines = mergeLines(Array.from(walk.keys, (keys) => ({ kind: "keys", count: 1, keys, pointer: null, until: null }) as const));
+  const lines = mergeLines(
+    Array.from(walk.keys, (keys) => ({ kind: "keys", count: 1, keys, pointer: null, until: null }) as const),
+  );
   // The world's own laws hold in every log anyway.
   const own = walk.law.check !== null && !world.laws.includes(walk.law.name);
   return {
@@ -87,7 +90,9 @@ export function walkLog(c: Compiled, walk: BrokenWalk, seed: number): InputLog {
     start: world.start,
     title: `Wander ${seed}: ${walk.law.name}`.slice(0, 80),
     tags: ["wander"],
-    notes: [`Found by a random walk: in frame ${walk.frame} the walker ${world.laws.includes(walk.law.name) ? `breaks the law ${walk.law.name}` : walk.law.name}.`],
+    notes: [
+      `Found by a random walk: in frame ${walk.frame} the walker ${world.laws.includes(walk.law.name) ? `breaks the law ${walk.law.name}` : walk.law.name}.`,
+    ],
     checks: own ? [walk.law.check] : [],
     lines: lines.length > 0 ? lines : [{ kind: "keys", count: 1, keys: 0, pointer: null, until: null }],
   };

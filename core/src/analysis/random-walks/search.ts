@@ -28,14 +28,24 @@ export interface RandomWalkFinding {
  * @param known laws that need not be found again
  * @throws {CoreError} where the world's start is nowhere
  */
-export function takeRandomWalks(c: Compiled, { seed, runs, frames }: RandomWalkTask, known: ReadonlySet<string> = new Set()): RandomWalkFinding[] {
+export function takeRandomWalks(
+  c: Compiled,
+  { seed, runs, frames }: RandomWalkTask,
+  known: ReadonlySet<string> = new Set(),
+): RandomWalkFinding[] {
   const randomWalker = new RandomWalker(c);
   const found = new Map<string, RandomWalkFinding>();
   for (let i = 0; i < runs; i++) {
     const walk = randomWalker.walk(seed + i, frames);
     if (walk === null || known.has(walk.law.name) || found.has(walk.law.name)) continue;
     const short = shorter(randomWalker, shrinkWalk(randomWalker, walk), seed + i);
-    found.set(walk.law.name, { seed: seed + i, law: walk.law.name, frame: short.frame, foundAt: walk.frame, log: walkLog(c, short, seed + i) });
+    found.set(walk.law.name, {
+      seed: seed + i,
+      law: walk.law.name,
+      frame: short.frame,
+      foundAt: walk.frame,
+      log: walkLog(c, short, seed + i),
+    });
   }
   return [...found.values()];
 }
@@ -48,7 +58,7 @@ const MORE_FRAMES = 6_000_000;
 function shorter(randomWalker: RandomWalker, walk: BrokenWalk, seed: number): BrokenWalk {
   let best = walk;
   let next = seed;
-  for (const budget = { left: MORE_FRAMES }; budget.left >= best.frame && best.frame > SHORT; ) {
+  for (const budget = { left: MORE_FRAMES }; budget.left >= best.frame && best.frame > SHORT;) {
     next = (next + 1) | 0;
     budget.left -= best.frame;
     const other = randomWalker.walk(next, best.frame - 1);
@@ -62,7 +72,8 @@ function shorter(randomWalker: RandomWalker, walk: BrokenWalk, seed: number): Br
 export function randomWalkTasks({ seed, runs, frames }: RandomWalkTask): RandomWalkTask[] {
   const each = Math.max(1, Math.floor(TASK_FRAMES / Math.max(1, frames)));
   const tasks: RandomWalkTask[] = [];
-  for (let done = 0; done < runs; done += each) tasks.push({ seed: seed + done, runs: Math.min(each, runs - done), frames });
+  for (let done = 0; done < runs; done += each)
+    tasks.push({ seed: seed + done, runs: Math.min(each, runs - done), frames });
   return tasks;
 }
 
@@ -73,7 +84,12 @@ export function shortestFindings(findings: readonly RandomWalkFinding[]): Random
   const best = new Map<string, RandomWalkFinding>();
   for (const finding of findings) {
     const before = best.get(finding.law);
-    if (before === undefined || finding.frame < before.frame || (finding.frame === before.frame && finding.seed < before.seed)) best.set(finding.law, finding);
+    if (
+      before === undefined ||
+      finding.frame < before.frame ||
+      (finding.frame === before.frame && finding.seed < before.seed)
+    )
+      best.set(finding.law, finding);
   }
   return [...best.values()].sort((a, b) => (a.law < b.law ? -1 : 1));
 }

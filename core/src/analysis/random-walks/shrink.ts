@@ -20,7 +20,11 @@ export const SHRINK_FRAMES = 4_000_000;
  * pairs, shortened, and their keys let go one by one, until nothing helps any more.
  * @param budget how many frames may be walked in all
  */
-export function shrinkWalk(randomWalker: RandomWalker, walk: BrokenWalk, budget: FrameBudget = { left: SHRINK_FRAMES }): BrokenWalk {
+export function shrinkWalk(
+  randomWalker: RandomWalker,
+  walk: BrokenWalk,
+  budget: FrameBudget = { left: SHRINK_FRAMES },
+): BrokenWalk {
   return new Shrinking(randomWalker, walk, budget).result();
 }
 
@@ -74,14 +78,16 @@ class Shrinking {
 
   /** Where the walker is at the same place twice, what lies in between may be a detour; the longest first. */
   private cutLoops(): void {
-    for (let again = true; again; ) {
+    for (let again = true; again;) {
       again = false;
       const { keys } = this.best;
       if (!this.mayWalk(keys.length)) return;
       const places = this.randomWalker.places(keys);
       const last = new Map<string, number>();
       places.forEach((place, frame) => last.set(place, frame));
-      const loops = places.flatMap((place, from) => (last.get(place)! > from ? [{ from, to: last.get(place)! }] : [])).sort((a, b) => b.to - b.from - (a.to - a.from));
+      const loops = places
+        .flatMap((place, from) => (last.get(place)! > from ? [{ from, to: last.get(place)! }] : []))
+        .sort((a, b) => b.to - b.from - (a.to - a.from));
       for (const { from, to } of loops.slice(0, MOST_LOOPS)) {
         const cut = new Uint8Array(keys.length - (to - from));
         cut.set(keys.subarray(0, from));
@@ -96,8 +102,12 @@ class Shrinking {
 
   /** Takes away rows of neighbouring stretches, half of them first, then ever fewer. */
   private dropStretches(): void {
-    for (let size = Math.ceil(stretchesOf(this.best.keys).length / 2); size >= 1; size = size === 1 ? 0 : Math.ceil(size / 2)) {
-      for (let at = 0; at < stretchesOf(this.best.keys).length; ) {
+    for (
+      let size = Math.ceil(stretchesOf(this.best.keys).length / 2);
+      size >= 1;
+      size = size === 1 ? 0 : Math.ceil(size / 2)
+    ) {
+      for (let at = 0; at < stretchesOf(this.best.keys).length;) {
         const stretches = stretchesOf(this.best.keys);
         if (!this.try([...stretches.slice(0, at), ...stretches.slice(at + size)])) at += size;
       }
@@ -115,7 +125,12 @@ class Shrinking {
         else if (this.budget.left > 0) {
           const min = Math.min(stretches[at]!.count, stretches[other]!.count);
           for (let by = min; by >= 1; by = Math.floor(by / 2)) {
-            if (this.try(stretches.map((each, i) => (i === at || i === other ? { ...each, count: each.count - by } : each)))) break;
+            if (
+              this.try(
+                stretches.map((each, i) => (i === at || i === other ? { ...each, count: each.count - by } : each)),
+              )
+            )
+              break;
           }
         }
       }
@@ -124,10 +139,14 @@ class Shrinking {
 
   private shorten(): void {
     for (let at = 0; at < stretchesOf(this.best.keys).length; at++) {
-      for (let by = Math.floor((stretchesOf(this.best.keys)[at]?.count ?? 0) / 2); by >= 1; ) {
+      for (let by = Math.floor((stretchesOf(this.best.keys)[at]?.count ?? 0) / 2); by >= 1;) {
         const stretches = stretchesOf(this.best.keys);
         if (at >= stretches.length) return;
-        if (stretches[at]!.count <= by || !this.try(stretches.map((each, i) => (i === at ? { ...each, count: each.count - by } : each)))) by = Math.floor(by / 2);
+        if (
+          stretches[at]!.count <= by ||
+          !this.try(stretches.map((each, i) => (i === at ? { ...each, count: each.count - by } : each)))
+        )
+          by = Math.floor(by / 2);
       }
     }
   }
@@ -170,7 +189,8 @@ function keysOf(stretches: readonly Stretch[]): Uint8Array {
 
 function costOf(stretches: readonly Stretch[]): number {
   let cost = 0;
-  for (const { keys, count } of stretches) cost += count * 1000 + 100 + bits(keys & DIRECTIONS) * 2 + bits(keys & ~DIRECTIONS) * 3;
+  for (const { keys, count } of stretches)
+    cost += count * 1000 + 100 + bits(keys & DIRECTIONS) * 2 + bits(keys & ~DIRECTIONS) * 3;
   return cost;
 }
 

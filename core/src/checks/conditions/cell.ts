@@ -22,7 +22,8 @@ export const cell: ConditionKind<CellCondition> = {
     const [a = "", b = "", joint = "", id = ""] = words;
     const x = wholeNumber(a);
     const y = wholeNumber(b);
-    if (x === null || y === null || !(words.length === 2 || (words.length === 4 && joint === "in" && isId(id)))) return null;
+    if (x === null || y === null || !(words.length === 2 || (words.length === 4 && joint === "in" && isId(id))))
+      return null;
     return { kind: "cell", x, y, room: words.length === 4 ? id : null };
   },
   text: ({ x, y, room }) => `cell ${x} ${y}${room === null ? "" : ` in ${room}`}`,
@@ -51,5 +52,10 @@ export const cell: ConditionKind<CellCondition> = {
 
 /** The occupied cell, with its room where the world has several. */
 export function cellOf(c: Compiled, s: SimState): CellCondition {
-  return { kind: "cell", x: occupiedX(c.tileUnits, s.x), y: occupiedY(c.tileUnits, s.y), room: c.rooms.length > 1 ? c.rooms[s.room]!.id : null };
+  return {
+    kind: "cell",
+    x: occupiedX(c.tileUnits, s.x),
+    y: occupiedY(c.tileUnits, s.y),
+    room: c.rooms.length > 1 ? c.rooms[s.room]!.id : null,
+  };
 }

@@ -15,11 +15,15 @@ export const circuit: ConditionKind<CircuitCondition> = {
   form: "circuit NAME on|off",
   parse: (words) => {
     const [name = "", turned = ""] = words;
-    return words.length === 2 && isId(name) && (turned === "on" || turned === "off") ? { kind: "circuit", circuit: name, on: turned === "on" } : null;
+    return words.length === 2 && isId(name) && (turned === "on" || turned === "off")
+      ? { kind: "circuit", circuit: name, on: turned === "on" }
+      : null;
   },
   text: (condition) => `circuit ${condition.circuit} ${condition.on ? "on" : "off"}`,
-  expected: (world, { length }) => (length === 0 ? oneOf("a circuit", world.circuits) : length === 1 ? oneOf("on or off", ["on", "off"]) : NOTHING_MORE),
-  dangling: (world, condition) => (world.circuits.includes(condition.circuit) ? null : missing("circuit", condition.circuit)),
+  expected: (world, { length }) =>
+    length === 0 ? oneOf("a circuit", world.circuits) : length === 1 ? oneOf("on or off", ["on", "off"]) : NOTHING_MORE,
+  dangling: (world, condition) =>
+    world.circuits.includes(condition.circuit) ? null : missing("circuit", condition.circuit),
   compile: (c, condition) => {
     const number = c.world.circuits.indexOf(condition.circuit);
     const wanted = condition.on ? 1 : 0;
@@ -27,7 +31,12 @@ export const circuit: ConditionKind<CircuitCondition> = {
   },
   seen: (c, condition, s) => {
     const number = c.world.circuits.indexOf(condition.circuit);
-    return number < 0 ? missing("circuit", condition.circuit) : `circuit ${condition.circuit} ${s.memory.on[number] === 1 ? "on" : "off"}`;
+    return number < 0
+      ? missing("circuit", condition.circuit)
+      : `circuit ${condition.circuit} ${s.memory.on[number] === 1 ? "on" : "off"}`;
   },
-  trueIn: (c, s) => c.world.circuits.flatMap((name, i): CircuitCondition[] => (s.memory.on[i] === 1 ? [{ kind: "circuit", circuit: name, on: true }] : [])),
+  trueIn: (c, s) =>
+    c.world.circuits.flatMap((name, i): CircuitCondition[] =>
+      s.memory.on[i] === 1 ? [{ kind: "circuit", circuit: name, on: true }] : [],
+    ),
 };

@@ -20,7 +20,15 @@ export const holds: ConditionKind<HoldsCondition> = {
     return words.length === 2 && isId(item) && count !== null && count >= 1 ? { kind: "holds", item, count } : null;
   },
   text: ({ item, count }) => (count === null ? `holds ${item}` : `holds ${item} ${count}`),
-  expected: (world, { length }) => (length === 0 ? oneOf("an item", world.items.map(({ id }) => id)) : length === 1 ? aNumber("how many", "whole", true, 1) : NOTHING_MORE),
+  expected: (world, { length }) =>
+    length === 0
+      ? oneOf(
+          "an item",
+          world.items.map(({ id }) => id),
+        )
+      : length === 1
+        ? aNumber("how many", "whole", true, 1)
+        : NOTHING_MORE,
   dangling: (world, { item }) => (world.items.some(({ id }) => id === item) ? null : missing("item", item)),
   compile: (c, condition) => {
     const item = c.world.items.findIndex(({ id }) => id === condition.item);
@@ -31,5 +39,8 @@ export const holds: ConditionKind<HoldsCondition> = {
     const item = c.world.items.findIndex(({ id }) => id === condition.item);
     return item < 0 ? missing("item", condition.item) : `holds ${s.memory.bag[item]!}`;
   },
-  trueIn: (c, s) => c.world.items.flatMap(({ id }, i): HoldsCondition[] => (s.memory.bag[i]! > 0 ? [{ kind: "holds", item: id, count: s.memory.bag[i]! > 1 ? s.memory.bag[i]! : null }] : [])),
+  trueIn: (c, s) =>
+    c.world.items.flatMap(({ id }, i): HoldsCondition[] =>
+      s.memory.bag[i]! > 0 ? [{ kind: "holds", item: id, count: s.memory.bag[i]! > 1 ? s.memory.bag[i]! : null }] : [],
+    ),
 };

@@ -16,12 +16,17 @@ export const on: ConditionKind<OnCondition> = {
   compile: (c, condition) => {
     const t = c.tileUnits;
     const fixture = c.fixtures.all[fixtureNumber(c, condition.fixture)];
-    return fixture === undefined ? NEVER_HOLDS : (s) => s.room === fixture.room && occupiedX(t, s.x) === fixture.cx && occupiedY(t, s.y) === fixture.cy;
+    return fixture === undefined
+      ? NEVER_HOLDS
+      : (s) => s.room === fixture.room && occupiedX(t, s.x) === fixture.cx && occupiedY(t, s.y) === fixture.cy;
   },
-  seen: (c, condition, s) => missingFixture(c.world, condition.fixture) ?? `${cellText(c, s)} in ${c.rooms[s.room]!.id}`,
+  seen: (c, condition, s) =>
+    missingFixture(c.world, condition.fixture) ?? `${cellText(c, s)} in ${c.rooms[s.room]!.id}`,
   trueIn: (c, s) => {
     const [x, y] = [occupiedX(c.tileUnits, s.x), occupiedY(c.tileUnits, s.y)];
-    return c.fixtures.all.flatMap((fixture): OnCondition[] => (fixture.room === s.room && fixture.cx === x && fixture.cy === y ? [{ kind: "on", fixture: fixture.id }] : []));
+    return c.fixtures.all.flatMap((fixture): OnCondition[] =>
+      fixture.room === s.room && fixture.cx === x && fixture.cy === y ? [{ kind: "on", fixture: fixture.id }] : [],
+    );
   },
   offeredWhen: "by",
   ofEvent: ({ event, subject }) => (event === "marker" ? { kind: "on", fixture: subject! } : null),

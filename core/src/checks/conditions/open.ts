@@ -15,6 +15,8 @@ export const open: ConditionKind<OpenCondition> = {
     const number = fixtureNumber(c, condition.fixture);
     return number < 0 ? NEVER_HOLDS : (s) => s.memory.open[number] === 1;
   },
-  seen: (c, condition, s) => missingFixture(c.world, condition.fixture) ?? (s.memory.open[fixtureNumber(c, condition.fixture)] === 1 ? "open" : "closed"),
+  seen: (c, condition, s) =>
+    missingFixture(c.world, condition.fixture) ??
+    (s.memory.open[fixtureNumber(c, condition.fixture)] === 1 ? "open" : "closed"),
   ofEvent: ({ event, subject }) => (event === "open" ? { kind: "open", fixture: subject! } : null),
 };

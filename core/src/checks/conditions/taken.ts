@@ -15,6 +15,8 @@ export const taken: ConditionKind<TakenCondition> = {
     const number = fixtureNumber(c, condition.fixture);
     return number < 0 ? NEVER_HOLDS : (s) => s.memory.taken[number] === 1;
   },
-  seen: (c, condition, s) => missingFixture(c.world, condition.fixture) ?? (s.memory.taken[fixtureNumber(c, condition.fixture)] === 1 ? "taken" : "there"),
+  seen: (c, condition, s) =>
+    missingFixture(c.world, condition.fixture) ??
+    (s.memory.taken[fixtureNumber(c, condition.fixture)] === 1 ? "taken" : "there"),
   ofEvent: ({ event, subject }) => (event === "take" ? { kind: "taken", fixture: subject! } : null),
 };

@@ -9,11 +9,18 @@ import type { GaitMovement } from "../gait-movement.ts";
 
 export const drift: GaitMovement = {
   move,
-  free: ({ drift: settings }) => freeSettings(settings, { accel: unitsFromPx(settings.accel), drag: settings.drag, maxSpeed: unitsFromPx(settings.maxSpeed) }),
+  free: ({ drift: settings }) =>
+    freeSettings(settings, {
+      accel: unitsFromPx(settings.accel),
+      drag: settings.drag,
+      maxSpeed: unitsFromPx(settings.maxSpeed),
+    }),
   framesOfCell: ({ tileUnits, free }) => Math.max(1, Math.ceil(tileUnits / free.maxSpeed)),
-  evened: (c, s, began) => [driven(c, began.vx, evenDiagonal(s.intentX * c.free.accel)), driven(c, began.vy, evenDiagonal(s.intentY * c.free.accel))],
+  evened: (c, s, began) => [
+    driven(c, began.vx, evenDiagonal(s.intentX * c.free.accel)),
+    driven(c, began.vy, evenDiagonal(s.intentY * c.free.accel)),
+  ],
 };
-
 
 /** One frame of `drift`: momentum (semantics.md section 4.4). */
 function move(c: Compiled, s: SimState, account: Account | null): void {

@@ -15,7 +15,6 @@ export const glide: GaitMovement = {
   framesOfCell: (c) => Math.max(1, Math.ceil(c.tileUnits / c.glide.speed)),
 };
 
-
 /** One frame of `glide`: cell to cell at a speed (semantics.md section 4.2). */
 function move(c: Compiled, s: SimState, account: Account | null): void {
   const settings = c.glide;
@@ -38,14 +37,16 @@ function move(c: Compiled, s: SimState, account: Account | null): void {
     s.y += s.legY * move;
     s.legProgress += move;
     const ended = settings.arrive === "past" ? s.legProgress >= tileUnits : s.legProgress === tileUnits;
-    if (account !== null) account.advances.push({ what: "leg", dx: s.legX * move, dy: s.legY * move, progress: s.legProgress, ended });
+    if (account !== null)
+      account.advances.push({ what: "leg", dx: s.legX * move, dy: s.legY * move, progress: s.legProgress, ended });
     if (!ended) return;
     s.legX = 0;
     s.legY = 0;
     s.legProgress = 0;
     s.emit(ARRIVE);
     budget -= move;
-    if (!settings.carry || settings.arrive !== "land" || budget <= 0 || (c.fixtures.hasPortals && isPortalHere(c, s))) return;
+    if (!settings.carry || settings.arrive !== "land" || budget <= 0 || (c.fixtures.hasPortals && isPortalHere(c, s)))
+      return;
   }
 }
 
@@ -53,7 +54,8 @@ function move(c: Compiled, s: SimState, account: Account | null): void {
 function isPortalHere(c: Compiled, s: SimState): boolean {
   if (!resolveCell(s.ground, s.room, occupiedX(c.tileUnits, s.x), occupiedY(c.tileUnits, s.y))) return false;
   const at = c.rooms[resolved.room]!.fixtureAt;
-  for (let number = at === null ? -1 : at[resolved.cell]!; number >= 0; number = c.fixtures.all[number]!.next) if (c.fixtures.all[number]!.leads) return true;
+  for (let number = at === null ? -1 : at[resolved.cell]!; number >= 0; number = c.fixtures.all[number]!.next)
+    if (c.fixtures.all[number]!.leads) return true;
   return false;
 }
 

@@ -12,7 +12,6 @@ export const hop: GaitMovement = {
   framesOfCell: ({ rules }) => Math.max(1, rules.hop.repeatEvery),
 };
 
-
 /** One frame of `hop`: one cell at a time, at once (semantics.md section 4.1). */
 function move(c: Compiled, s: SimState, account: Account | null): void {
   if (!isTried(c, s)) return;

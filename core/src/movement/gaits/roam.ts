@@ -9,11 +9,11 @@ import type { GaitMovement } from "../gait-movement.ts";
 
 export const roam: GaitMovement = {
   move,
-  free: ({ roam: settings }) => freeSettings(settings, { speedX: unitsFromPx(settings.speedX), speedY: unitsFromPx(settings.speedY) }),
+  free: ({ roam: settings }) =>
+    freeSettings(settings, { speedX: unitsFromPx(settings.speedX), speedY: unitsFromPx(settings.speedY) }),
   framesOfCell: ({ tileUnits, free }) => Math.max(1, Math.ceil(tileUnits / Math.max(free.speedX, free.speedY))),
   evened: (_c, _s, _began, dx, dy) => [evenDiagonal(dx), evenDiagonal(dy)],
 };
-
 
 /** One frame of `roam`: free movement, axis by axis (semantics.md section 4.3). */
 function move(c: Compiled, s: SimState, account: Account | null): void {

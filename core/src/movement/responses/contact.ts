@@ -76,7 +76,8 @@ function contactAxis(c: Compiled, s: SimState, axis: number, displacement: numbe
   const noted = account === null ? null : noteSweep(s, axis, displacement, account);
   const { x: fromX, y: fromY } = s;
   let gone = travel(s, axis, sign, distance);
-  if (gone < distance && (axis === X ? s.intentX : s.intentY) * sign > 0) pushDoors(c, s, axis === X ? s.x + sign : s.x, axis === Y ? s.y + sign : s.y, false, fromX, fromY);
+  if (gone < distance && (axis === X ? s.intentX : s.intentY) * sign > 0)
+    pushDoors(c, s, axis === X ? s.x + sign : s.x, axis === Y ? s.y + sign : s.y, false, fromX, fromY);
   if (noted !== null) noted.moved(gone * sign, (gone + 1) * sign);
   if (gone === distance || !c.free.slide || !stop.meetsPoly) return gone;
   while (gone < distance) {

@@ -59,7 +59,8 @@ function snapAxis(c: Compiled, s: SimState, axis: number, displacement: number, 
   overlapped.begin(displacement);
   visitShapes(s.ground, s.room, s.x, s.y, axis, Math.min(displacement, 0), Math.max(displacement, 0), overlapped);
   let gone = displacement * sign;
-  if (overlapped.met && (axis === X ? s.intentX : s.intentY) * sign > 0) pushDoors(c, s, axis === X ? s.x + displacement : s.x, axis === Y ? s.y + displacement : s.y, false, s.x, s.y);
+  if (overlapped.met && (axis === X ? s.intentX : s.intentY) * sign > 0)
+    pushDoors(c, s, axis === X ? s.x + displacement : s.x, axis === Y ? s.y + displacement : s.y, false, s.x, s.y);
   if (overlapped.met) gone = Math.max(0, blockedRanges.firstFree(displacement, -sign) * sign);
   if (noted !== null) noted.moved(gone * sign, displacement);
   shift(s, axis, gone * sign);

@@ -35,11 +35,23 @@ export function StatusLine() {
         )}
       </span>
       <span className="bar" />
-      <span className="pointer-tile">{tile ? <>Tile <b>{tile.name}</b> {tile.flags.join(", ")}</> : "No tile"}</span>
+      <span className="pointer-tile">
+        {tile ? (
+          <>
+            Tile <b>{tile.name}</b> {tile.flags.join(", ")}
+          </>
+        ) : (
+          "No tile"
+        )}
+      </span>
       <span className="bar" />
       <WalkerPlace place={place} size={size} />
       <span className="grow" />
-      <span role="status">{walking ? "Walking: arrows or WASD, E or Space uses, Esc stops" : "Right-click sets down there; Shift: with this frame's bag"}</span>
+      <span role="status">
+        {walking
+          ? "Walking: arrows or WASD, E or Space uses, Esc stops"
+          : "Right-click sets down there; Shift: with this frame's bag"}
+      </span>
       {max !== null && (
         <span className="mono" title="From a change to the picture of its run: 95 of 100 took at most so long">
           95% in {max.toFixed(0)} ms
@@ -62,7 +74,8 @@ function WalkerPlace({ place, size }: { readonly place: string; readonly size: n
   return (
     <>
       <span aria-live="off">
-        Walker <b className="mono">{`${Math.floor(x / units + 0.5)},${Math.floor(y / units + 0.5)}`}</b> px <b className="mono">{`${roundPx(x)},${roundPx(y)}`}</b>
+        Walker <b className="mono">{`${Math.floor(x / units + 0.5)},${Math.floor(y / units + 0.5)}`}</b> px{" "}
+        <b className="mono">{`${roundPx(x)},${roundPx(y)}`}</b>
       </span>
       <span className={off > 0 ? "attention" : ""}>{off > 0 ? `${roundPx(off)} px off the grid` : "on the grid"}</span>
     </>

@@ -22,11 +22,24 @@ export interface PlanInput {
   readonly rows: TraceRows | null;
   readonly frame: number;
   readonly remembered: Remembered | null;
-  readonly linking: { readonly room: string; readonly side: SideName; readonly at: number; readonly x: number; readonly y: number } | null;
+  readonly linking: {
+    readonly room: string;
+    readonly side: SideName;
+    readonly at: number;
+    readonly x: number;
+    readonly y: number;
+  } | null;
 }
 
 /** Draws the plan: ribbons of linked sides, rooms with their fixtures, threads of portals, and the walk over all of it. */
-export function drawPlan(c: CanvasRenderingContext2D, input: PlanInput, view: PlanView, width: number, height: number, colours: Palette): void {
+export function drawPlan(
+  c: CanvasRenderingContext2D,
+  input: PlanInput,
+  view: PlanView,
+  width: number,
+  height: number,
+  colours: Palette,
+): void {
   c.fillStyle = colours.sunk;
   c.fillRect(0, 0, width, height);
   drawDots(c, view, width, height, colours);
@@ -43,17 +56,32 @@ function drawDots(c: CanvasRenderingContext2D, view: PlanView, width: number, he
   const step = view.cell * 2;
   if (step < 10) return;
   c.fillStyle = colours.lineStrong;
-  for (let x = view.left % step; x < width; x += step) for (let y = view.top % step; y < height; y += step) c.fillRect(x, y, 1, 1);
+  for (let x = view.left % step; x < width; x += step)
+    for (let y = view.top % step; y < height; y += step) c.fillRect(x, y, 1, 1);
 }
 
-function drawRoom(c: CanvasRenderingContext2D, { world, picture, images, chosen, remembered }: PlanInput, room: Room, view: PlanView, width: number, height: number, colours: Palette): void {
+function drawRoom(
+  c: CanvasRenderingContext2D,
+  { world, picture, images, chosen, remembered }: PlanInput,
+  room: Room,
+  view: PlanView,
+  width: number,
+  height: number,
+  colours: Palette,
+): void {
   const { x, y } = cornerOf(view, room);
   const [across, down] = [room.width * view.cell, room.height * view.cell];
   picture.draw(c, world, room, view.cell / world.tileSize, x, y, width, height, images);
   c.imageSmoothingEnabled = view.cell < 16;
   for (const { fixture, look, gone } of shownFixtures(world, room.id, remembered)) {
     c.globalAlpha = gone ? 0.25 : 1;
-    c.drawImage(fixturePicture(look), x + fixture.cell[0] * view.cell, y + fixture.cell[1] * view.cell, view.cell, view.cell);
+    c.drawImage(
+      fixturePicture(look),
+      x + fixture.cell[0] * view.cell,
+      y + fixture.cell[1] * view.cell,
+      view.cell,
+      view.cell,
+    );
     c.globalAlpha = 1;
   }
   c.strokeStyle = room.id === chosen ? colours.accent : colours.lineStrong;
@@ -104,7 +132,12 @@ function drawSeam(c: CanvasRenderingContext2D, world: World, seam: Seam, view: P
   const [ox, oy] = OUT[seam.side];
   const [bx, by] = OUT[back];
   const edge = (m: { x: number; y: number }, n: { x: number; y: number }, sign: number, begin: boolean): void => {
-    const [mx, my, nx, ny] = [m.x + ux * half * sign, m.y + uy * half * sign, n.x + ux * half * sign, n.y + uy * half * sign];
+    const [mx, my, nx, ny] = [
+      m.x + ux * half * sign,
+      m.y + uy * half * sign,
+      n.x + ux * half * sign,
+      n.y + uy * half * sign,
+    ];
     if (begin) c.moveTo(mx, my);
     else c.lineTo(mx, my);
     const [o, d] = begin ? [[ox, oy] as const, [bx, by] as const] : [[bx, by] as const, [ox, oy] as const];
@@ -140,7 +173,10 @@ function drawWrap(c: CanvasRenderingContext2D, room: Room, side: SideName, view:
   c.beginPath();
   if (side === "west") c.roundRect(x - gap, y + down / 2, across + 2 * gap, down / 2 + gap, 10);
   else c.roundRect(x + across / 2, y - gap, across / 2 + gap, down + 2 * gap, 10);
-  for (const [alpha, wide] of [[0.25, 8], [1, 1.5]] as const) {
+  for (const [alpha, wide] of [
+    [0.25, 8],
+    [1, 1.5],
+  ] as const) {
     c.globalAlpha = alpha;
     c.strokeStyle = colours.accent;
     c.lineWidth = wide;
@@ -151,7 +187,13 @@ function drawWrap(c: CanvasRenderingContext2D, room: Room, side: SideName, view:
   else label(c, "wraps", x + across + gap - 22, y + down / 2, colours);
 }
 
-function drawUnmet(c: CanvasRenderingContext2D, world: World, { room: id, side, unmet, rule }: Seam, view: PlanView, colours: Palette): void {
+function drawUnmet(
+  c: CanvasRenderingContext2D,
+  world: World,
+  { room: id, side, unmet, rule }: Seam,
+  view: PlanView,
+  colours: Palette,
+): void {
   if (rule.kind !== "link") return;
   const room = world.rooms.find((each) => each.id === id)!;
   c.strokeStyle = colours.attention;
@@ -181,7 +223,10 @@ function drawPortals(c: CanvasRenderingContext2D, world: World, view: PlanView, 
       const from = { x: a.x + (fixture.cell[0] + 0.5) * view.cell, y: a.y + (fixture.cell[1] + 0.5) * view.cell };
       const to = { x: b.x + (fixture.to.cell[0] + 0.5) * view.cell, y: b.y + (fixture.to.cell[1] + 0.5) * view.cell };
       const bend = { x: (from.x + to.x) / 2 + (to.y - from.y) * 0.18, y: (from.y + to.y) / 2 - (to.x - from.x) * 0.18 };
-      for (const [colour, wide] of [[colours.paper, 5], [colours.data, 2]] as const) {
+      for (const [colour, wide] of [
+        [colours.paper, 5],
+        [colours.data, 2],
+      ] as const) {
         c.strokeStyle = colour;
         c.lineWidth = wide;
         c.lineCap = "round";
@@ -197,7 +242,14 @@ function drawPortals(c: CanvasRenderingContext2D, world: World, view: PlanView, 
 }
 
 /** The walk over all rooms, coloured by frame up to the shown one, and the walker as a ring. */
-function drawWalk(c: CanvasRenderingContext2D, world: World, rows: TraceRows, frame: number, view: PlanView, colours: Palette): void {
+function drawWalk(
+  c: CanvasRenderingContext2D,
+  world: World,
+  rows: TraceRows,
+  frame: number,
+  view: PlanView,
+  colours: Palette,
+): void {
   const zoom = view.cell / world.tileSize;
   const half = world.tileSize / 2;
   c.lineJoin = "round";
@@ -226,7 +278,12 @@ function drawWalk(c: CanvasRenderingContext2D, world: World, rows: TraceRows, fr
   c.stroke();
 }
 
-function drawLinking(c: CanvasRenderingContext2D, { world, linking }: PlanInput, view: PlanView, colours: Palette): void {
+function drawLinking(
+  c: CanvasRenderingContext2D,
+  { world, linking }: PlanInput,
+  view: PlanView,
+  colours: Palette,
+): void {
   const room = linking === null ? undefined : world.rooms.find(({ id }) => id === linking.room);
   if (linking === null || room === undefined) return;
   const from = sidePoint(view, room, linking.side, linking.at);

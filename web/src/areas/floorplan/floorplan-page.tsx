@@ -30,7 +30,8 @@ export function FloorplanPage() {
       </main>
       <Status world={world} />
       <ActFinder area="Floorplan" commands={session.commands.floorplan}>
-        Drag a room to move it, from side to side to link; Shift links the opening only, Alt one way. A double click goes to the Bench.
+        Drag a room to move it, from side to side to link; Shift links the opening only, Alt one way. A double click
+        goes to the Bench.
       </ActFinder>
     </>
   );
@@ -46,13 +47,29 @@ function Tools({ world }: { readonly world: World }) {
       <Button variant="plain" onClick={session.floorplan.addRoomToPlan}>
         <Icon name="plus" /> Room
       </Button>
-      <Button variant="plain" disabled={room === undefined} title="The chosen room's west and east sides lead into each other" onClick={() => session.floorplan.wrapChosen("x")}>
+      <Button
+        variant="plain"
+        disabled={room === undefined}
+        title="The chosen room's west and east sides lead into each other"
+        onClick={() => session.floorplan.wrapChosen("x")}
+      >
         Wrap across
       </Button>
-      <Button variant="plain" disabled={room === undefined} title="The chosen room's north and south sides lead into each other" onClick={() => session.floorplan.wrapChosen("y")}>
+      <Button
+        variant="plain"
+        disabled={room === undefined}
+        title="The chosen room's north and south sides lead into each other"
+        onClick={() => session.floorplan.wrapChosen("y")}
+      >
         Wrap down
       </Button>
-      <Form.Select className="wall-up" aria-label="Wall up a side of the chosen room" value="" disabled={room === undefined} onChange={(event) => session.floorplan.wallChosen(event.target.value as (typeof SIDES)[number])}>
+      <Form.Select
+        className="wall-up"
+        aria-label="Wall up a side of the chosen room"
+        value=""
+        disabled={room === undefined}
+        onChange={(event) => session.floorplan.wallChosen(event.target.value as (typeof SIDES)[number])}
+      >
         <option value="">Wall up</option>
         {SIDES.map((side) => (
           <option key={side} value={side}>
@@ -84,7 +101,13 @@ function LogChoice() {
   const log = useBench((state) => state.log);
   const ids = logs === null ? [] : logOrder(logs);
   return (
-    <Form.Select className="plan-log" aria-label="Log" value={log ?? ""} disabled={ids.length === 0} onChange={(event) => session.shownLog.selectLog(event.target.value)}>
+    <Form.Select
+      className="plan-log"
+      aria-label="Log"
+      value={log ?? ""}
+      disabled={ids.length === 0}
+      onChange={(event) => session.shownLog.selectLog(event.target.value)}
+    >
       {ids.length === 0 && <option value="">No log yet</option>}
       {ids.map((id) => (
         <option key={id} value={id}>
@@ -111,7 +134,14 @@ function Memory({ world }: { readonly world: World }) {
           ))}
         </ul>
       )}
-      {remembered === null ? <p className="quiet">Choose a log: what each room remembers is shown here, frame by frame. Without one, walk and keep a log on the Bench.</p> : <MemoryTable world={world} remembered={remembered} wide />}
+      {remembered === null ? (
+        <p className="quiet">
+          Choose a log: what each room remembers is shown here, frame by frame. Without one, walk and keep a log on the
+          Bench.
+        </p>
+      ) : (
+        <MemoryTable world={world} remembered={remembered} wide />
+      )}
     </aside>
   );
 }
@@ -133,7 +163,10 @@ function Status({ world }: { readonly world: World }) {
           {room.name} <b className="mono">{`${room.width} x ${room.height}`}</b>{" "}
           {seams
             .filter((seam) => seam.room === room.id)
-            .map(({ side, rule, oneWay, unmet }) => `${side} ${rule.kind === "wrap" ? "wraps" : `to ${roomById(world, rule.room)?.name ?? rule.room}${oneWay ? ", one way" : ""}`}${unmet.length > 0 && rule.kind === "link" ? `, ${unmet.length} cells do not meet` : ""}`)
+            .map(
+              ({ side, rule, oneWay, unmet }) =>
+                `${side} ${rule.kind === "wrap" ? "wraps" : `to ${roomById(world, rule.room)?.name ?? rule.room}${oneWay ? ", one way" : ""}`}${unmet.length > 0 && rule.kind === "link" ? `, ${unmet.length} cells do not meet` : ""}`,
+            )
             .join("; ")}
         </span>
       )}

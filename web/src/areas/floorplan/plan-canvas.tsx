@@ -23,7 +23,14 @@ class PlanPainter {
     const ask = (): void => this.ask();
     const sizes = new ResizeObserver(() => this.fit());
     sizes.observe(canvas);
-    this.stops = [session.benchStore.subscribe(ask), session.project.store.subscribe(ask), session.sheets.store.subscribe(ask), session.floorplan.store.subscribe(ask), onPaletteChange(ask), () => sizes.disconnect()];
+    this.stops = [
+      session.benchStore.subscribe(ask),
+      session.project.store.subscribe(ask),
+      session.sheets.store.subscribe(ask),
+      session.floorplan.store.subscribe(ask),
+      onPaletteChange(ask),
+      () => sizes.disconnect(),
+    ];
   }
 
   stop(): void {
@@ -70,7 +77,24 @@ class PlanPainter {
     if (this.seams?.world !== world) this.seams = { world, value: seamsOf(world) };
     const { run, frame, explanation } = session.benchStore.getState();
     const { room, linking } = session.floorplan.store.getState();
-    drawPlan(c, { world, seams: this.seams.value, picture: this.picture, images: session.sheets.store.getState().images, chosen: room, rows: run?.rows ?? null, frame, remembered: explanation?.remembered ?? null, linking }, this.view, width, height, palette());
+    drawPlan(
+      c,
+      {
+        world,
+        seams: this.seams.value,
+        picture: this.picture,
+        images: session.sheets.store.getState().images,
+        chosen: room,
+        rows: run?.rows ?? null,
+        frame,
+        remembered: explanation?.remembered ?? null,
+        linking,
+      },
+      this.view,
+      width,
+      height,
+      palette(),
+    );
   }
 }
 
@@ -88,7 +112,8 @@ function frameIn({ room, cx, cy }: PlanSpot): number | null {
   const { rows } = run;
   const number = world.rooms.findIndex(({ id }) => id === room.id);
   const units = world.tileSize * 256;
-  const isIn = (at: number): boolean => rows.room[at] === number && occupiedX(units, rows.x[at]!) === cx && occupiedY(units, rows.y[at]!) === cy;
+  const isIn = (at: number): boolean =>
+    rows.room[at] === number && occupiedX(units, rows.x[at]!) === cx && occupiedY(units, rows.y[at]!) === cy;
   for (let at = frame; at < rows.count; at++) if (isIn(at)) return at;
   for (let at = 0; at < frame; at++) if (isIn(at)) return at;
   return null;
@@ -122,7 +147,9 @@ export function PlanCanvas() {
 
   const spot = (event: React.MouseEvent): PlanSpot | null => {
     const world = session.project.store.getState().project?.world;
-    return world === undefined ? null : spotAt(world, painter.current!.view, event.nativeEvent.offsetX, event.nativeEvent.offsetY);
+    return world === undefined
+      ? null
+      : spotAt(world, painter.current!.view, event.nativeEvent.offsetX, event.nativeEvent.offsetY);
   };
 
   const down = (event: React.PointerEvent): void => {
@@ -135,7 +162,10 @@ export function PlanCanvas() {
     }
     if (event.button !== 0) return;
     session.floorplan.chooseRoomOnPlan(there.room.id);
-    drag.current = there.side !== null ? { kind: "link", spot: there } : { kind: "room", spot: there, x: event.clientX, y: event.clientY, moved: false };
+    drag.current =
+      there.side !== null
+        ? { kind: "link", spot: there }
+        : { kind: "room", spot: there, x: event.clientX, y: event.clientY, moved: false };
   };
 
   const move = (event: React.PointerEvent): void => {
@@ -147,18 +177,31 @@ export function PlanCanvas() {
       return;
     }
     if (current.kind === "pan") {
-      painter.current!.show({ ...view, left: view.left + event.clientX - current.x, top: view.top + event.clientY - current.y });
+      painter.current!.show({
+        ...view,
+        left: view.left + event.clientX - current.x,
+        top: view.top + event.clientY - current.y,
+      });
       current.x = event.clientX;
       current.y = event.clientY;
     } else if (current.kind === "room") {
-      const [dx, dy] = [Math.round((event.clientX - current.x) / view.cell), Math.round((event.clientY - current.y) / view.cell)];
+      const [dx, dy] = [
+        Math.round((event.clientX - current.x) / view.cell),
+        Math.round((event.clientY - current.y) / view.cell),
+      ];
       if (dx === 0 && dy === 0 && !current.moved) return;
       current.moved = true;
       const { room } = current.spot;
       session.floorplan.dragRoom(room.id, room.plan[0] + dx, room.plan[1] + dy);
     } else {
       const { room, side, at } = current.spot;
-      session.floorplan.dragLink({ room: room.id, side: side!, at, x: event.nativeEvent.offsetX, y: event.nativeEvent.offsetY });
+      session.floorplan.dragLink({
+        room: room.id,
+        side: side!,
+        at,
+        x: event.nativeEvent.offsetX,
+        y: event.nativeEvent.offsetY,
+      });
     }
   };
 
@@ -171,7 +214,11 @@ export function PlanCanvas() {
     const there = spot(event);
     const { room, side, at } = current.spot;
     if (there === null || there.side !== OPPOSITE[side!]) return;
-    session.floorplan.dropLink({ room: room.id, side: side!, at }, { room: there.room.id, at: there.at }, { oneWay: event.altKey, opening: event.shiftKey });
+    session.floorplan.dropLink(
+      { room: room.id, side: side!, at },
+      { room: there.room.id, at: there.at },
+      { oneWay: event.altKey, opening: event.shiftKey },
+    );
   };
 
   return (
@@ -191,7 +238,10 @@ export function PlanCanvas() {
         const passed = frameIn(there);
         if (passed !== null) session.playing.showFrame(passed);
         session.shownRoom.chooseRoom(there.room.id);
-        void navigate(`../bench?${new URLSearchParams({ ...(log === null ? {} : { log }), room: there.room.id, f: String(passed ?? frame) }).toString()}`, { relative: "path" });
+        void navigate(
+          `../bench?${new URLSearchParams({ ...(log === null ? {} : { log }), room: there.room.id, f: String(passed ?? frame) }).toString()}`,
+          { relative: "path" },
+        );
       }}
     />
   );

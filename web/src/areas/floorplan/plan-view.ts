@@ -18,7 +18,11 @@ export function fitPlan({ rooms }: World, width: number, height: number): PlanVi
   const down = Math.max(...rooms.map((room) => room.plan[1] + room.height)) - top;
   const fitting = Math.min((width - 2 * MARGIN) / across, (height - 2 * MARGIN - 16) / down, 32);
   const cell = fitting >= 4 ? Math.floor(fitting) : Math.max(1, fitting);
-  return { cell, left: Math.round((width - across * cell) / 2 - left * cell), top: Math.round((height - down * cell) / 2 - top * cell) + 8 };
+  return {
+    cell,
+    left: Math.round((width - across * cell) / 2 - left * cell),
+    top: Math.round((height - down * cell) / 2 - top * cell) + 8,
+  };
 }
 
 /** Larger or smaller around a place on the canvas. */
@@ -28,7 +32,10 @@ export function zoomPlan(view: PlanView, direction: 1 | -1, x: number, y: number
 }
 
 /** A room's corner on the canvas. */
-export const cornerOf = (view: PlanView, room: Room): { readonly x: number; readonly y: number } => ({ x: view.left + room.plan[0] * view.cell, y: view.top + room.plan[1] * view.cell });
+export const cornerOf = (view: PlanView, room: Room): { readonly x: number; readonly y: number } => ({
+  x: view.left + room.plan[0] * view.cell,
+  y: view.top + room.plan[1] * view.cell,
+});
 
 /** What of the plan is at a place on the canvas: a room, and its side where the place is near one. */
 export interface PlanSpot {
@@ -51,7 +58,12 @@ export function spotAt({ rooms }: World, view: PlanView, x: number, y: number): 
     if (dx < -REACH || dy < -REACH || dx > across + REACH || dy > down + REACH) continue;
     const cx = clamp(Math.floor(dx / view.cell), room.width);
     const cy = clamp(Math.floor(dy / view.cell), room.height);
-    const near: Readonly<Record<SideName, number>> = { north: Math.abs(dy), south: Math.abs(down - dy), west: Math.abs(dx), east: Math.abs(across - dx) };
+    const near: Readonly<Record<SideName, number>> = {
+      north: Math.abs(dy),
+      south: Math.abs(down - dy),
+      west: Math.abs(dx),
+      east: Math.abs(across - dx),
+    };
     const side = SIDES.filter((each) => near[each] <= REACH).sort((a, b) => near[a] - near[b])[0] ?? null;
     return { room, side, at: side === "north" || side === "south" ? cx : cy, cx, cy };
   }
@@ -61,7 +73,12 @@ export function spotAt({ rooms }: World, view: PlanView, x: number, y: number): 
 const clamp = (n: number, max: number): number => Math.min(Math.max(n, 0), max - 1);
 
 /** The middle of a place along a side, on the canvas. */
-export function sidePoint(view: PlanView, room: Room, side: SideName, at: number): { readonly x: number; readonly y: number } {
+export function sidePoint(
+  view: PlanView,
+  room: Room,
+  side: SideName,
+  at: number,
+): { readonly x: number; readonly y: number } {
   const { x, y } = cornerOf(view, room);
   const along = (at + 0.5) * view.cell;
   if (side === "north") return { x: x + along, y };
@@ -70,4 +87,9 @@ export function sidePoint(view: PlanView, room: Room, side: SideName, at: number
 }
 
 /** A step straight out of a side. */
-export const OUT: Readonly<Record<SideName, readonly [number, number]>> = { north: [0, -1], south: [0, 1], west: [-1, 0], east: [1, 0] };
+export const OUT: Readonly<Record<SideName, readonly [number, number]>> = {
+  north: [0, -1],
+  south: [0, 1],
+  west: [-1, 0],
+  east: [1, 0],
+};

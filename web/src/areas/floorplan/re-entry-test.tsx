@@ -10,14 +10,20 @@ import { useBench } from "../../use-session.ts";
 /** Leaves the walker's room and comes back, in one click, and says what came back with it. */
 export function ReEntryTest({ world }: { readonly world: World }) {
   const tested = useStore(session.reEntries.store);
-  const here = useBench((state) => (state.run === null ? null : world.rooms[state.run.rows.room[Math.min(state.frame, state.run.frames)]!]));
+  const here = useBench((state) =>
+    state.run === null ? null : world.rooms[state.run.rows.room[Math.min(state.frame, state.run.frames)]!],
+  );
   if (here === null || here === undefined) return null;
   const name = tested.phase === "none" ? "" : (roomById(world, tested.room)?.name ?? tested.room);
   return (
     <section className="re-entry" aria-label="Re-entry test">
       <div className="row-line">
         <strong className="grow">Re-entry test</strong>
-        <Button variant="main" disabled={tested.phase === "looking"} onClick={() => void session.reEntries.testReEntry()}>
+        <Button
+          variant="main"
+          disabled={tested.phase === "looking"}
+          onClick={() => void session.reEntries.testReEntry()}
+        >
           Leave {here.name} and return
         </Button>
       </div>
@@ -26,7 +32,8 @@ export function ReEntryTest({ world }: { readonly world: World }) {
         {tested.phase === "refused" && <p className="attention">{tested.why}</p>}
         {tested.phase === "not found" && (
           <p>
-            From this frame no way out of {name} and back was found within {tested.states} {tested.states === 1 ? "state" : "states"}.
+            From this frame no way out of {name} and back was found within {tested.states}{" "}
+            {tested.states === 1 ? "state" : "states"}.
           </p>
         )}
         {tested.phase === "done" && <Outcome world={world} name={name} result={tested.result} />}
@@ -37,9 +44,24 @@ export function ReEntryTest({ world }: { readonly world: World }) {
 
 function Outcome({ world, name, result }: { readonly world: World; readonly name: string; readonly result: ReEntry }) {
   const changed = allFixtures(world).flatMap((fixture, i) => {
-    const [took, opened] = [result.before.taken[i] !== result.after.taken[i], result.before.open[i] !== result.after.open[i]];
+    const [took, opened] = [
+      result.before.taken[i] !== result.after.taken[i],
+      result.before.open[i] !== result.after.open[i],
+    ];
     if (!took && !opened) return [];
-    return [{ fixture, text: took ? (result.after.taken[i] === 1 ? "taken on the way" : "there again") : result.after.open[i] === 1 ? "opened on the way" : "closed again", back: took ? result.after.taken[i] === 0 : result.after.open[i] === 0 }];
+    return [
+      {
+        fixture,
+        text: took
+          ? result.after.taken[i] === 1
+            ? "taken on the way"
+            : "there again"
+          : result.after.open[i] === 1
+            ? "opened on the way"
+            : "closed again",
+        back: took ? result.after.taken[i] === 0 : result.after.open[i] === 0,
+      },
+    ];
   });
   const circuits = world.circuits.filter((_, i) => result.before.on[i] !== result.after.on[i]);
   return (
@@ -62,7 +84,8 @@ function Outcome({ world, name, result }: { readonly world: World; readonly name
         ))}
         {circuits.map((circuit) => (
           <li key={circuit}>
-            <Pebble kind="fail" label={null} /> {circuit} {result.after.on[world.circuits.indexOf(circuit)] === 1 ? "on" : "off"} now
+            <Pebble kind="fail" label={null} /> {circuit}{" "}
+            {result.after.on[world.circuits.indexOf(circuit)] === 1 ? "on" : "off"} now
           </li>
         ))}
       </ul>

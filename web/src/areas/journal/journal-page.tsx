@@ -39,14 +39,31 @@ export function JournalPage() {
           <h1>Journal</h1>
           <p className="quiet">What each revision changed, why, and what the proofs said to it.</p>
           <span className="grow" />
-          <a className="btn btn-plain" href={worldId === null ? undefined : journalAddress(worldId)} download title="For a hand-in or a pull request">
+          <a
+            className="btn btn-plain"
+            href={worldId === null ? undefined : journalAddress(worldId)}
+            download
+            title="For a hand-in or a pull request"
+          >
             <Icon name="takeHome" /> Markdown
           </a>
         </div>
-        {fault !== null && <p className="attention journal-none">The journal cannot be read: {fault}. Nothing is lost; it is asked for again by itself.</p>}
+        {fault !== null && (
+          <p className="attention journal-none">
+            The journal cannot be read: {fault}. Nothing is lost; it is asked for again by itself.
+          </p>
+        )}
         {fault === null && revisions === null && <p className="quiet journal-none">reading</p>}
         <ol className="revisions" aria-label="Revisions">
-          {revisions?.map((entry, i) => <Revision key={entry.revision} entry={entry} earlier={revisions[i + 1] ?? null} chosen={entry.revision === chosen} newest={entry.revision === newest} />)}
+          {revisions?.map((entry, i) => (
+            <Revision
+              key={entry.revision}
+              entry={entry}
+              earlier={revisions[i + 1] ?? null}
+              chosen={entry.revision === chosen}
+              newest={entry.revision === newest}
+            />
+          ))}
           {before !== null && (
             <li className="older">
               <Button variant="plain" onClick={() => void session.journal.readOlder()}>
@@ -81,7 +98,12 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
   const day = dayOf(savedAt);
   return (
     <>
-      <li className={`revision${chosen ? " on" : ""}`} aria-current={chosen} data-revision={revision} onClick={() => session.journal.chooseRevision(revision)}>
+      <li
+        className={`revision${chosen ? " on" : ""}`}
+        aria-current={chosen}
+        data-revision={revision}
+        onClick={() => session.journal.chooseRevision(revision)}
+      >
         <span className="number mono">{revision}</span>
         <span className="quiet when" title={savedAt}>
           {timeOf(savedAt)}
@@ -92,7 +114,14 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
           <Note entry={entry} writing={writing} onWrite={() => setWriting(true)} onDone={() => setWriting(false)} />
         </div>
         <div className="row-line acts">
-          <Button variant="plain" className="btn-icon" data-note={revision} aria-label={`Note to revision ${revision}`} title="Write a note: a reason, a fault found, what somebody said (N)" onClick={() => setWriting(true)}>
+          <Button
+            variant="plain"
+            className="btn-icon"
+            data-note={revision}
+            aria-label={`Note to revision ${revision}`}
+            title="Write a note: a reason, a fault found, what somebody said (N)"
+            onClick={() => setWriting(true)}
+          >
             <Icon name="pen" />
           </Button>
           <Button
@@ -106,7 +135,12 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
           >
             Compare
           </Button>
-          <Button variant="plain" disabled={newest} title="Make everything as it was, as a new revision" onClick={() => void session.journal.restoreRevision(revision)}>
+          <Button
+            variant="plain"
+            disabled={newest}
+            title="Make everything as it was, as a new revision"
+            onClick={() => void session.journal.restoreRevision(revision)}
+          >
             <Icon name="undo" /> Restore
           </Button>
         </div>
@@ -122,7 +156,8 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
 
 function ProofsSaid({ entry: { proofs } }: { readonly entry: RevisionEntry }) {
   if (proofs === null) return <span className="proofs-said quiet">not run</span>;
-  if (proofs.state !== "done") return <span className="proofs-said quiet">{proofs.state === "running" ? "running" : "taken back"}</span>;
+  if (proofs.state !== "done")
+    return <span className="proofs-said quiet">{proofs.state === "running" ? "running" : "taken back"}</span>;
   const { total, holds } = proofs;
   return (
     <span className="proofs-said">
@@ -133,7 +168,17 @@ function ProofsSaid({ entry: { proofs } }: { readonly entry: RevisionEntry }) {
 }
 
 /** What somebody says of a revision: shown, and written in place. */
-function Note({ entry: { revision, note }, writing, onWrite, onDone }: { readonly entry: RevisionEntry; readonly writing: boolean; readonly onWrite: () => void; readonly onDone: () => void }) {
+function Note({
+  entry: { revision, note },
+  writing,
+  onWrite,
+  onDone,
+}: {
+  readonly entry: RevisionEntry;
+  readonly writing: boolean;
+  readonly onWrite: () => void;
+  readonly onDone: () => void;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   if (typed === null) {
     if (note === null && !writing) return null;
@@ -172,5 +217,7 @@ function Note({ entry: { revision, note }, writing, onWrite, onDone }: { readonl
   );
 }
 
-const dayOf = (moment: string): string => new Date(moment).toLocaleDateString("en", { weekday: "long", day: "numeric", month: "long", year: "numeric" });
-const timeOf = (moment: string): string => new Date(moment).toLocaleTimeString("en", { hour: "2-digit", minute: "2-digit", hour12: false });
+const dayOf = (moment: string): string =>
+  new Date(moment).toLocaleDateString("en", { weekday: "long", day: "numeric", month: "long", year: "numeric" });
+const timeOf = (moment: string): string =>
+  new Date(moment).toLocaleTimeString("en", { hour: "2-digit", minute: "2-digit", hour12: false });

@@ -6,7 +6,7 @@ import type { ShownHistory } from "../../session/proofs/proofs.ts";
 import { Pebble, PebbleShape } from "../../look/pebble.tsx";
 import type { PebbleKind } from "../../look/pebble.tsx";
 import type { BoardRow } from "../../session/proofs/board.ts";
-import { isFailing  } from "../../session/proofs/board.ts";
+import { isFailing } from "../../session/proofs/board.ts";
 import { useBench, useProofs } from "../../use-session.ts";
 import { pathText } from "./path-text.ts";
 
@@ -28,12 +28,16 @@ export function Board({ rows, longest, onOpen }: Props) {
   const history = useProofs((state) => state.history);
   const compared = useProofs((state) => state.compared?.revision ?? null);
   const box = useRef<HTMLDivElement>(null);
-  const list = useVirtualizer({ count: rows.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 8 });
+  const list = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 8,
+  });
   const at = rows.findIndex(({ log }) => log === shown);
   useEffect(() => {
     if (at >= 0) list.scrollToIndex(at, { align: "auto" });
     // Only where another row is shown: the board is scrolled by hand too.
-     
   }, [at]);
   return (
     <div className="board" role="table" aria-label="Logs" aria-rowcount={rows.length + 1}>
@@ -58,7 +62,14 @@ export function Board({ rows, longest, onOpen }: Props) {
             const row = rows[item.index]!;
             return (
               <div key={row.log} className="board-at" style={{ top: item.start }}>
-                <Row row={row} on={row.log === shown} longest={longest} history={history} compared={compared} onOpen={onOpen} />
+                <Row
+                  row={row}
+                  on={row.log === shown}
+                  longest={longest}
+                  history={history}
+                  compared={compared}
+                  onOpen={onOpen}
+                />
               </div>
             );
           })}
@@ -82,10 +93,32 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
   const failing = isFailing(row);
   const path = pathText(row);
   return (
-    <div className={`board-row${on ? " on" : ""}${failing ? " failing-row" : ""}`} role="row" aria-selected={on} data-log={log} onClick={() => session.board.chooseRow(log)} onDoubleClick={onOpen}>
-      <span role="cell">{proof === null ? <span className="quiet">·</span> : <Pebble kind={proof.refused !== null ? "unreached" : failing ? "fail" : "pass"} radius={6} label={proof.refused !== null ? "cannot be run" : failing ? "does not hold" : "holds"} />}</span>
+    <div
+      className={`board-row${on ? " on" : ""}${failing ? " failing-row" : ""}`}
+      role="row"
+      aria-selected={on}
+      data-log={log}
+      onClick={() => session.board.chooseRow(log)}
+      onDoubleClick={onOpen}
+    >
+      <span role="cell">
+        {proof === null ? (
+          <span className="quiet">·</span>
+        ) : (
+          <Pebble
+            kind={proof.refused !== null ? "unreached" : failing ? "fail" : "pass"}
+            radius={6}
+            label={proof.refused !== null ? "cannot be run" : failing ? "does not hold" : "holds"}
+          />
+        )}
+      </span>
       <span role="rowheader" className="board-name">
-        <button type="button" data-row onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && session.board.chooseRow(log)} onClick={() => session.board.chooseRow(log)}>
+        <button
+          type="button"
+          data-row
+          onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && session.board.chooseRow(log)}
+          onClick={() => session.board.chooseRow(log)}
+        >
           {title}
         </button>
         <span className="mono quiet">
@@ -99,7 +132,9 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
         {proof?.frames ?? ""}
       </span>
       <span role="cell">{path !== null && <span className={`path-tag ${path.kind}`}>{path.text}</span>}</span>
-      <span role="cell">{proof !== null && <CheckLine checks={proof.checks} frames={proof.frames ?? 0} longest={longest} />}</span>
+      <span role="cell">
+        {proof !== null && <CheckLine checks={proof.checks} frames={proof.frames ?? 0} longest={longest} />}
+      </span>
       <span role="cell" className="board-history">
         {history.map(({ revision, summary, logs }, i) => {
           const said = logs.get(log);
@@ -116,7 +151,15 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
                 void session.proofs.compareWithRevision(revision);
               }}
             >
-              {said === undefined ? <span className="quiet">·</span> : <Pebble kind={said === "holds" ? "pass" : said === "breaks" ? "fail" : "unreached"} radius={i === history.length - 1 ? 5 : 3.5} label={null} />}
+              {said === undefined ? (
+                <span className="quiet">·</span>
+              ) : (
+                <Pebble
+                  kind={said === "holds" ? "pass" : said === "breaks" ? "fail" : "unreached"}
+                  radius={i === history.length - 1 ? 5 : 3.5}
+                  label={null}
+                />
+              )}
             </button>
           );
         })}
@@ -126,7 +169,15 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
 });
 
 /** A log's checks as pebbles where they are decided; ones that come close are laid beside each other. */
-function CheckLine({ checks, frames, longest }: { readonly checks: readonly Verdict[]; readonly frames: number; readonly longest: number }) {
+function CheckLine({
+  checks,
+  frames,
+  longest,
+}: {
+  readonly checks: readonly Verdict[];
+  readonly frames: number;
+  readonly longest: number;
+}) {
   const width = LINE * (SHORTEST + (1 - SHORTEST) * Math.min(1, longest === 0 ? 1 : frames / longest));
   const step = Math.min(11, (width - 12) / Math.max(1, checks.length - 1));
   // From the end backwards: the last one lies at the end, the others never on top of it.
@@ -142,7 +193,11 @@ function CheckLine({ checks, frames, longest }: { readonly checks: readonly Verd
     <svg className="check-line" width={LINE + 4} height={24} aria-label={checksText(checks)} role="img">
       <path d={`M4 12H${width}M${width} 8v8`} />
       {checks.map(({ verdict }, i) => (
-        <g key={i} className={`pebble-${verdict satisfies PebbleKind}`} transform={`translate(${places[i]! + shift} 12)`}>
+        <g
+          key={i}
+          className={`pebble-${verdict satisfies PebbleKind}`}
+          transform={`translate(${places[i]! + shift} 12)`}
+        >
           <PebbleShape kind={verdict} radius={5} />
         </g>
       ))}
@@ -152,5 +207,7 @@ function CheckLine({ checks, frames, longest }: { readonly checks: readonly Verd
 
 function checksText(checks: readonly Verdict[]): string {
   const missed = checks.filter(({ verdict }) => verdict !== "pass");
-  return missed.length === 0 ? `${checks.length} checks pass` : `${missed.length} of ${checks.length} checks do not pass: ${missed.map(({ check }) => check).join(", ")}`;
+  return missed.length === 0
+    ? `${checks.length} checks pass`
+    : `${missed.length} of ${checks.length} checks do not pass: ${missed.map(({ check }) => check).join(", ")}`;
 }

@@ -45,7 +45,9 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
         <dl className="detail-says">
           {verdict !== undefined && <Says verdict={verdict} />}
           <PathSays path={path} holds={proof?.holds ?? true} />
-          {compared !== null && path?.kind === "differs" && <Changed compared={compared.project} revision={compared.revision} />}
+          {compared !== null && path?.kind === "differs" && (
+            <Changed compared={compared.project} revision={compared.revision} />
+          )}
           <AcceptedSays id={id} text={text} proof={proof} />
           {proof?.status != null && (
             <>
@@ -66,12 +68,22 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
           <Icon name="open" /> Open at frame {frame}
         </Button>
         {compared !== null && (
-          <Button variant="plain" aria-pressed={beside?.where.kind === "revision"} className={beside?.where.kind === "revision" ? "active" : ""} onClick={session.commands.proofs.ghost.act} title="Its run at that revision as the pale second trail (G)">
+          <Button
+            variant="plain"
+            aria-pressed={beside?.where.kind === "revision"}
+            className={beside?.where.kind === "revision" ? "active" : ""}
+            onClick={session.commands.proofs.ghost.act}
+            title="Its run at that revision as the pale second trail (G)"
+          >
             Ghost of {compared.revision}
           </Button>
         )}
         {verdict !== undefined && verdict.verdict !== "pass" && (
-          <Button variant="plain" onClick={session.commands.proofs.whatBroke.act} title="Search the revisions for the one that broke this check (B)">
+          <Button
+            variant="plain"
+            onClick={session.commands.proofs.whatBroke.act}
+            title="Search the revisions for the one that broke this check (B)"
+          >
             What broke it
           </Button>
         )}
@@ -81,14 +93,26 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
 }
 
 function Checks({ proof, chosen }: { readonly proof: Proof; readonly chosen: number | null }) {
-  if (proof.refused !== null) return <p className="attention detail-refused">This log cannot be run: {proof.refused}. Its text is kept as it is.</p>;
-  if (proof.checks.length === 0) return <p className="quiet detail-refused">No checks yet. Open it on the Bench, go to a frame, and press A.</p>;
+  if (proof.refused !== null)
+    return (
+      <p className="attention detail-refused">This log cannot be run: {proof.refused}. Its text is kept as it is.</p>
+    );
+  if (proof.checks.length === 0)
+    return <p className="quiet detail-refused">No checks yet. Open it on the Bench, go to a frame, and press A.</p>;
   return (
     <ul className="detail-checks" aria-label="Checks">
       {proof.checks.map((verdict, i) => (
         <li key={`${i} ${verdict.check}`}>
-          <button type="button" className={`${verdict.verdict}${i === chosen ? " on" : ""}`} aria-current={i === chosen} onClick={() => session.board.chooseCheck(i)}>
-            <Pebble kind={verdict.verdict} label={verdict.verdict === "pass" ? "passes" : verdict.verdict === "fail" ? "fails" : "not reached"} />
+          <button
+            type="button"
+            className={`${verdict.verdict}${i === chosen ? " on" : ""}`}
+            aria-current={i === chosen}
+            onClick={() => session.board.chooseCheck(i)}
+          >
+            <Pebble
+              kind={verdict.verdict}
+              label={verdict.verdict === "pass" ? "passes" : verdict.verdict === "fail" ? "fails" : "not reached"}
+            />
             <span className="mono">{verdict.check}</span>
             {verdict.law && <span className="quiet">law</span>}
             <span className="number quiet">{verdict.frame}</span>
@@ -105,7 +129,9 @@ function Says({ verdict }: { readonly verdict: Verdict }) {
       <dt>Expected</dt>
       <dd>{expectedText(verdict.check)}</dd>
       <dt>Seen</dt>
-      <dd>{verdict.seen ?? (verdict.verdict === "pass" ? `as expected, decided at frame ${verdict.frame}` : "nothing")}</dd>
+      <dd>
+        {verdict.seen ?? (verdict.verdict === "pass" ? `as expected, decided at frame ${verdict.frame}` : "nothing")}
+      </dd>
     </>
   );
 }
@@ -121,9 +147,18 @@ function PathSays({ path, holds }: { readonly path: PathAnswer | null; readonly 
 }
 
 /** What was changed since the compared revision, in words. */
-function Changed({ compared, revision }: { readonly compared: Parameters<typeof differences>[0]; readonly revision: number }) {
+function Changed({
+  compared,
+  revision,
+}: {
+  readonly compared: Parameters<typeof differences>[0];
+  readonly revision: number;
+}) {
   const project = useProject((state) => state.project);
-  const words = useMemo(() => (project === null ? "" : summary(project.world, differences(compared, project))), [compared, project]);
+  const words = useMemo(
+    () => (project === null ? "" : summary(project.world, differences(compared, project))),
+    [compared, project],
+  );
   return (
     <>
       <dt>Change</dt>
@@ -132,7 +167,15 @@ function Changed({ compared, revision }: { readonly compared: Parameters<typeof 
   );
 }
 
-function AcceptedSays({ id, text, proof }: { readonly id: string; readonly text: string; readonly proof: Proof | null }) {
+function AcceptedSays({
+  id,
+  text,
+  proof,
+}: {
+  readonly id: string;
+  readonly text: string;
+  readonly proof: Proof | null;
+}) {
   const log = useMemo(() => readOrNull(text), [text]);
   if (log?.accept == null || proof === null) return null;
   const reason = log.notes.find((note) => note.startsWith(ACCEPTED))?.slice(ACCEPTED.length);
@@ -157,7 +200,12 @@ function DetailMenu({ id, onForm }: { readonly id: string; readonly onForm: (for
   const accepted = useProject((state) => /^accept /m.test(state.project?.logs.get(id)?.split("\n---")[0] ?? ""));
   return (
     <Dropdown align="end">
-      <Dropdown.Toggle variant="plain" className="btn-icon bare-toggle" aria-label="More about this log" title="More about this log">
+      <Dropdown.Toggle
+        variant="plain"
+        className="btn-icon bare-toggle"
+        aria-label="More about this log"
+        title="More about this log"
+      >
         <Icon name="more" />
       </Dropdown.Toggle>
       <Dropdown.Menu>
@@ -206,7 +254,14 @@ function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () =
     >
       <label>
         <span>File name</span>
-        <input ref={field} className="form-control mono" value={name} maxLength={40} aria-invalid={fault !== null} onChange={(event) => setName(event.target.value)} />
+        <input
+          ref={field}
+          className="form-control mono"
+          value={name}
+          maxLength={40}
+          aria-invalid={fault !== null}
+          onChange={(event) => setName(event.target.value)}
+        />
       </label>
       <Button type="submit" variant="main">
         Rename
@@ -230,7 +285,14 @@ function AcceptForm({ id, onDone }: { readonly id: string; readonly onDone: () =
     >
       <label>
         <span>This is how it should walk, because</span>
-        <input ref={field} className="form-control" value={reason} maxLength={300} placeholder="the turn at the basin feels right now" onChange={(event) => setReason(event.target.value)} />
+        <input
+          ref={field}
+          className="form-control"
+          value={reason}
+          maxLength={300}
+          placeholder="the turn at the basin feels right now"
+          onChange={(event) => setReason(event.target.value)}
+        />
       </label>
       <Button type="submit" variant="main" disabled={reason.trim() === ""}>
         Accept

@@ -3,10 +3,16 @@ import { roundPx } from "@keen-pebble/core/analyse";
 import type { BoardRow } from "../../session/proofs/board.ts";
 
 /** What a row says of its path: a few words, and how they are to be looked at. */
-export function pathText({ proof, path }: BoardRow): { readonly text: string; readonly kind: "same" | "differs" | "bad" } | null {
+export function pathText({
+  proof,
+  path,
+}: BoardRow): { readonly text: string; readonly kind: "same" | "differs" | "bad" } | null {
   if (proof === null) return null;
   if (proof.refused !== null) return { text: "cannot be run", kind: "bad" };
-  if (path?.kind === "differs") return proof.holds ? { text: `differs from ${path.at.frame}`, kind: "differs" } : { text: `fails, from ${path.at.frame}`, kind: "bad" };
+  if (path?.kind === "differs")
+    return proof.holds
+      ? { text: `differs from ${path.at.frame}`, kind: "differs" }
+      : { text: `fails, from ${path.at.frame}`, kind: "bad" };
   if (!proof.holds) return { text: path?.kind === "same" ? "fails, same" : "fails", kind: "bad" };
   return path?.kind === "same" ? { text: "same", kind: "same" } : null;
 }

@@ -10,7 +10,7 @@ import { Tallies } from "../../look/tallies.tsx";
 import { useFileDrop } from "../../look/use-file-drop.ts";
 import { junitAddress } from "../../session/project/api-client.ts";
 import type { BoardFilter, BoardRow } from "../../session/proofs/board.ts";
-import { boardRows, isFailing, pathDiffers, shownRows  } from "../../session/proofs/board.ts";
+import { boardRows, isFailing, pathDiffers, shownRows } from "../../session/proofs/board.ts";
 import { useBench, useBoard, useCommandKeys, useProject, useProofs, useSaving } from "../../use-session.ts";
 import { Board } from "./board.tsx";
 import { LogDetail } from "./log-detail.tsx";
@@ -31,7 +31,10 @@ export function ProofsPage() {
   const { over, handlers } = useFileDrop((files) => void session.board.takeLogsIn(files));
   const rows = useMemo(() => (project === null ? [] : boardRows(project, { proofs, paths })), [project, proofs, paths]);
   const shown = useMemo(() => shownRows(rows, { filter, sought }), [rows, filter, sought]);
-  const openOnBench = useCallback(() => void navigate({ pathname: `/w/${worldId ?? ""}/bench`, search: window.location.search }), [navigate, worldId]);
+  const openOnBench = useCallback(
+    () => void navigate({ pathname: `/w/${worldId ?? ""}/bench`, search: window.location.search }),
+    [navigate, worldId],
+  );
   useEffect(() => session.asked.openOnBench.answer(openOnBench), [openOnBench]);
   useCommandKeys(session.commands.proofs);
   if (project === null) return <main className="area" />;
@@ -55,7 +58,13 @@ export function ProofsPage() {
           )}
           <LogDrop />
         </div>
-        {beside === "wander" ? <RandomWalksPanel world={project.world} /> : log !== null && project.logs.get(log) !== undefined ? <LogDetail key={log} id={log} onOpen={openOnBench} /> : <aside className="proof-detail" />}
+        {beside === "wander" ? (
+          <RandomWalksPanel world={project.world} />
+        ) : log !== null && project.logs.get(log) !== undefined ? (
+          <LogDetail key={log} id={log} onOpen={openOnBench} />
+        ) : (
+          <aside className="proof-detail" />
+        )}
       </main>
       <Status rows={rows} />
       <ActFinder area="Proofs" commands={session.commands.proofs}>
@@ -65,13 +74,26 @@ export function ProofsPage() {
   );
 }
 
-function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; readonly filter: BoardFilter; readonly sought: string }) {
+function Tools({
+  rows,
+  filter,
+  sought,
+}: {
+  readonly rows: readonly BoardRow[];
+  readonly filter: BoardFilter;
+  readonly sought: string;
+}) {
   const worldId = useProject((state) => state.worldId);
   const server = useProofs((state) => state.server);
   const saving = useSaving();
   const running = server?.state === "running";
   const choice = (which: BoardFilter, name: string, n: number) => (
-    <button type="button" role="radio" aria-checked={filter === which} onClick={() => session.board.chooseFilter(which)}>
+    <button
+      type="button"
+      role="radio"
+      aria-checked={filter === which}
+      onClick={() => session.board.chooseFilter(which)}
+    >
       {name} {n}
     </button>
   );
@@ -86,19 +108,40 @@ function Tools({ rows, filter, sought }: { readonly rows: readonly BoardRow[]; r
       </div>
       <label className="search">
         <Icon name="search" />
-        <input ref={search} type="search" aria-label="Search" placeholder="Log, tag or check" value={sought} onChange={(event) => session.board.store.setState({ sought: event.target.value })} />
+        <input
+          ref={search}
+          type="search"
+          aria-label="Search"
+          placeholder="Log, tag or check"
+          value={sought}
+          onChange={(event) => session.board.store.setState({ sought: event.target.value })}
+        />
       </label>
       <span className="grow" />
       <Tallies verdicts={rows.flatMap(({ proof }) => proof?.checks ?? [])} />
       <span className="bar" />
-      <Button variant="plain" title={`${session.commands.proofs.randomWalks.name} (W)`} onClick={session.commands.proofs.randomWalks.act}>
+      <Button
+        variant="plain"
+        title={`${session.commands.proofs.randomWalks.name} (W)`}
+        onClick={session.commands.proofs.randomWalks.act}
+      >
         <Icon name="walk" /> Wander
       </Button>
-      <a className={`btn btn-plain${saving.state === "saved" ? "" : " disabled"}`} href={worldId === null ? undefined : junitAddress(worldId)} download title="The outcomes of the newest revision as JUnit XML">
+      <a
+        className={`btn btn-plain${saving.state === "saved" ? "" : " disabled"}`}
+        href={worldId === null ? undefined : junitAddress(worldId)}
+        download
+        title="The outcomes of the newest revision as JUnit XML"
+      >
         <Icon name="takeHome" /> JUnit XML
       </a>
-      <Button variant={running ? "plain" : "main"} title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"} onClick={() => void session.proofs.runOnServer()}>
-        <Icon name={running ? "close" : "play"} /> {running ? `${server.done} of ${server.total}, stop` : "Run on the server"}
+      <Button
+        variant={running ? "plain" : "main"}
+        title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"}
+        onClick={() => void session.proofs.runOnServer()}
+      >
+        <Icon name={running ? "close" : "play"} />{" "}
+        {running ? `${server.done} of ${server.total}, stop` : "Run on the server"}
       </Button>
     </div>
   );
@@ -110,7 +153,12 @@ function LogDrop() {
     <div className="log-drop">
       <Icon name="bringIn" />
       <span>Drop .inputs files here, or CSV with the columns frame and keys. Each is run at once.</span>
-      <FileButton name="Logs to take in" accept=".inputs,.csv" multiple onFiles={(files) => void session.board.takeLogsIn(files)}>
+      <FileButton
+        name="Logs to take in"
+        accept=".inputs,.csv"
+        multiple
+        onFiles={(files) => void session.board.takeLogsIn(files)}
+      >
         Choose
       </FileButton>
     </div>
@@ -129,22 +177,46 @@ function Status({ rows }: { readonly rows: readonly BoardRow[] }) {
       </span>
       <span className="bar" />
       <span>
-        {plural(rows.length, "log")}, <b className="mono">{frames.toLocaleString("en")}</b> frames, <b className="mono">{checks}</b> checks; {took === null ? `running ${done} of ${total}` : `the last look at ${plural(total, "log")} took ${Math.round(took)} ms`}
+        {plural(rows.length, "log")}, <b className="mono">{frames.toLocaleString("en")}</b> frames,{" "}
+        <b className="mono">{checks}</b> checks;{" "}
+        {took === null
+          ? `running ${done} of ${total}`
+          : `the last look at ${plural(total, "log")} took ${Math.round(took)} ms`}
       </span>
       <span className="bar" />
-      <span>{!reached ? "The server does not answer; this page's own proofs go on" : server === null ? "The server has not been asked yet" : serverText(server)}</span>
+      <span>
+        {!reached
+          ? "The server does not answer; this page's own proofs go on"
+          : server === null
+            ? "The server has not been asked yet"
+            : serverText(server)}
+      </span>
       <span className="grow" />
       <span>Enter opens the frame on the Bench</span>
     </footer>
   );
 }
 
-function serverText({ state, revision, done, total, holds }: { readonly state: string; readonly revision: number; readonly done: number; readonly total: number; readonly holds: number }): string {
+function serverText({
+  state,
+  revision,
+  done,
+  total,
+  holds,
+}: {
+  readonly state: string;
+  readonly revision: number;
+  readonly done: number;
+  readonly total: number;
+  readonly holds: number;
+}): string {
   switch (state) {
     case "running":
       return `Server at revision ${revision}: ${done} of ${total}`;
     case "done":
-      return holds === total ? `Server run of revision ${revision}: all hold` : `Server run of revision ${revision}: ${holds} of ${total} hold`;
+      return holds === total
+        ? `Server run of revision ${revision}: all hold`
+        : `Server run of revision ${revision}: ${holds} of ${total} hold`;
     case "none":
       return "The server has not run them yet";
     case "failed":

@@ -12,26 +12,46 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
   const number = (label: string, value: number, min: number, max: number, set: (value: number) => void) => (
     <label className="labelled">
       <span className="name">{label}</span>
-      <input type="number" value={value} min={min} max={max} disabled={walking} onChange={(event) => set(Math.max(min, Math.min(max, Math.round(Number(event.target.value)) || min)))} />
+      <input
+        type="number"
+        value={value}
+        min={min}
+        max={max}
+        disabled={walking}
+        onChange={(event) => set(Math.max(min, Math.min(max, Math.round(Number(event.target.value)) || min)))}
+      />
     </label>
   );
   return (
     <aside className="proof-detail" aria-label="Random walks">
       <div className="row-line detail-head">
         <h2 className="grow">Random walks</h2>
-        <Button variant="bare" className="btn-icon" aria-label="Back to the log" title="Back to the log (W)" onClick={() => session.board.store.setState({ beside: "log" })}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          aria-label="Back to the log"
+          title="Back to the log (W)"
+          onClick={() => session.board.store.setState({ beside: "log" })}
+        >
           <Icon name="close" />
         </Button>
       </div>
       <div className="detail-scroll wander">
-        <p className="quiet">Seeded inputs, pressed as somebody does who tries the world out, look for broken laws: the world&apos;s own, and those of the gait.</p>
+        <p className="quiet">
+          Seeded inputs, pressed as somebody does who tries the world out, look for broken laws: the world&apos;s own,
+          and those of the gait.
+        </p>
         <div className="wander-fields">
           {number("Walks", asked.runs, 1, 1_000_000, (runs) => session.randomWalks.askRandomWalks({ runs }))}
           {number("Frames", asked.frames, 1, 100_000, (frames) => session.randomWalks.askRandomWalks({ frames }))}
           {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => session.randomWalks.askRandomWalks({ seed }))}
           <label className="labelled">
             <span className="name">Rules</span>
-            <select value={rules ?? world.activeRules} disabled={walking} onChange={(event) => session.randomWalks.chooseRandomWalkRules(event.target.value)}>
+            <select
+              value={rules ?? world.activeRules}
+              disabled={walking}
+              onChange={(event) => session.randomWalks.chooseRandomWalkRules(event.target.value)}
+            >
               {world.rules.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
@@ -40,9 +60,7 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
             </select>
           </label>
         </div>
-        <p className="quiet">
-          Laws: {[...world.laws, ...GAIT_LAWS].join("; ")}.
-        </p>
+        <p className="quiet">Laws: {[...world.laws, ...GAIT_LAWS].join("; ")}.</p>
         {phase !== "none" && (
           <div role="status">
             <progress className="wander-progress" value={walked} max={asked.runs} aria-label="Walks done" />
@@ -84,4 +102,11 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
   );
 }
 
-const GAIT_LAWS = ["no new overlap", "on the grid at rest", "never outside", "no escape", "every leg ends", "nothing held against nothing"];
+const GAIT_LAWS = [
+  "no new overlap",
+  "on the grid at rest",
+  "never outside",
+  "no escape",
+  "every leg ends",
+  "nothing held against nothing",
+];

@@ -12,14 +12,21 @@ export function WhatBrokeIt({ id }: { readonly id: string }) {
     <section className={`broke${found === null ? "" : " found"}`} aria-label="What broke it" role="status">
       <div className="row-line">
         <strong className="grow">
-          {state === "running" && (good === null ? "Looking for a revision at which it held" : `Between revision ${good} and ${bad ?? ""}`)}
+          {state === "running" &&
+            (good === null ? "Looking for a revision at which it held" : `Between revision ${good} and ${bad ?? ""}`)}
           {state === "found" && found !== null && `Revision ${found.revision} broke it`}
           {state === "never-held" && "It never held"}
           {state === "holds" && "It holds at the newest revision"}
           {state === "cancelled" && "Given up"}
           {state === "failed" && "The search could not be finished"}
         </strong>
-        <Button variant="bare" className="btn-icon" aria-label={state === "running" ? "Give the search up" : "Put the answer away"} title={state === "running" ? "Give the search up" : "Put the answer away"} onClick={session.proofs.endSearchBreak}>
+        <Button
+          variant="bare"
+          className="btn-icon"
+          aria-label={state === "running" ? "Give the search up" : "Put the answer away"}
+          title={state === "running" ? "Give the search up" : "Put the answer away"}
+          onClick={session.proofs.endSearchBreak}
+        >
           <Icon name="close" />
         </Button>
       </div>

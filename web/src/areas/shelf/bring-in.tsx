@@ -15,7 +15,13 @@ export function BringIn() {
         <div className="row-line">
           <Icon name="bringIn" />
           <strong className="grow">Drop files here</strong>
-          <FileButton name="Files to bring in" accept={ENDINGS} multiple disabled={busy} onFiles={(files) => session.shelf.bringIn(files, null)}>
+          <FileButton
+            name="Files to bring in"
+            accept={ENDINGS}
+            multiple
+            disabled={busy}
+            onFiles={(files) => session.shelf.bringIn(files, null)}
+          >
             Choose
           </FileButton>
         </div>
@@ -29,7 +35,10 @@ export function BringIn() {
           ))}
         </ul>
       </div>
-      <p className="quiet said">The file of a world that is here becomes one revision. Loose logs go to the world that they name, or that they are dropped on.</p>
+      <p className="quiet said">
+        The file of a world that is here becomes one revision. Loose logs go to the world that they name, or that they
+        are dropped on.
+      </p>
     </aside>
   );
 }

@@ -21,7 +21,12 @@ export function DeletedStrip() {
         <span key={world.key} className="row-line">
           <strong>{world.name}</strong>
           <span className="quiet">{agoText(world.deletedAt, Date.now())}</span>
-          <Button variant="plain" disabled={busy} aria-label={`Put ${world.name} back`} onClick={() => session.shelf.putBack(world)}>
+          <Button
+            variant="plain"
+            disabled={busy}
+            aria-label={`Put ${world.name} back`}
+            onClick={() => session.shelf.putBack(world)}
+          >
             <Icon name="undo" /> Put back
           </Button>
         </span>

@@ -20,11 +20,18 @@ beforeEach(() => {
     return Promise.resolve(Response.json({ worlds: [] }));
   });
   // Nothing is drawn here.
-  const nothing: unknown = new Proxy(() => undefined, { get: (_target, key) => (key === Symbol.toPrimitive ? () => 0 : nothing), apply: () => nothing, set: () => true });
-  vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(nothing as never);
-  vi.stubGlobal("OffscreenCanvas", class {
-    getContext = (): unknown => nothing;
+  const nothing: unknown = new Proxy(() => undefined, {
+    get: (_target, key) => (key === Symbol.toPrimitive ? () => 0 : nothing),
+    apply: () => nothing,
+    set: () => true,
   });
+  vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue(nothing as never);
+  vi.stubGlobal(
+    "OffscreenCanvas",
+    class {
+      getContext = (): unknown => nothing;
+    },
+  );
   session.shelf.store.setState({ worlds: [{ id: "dry-well", name: "Dry well" } as never], busy: false, told: null });
 });
 afterEach(() => {
@@ -49,7 +56,11 @@ describe("a world that is made", () => {
     await user.clear(area);
     await user.type(area, "###{Enter}#S@{Enter}###{Enter}{Enter}S = start on floor");
     await until(() => typing.getByRole("status").textContent.includes("2:3"));
-    expect([typing.getByRole("status").textContent, button.disabled, area.getAttribute("aria-invalid")]).toEqual(['2:3 nothing explains "@"; add a line `@ = tile ID` to the legend', true, "true"]);
+    expect([typing.getByRole("status").textContent, button.disabled, area.getAttribute("aria-invalid")]).toEqual([
+      '2:3 nothing explains "@"; add a line `@ = tile ID` to the legend',
+      true,
+      "true",
+    ]);
     await user.clear(area);
     await user.type(area, "####{Enter}#.S#{Enter}####{Enter}{Enter}S = start on floor");
     await until(() => typing.getByRole("status").textContent === "4 x 3, start 2,1");
@@ -57,7 +68,13 @@ describe("a world that is made", () => {
     await user.click(button);
     const world = await made();
     // A name that is taken already gets an id of its own.
-    expect([world.id, world.name, world.start.cell, world.rooms[0]!.width, sent[0]!.origin]).toEqual(["dry-well-2", "Dry well", [2, 1], 4, "made"]);
+    expect([world.id, world.name, world.start.cell, world.rooms[0]!.width, sent[0]!.origin]).toEqual([
+      "dry-well-2",
+      "Dry well",
+      [2, 1],
+      4,
+      "made",
+    ]);
   });
 
   it("of a template begins with its text", async () => {
@@ -94,7 +111,11 @@ describe("a world that is made", () => {
     const user = userEvent.setup();
     render(<MakeWorld />);
     const empty = within(screen.getByRole("region", { name: "Empty world" }));
-    for (const [label, value] of [["Across", "9"], ["Down", "7"], ["Cell", "8"]] as const) {
+    for (const [label, value] of [
+      ["Across", "9"],
+      ["Down", "7"],
+      ["Cell", "8"],
+    ] as const) {
       await user.clear(empty.getByLabelText(label));
       await user.type(empty.getByLabelText(label), value);
     }
@@ -106,12 +127,21 @@ describe("a world that is made", () => {
   it("waits while something else is under way", () => {
     session.shelf.store.setState({ busy: true });
     render(<MakeWorld />);
-    for (const button of screen.getAllByRole<HTMLButtonElement>("button", { name: "Make it" })) expect(button.disabled).toBe(true);
+    for (const button of screen.getAllByRole<HTMLButtonElement>("button", { name: "Make it" }))
+      expect(button.disabled).toBe(true);
   });
 });
 
 describe("a world's name", () => {
-  const entry = { id: "dry-well", name: "Dry well", revision: 3, rooms: 1, logs: 0, summary: "", savedAt: "2026-08-01T00:00:00.000Z" };
+  const entry = {
+    id: "dry-well",
+    name: "Dry well",
+    revision: 3,
+    rooms: 1,
+    logs: 0,
+    summary: "",
+    savedAt: "2026-08-01T00:00:00.000Z",
+  };
 
   it.each([
     ["Wet well{Enter}", 1],

@@ -6,7 +6,7 @@ import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { useShelf } from "../../use-session.ts";
 import type { TypedWorld } from "../../session/shelf/make-world.ts";
-import { SIZES, TEMPLATES, readTyped  } from "../../session/shelf/make-world.ts";
+import { SIZES, TEMPLATES, readTyped } from "../../session/shelf/make-world.ts";
 
 /** Makes a world: by typing its first room, or an empty one. */
 export function MakeWorld() {
@@ -18,7 +18,13 @@ export function MakeWorld() {
         <h2 className="grow">Make a world</h2>
         <label className="labelled world-called">
           <span className="name">Name</span>
-          <input aria-label="Name of the new world" placeholder="New world" maxLength={80} value={name} onChange={(event) => setName(event.target.value)} />
+          <input
+            aria-label="Name of the new world"
+            placeholder="New world"
+            maxLength={80}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
         </label>
       </div>
       <TypeRoom name={called} />
@@ -49,7 +55,12 @@ function TypeRoom({ name }: { readonly name: string }) {
       <div className="row-line">
         <strong>Type a room</strong>
         <span className="quiet grow">a character is a cell</span>
-        <Form.Select aria-label="Begin with" className="template" value={TEMPLATES.find((each) => each.text === text)?.name ?? ""} onChange={(event) => setText(TEMPLATES.find((each) => each.name === event.target.value)?.text ?? text)}>
+        <Form.Select
+          aria-label="Begin with"
+          className="template"
+          value={TEMPLATES.find((each) => each.text === text)?.name ?? ""}
+          onChange={(event) => setText(TEMPLATES.find((each) => each.name === event.target.value)?.text ?? text)}
+        >
           <option value="" disabled>
             Begin with
           </option>
@@ -60,14 +71,30 @@ function TypeRoom({ name }: { readonly name: string }) {
           ))}
         </Form.Select>
       </div>
-      <textarea className="form-control mono" aria-label="Room as text" aria-invalid={first !== undefined} spellCheck={false} wrap="off" value={text} onChange={(event) => setText(event.target.value)} />
+      <textarea
+        className="form-control mono"
+        aria-label="Room as text"
+        aria-invalid={first !== undefined}
+        spellCheck={false}
+        wrap="off"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
       <div className="typed-room">
         <TypedPicture world={world} />
         <div className="row-line">
           <span className={first ? "attention grow" : "quiet grow"} role="status">
-            {first ? `${first.line}:${first.column} ${first.message}` : room ? `${room.width} x ${room.height}, start ${world.start.cell.join(",")}` : ""}
+            {first
+              ? `${first.line}:${first.column} ${first.message}`
+              : room
+                ? `${room.width} x ${room.height}, start ${world.start.cell.join(",")}`
+                : ""}
           </span>
-          <Button variant="plain" disabled={world === null || busy} onClick={() => world && session.makeWorld.makeTypedWorld(name, world)}>
+          <Button
+            variant="plain"
+            disabled={world === null || busy}
+            onClick={() => world && session.makeWorld.makeTypedWorld(name, world)}
+          >
             Make it
           </Button>
         </div>
@@ -85,7 +112,16 @@ function TypedPicture({ world }: { readonly world: World | null }) {
     const c = canvas.current!.getContext("2d")!;
     c.clearRect(0, 0, width, height);
     const zoom = Math.min(width / (room.width * world.tileSize), height / (room.height * world.tileSize), 2);
-    new RoomPicture(world).draw(c, world, room, zoom, Math.round((width - room.width * world.tileSize * zoom) / 2), 0, width, height);
+    new RoomPicture(world).draw(
+      c,
+      world,
+      room,
+      zoom,
+      Math.round((width - room.width * world.tileSize * zoom) / 2),
+      0,
+      width,
+      height,
+    );
   }, [world]);
   return <canvas ref={canvas} width={384} height={224} aria-hidden="true" />;
 }
@@ -106,12 +142,22 @@ function Grounds({ name }: { readonly name: string }) {
 function Empty({ name }: { readonly name: string }) {
   const busy = useShelf((state) => state.busy);
   const [size, setSize] = useState({ width: "20", height: "12", tile: "16" });
-  const whole = (text: string, [min, max]: readonly [number, number]): number | null => (/^\d{1,3}$/.test(text) && Number(text) >= min && Number(text) <= max ? Number(text) : null);
-  const [width, height, tile] = [whole(size.width, SIZES.cells), whole(size.height, SIZES.cells), whole(size.tile, SIZES.tileSize)];
+  const whole = (text: string, [min, max]: readonly [number, number]): number | null =>
+    /^\d{1,3}$/.test(text) && Number(text) >= min && Number(text) <= max ? Number(text) : null;
+  const [width, height, tile] = [
+    whole(size.width, SIZES.cells),
+    whole(size.height, SIZES.cells),
+    whole(size.tile, SIZES.tileSize),
+  ];
   const field = (label: string, key: keyof typeof size, unit: string, fine: boolean) => (
     <label className={`labelled${fine ? "" : " fault"}`}>
       <span className="name">{label}</span>
-      <input aria-label={label} inputMode="numeric" value={size[key]} onChange={(event) => setSize({ ...size, [key]: event.target.value })} />
+      <input
+        aria-label={label}
+        inputMode="numeric"
+        value={size[key]}
+        onChange={(event) => setSize({ ...size, [key]: event.target.value })}
+      />
       {unit !== "" && <span className="unit">{unit}</span>}
     </label>
   );
@@ -121,7 +167,11 @@ function Empty({ name }: { readonly name: string }) {
       {field("Across", "width", "", width !== null)}
       {field("Down", "height", "", height !== null)}
       {field("Cell", "tile", "px", tile !== null)}
-      <Button variant="plain" disabled={busy || width === null || height === null || tile === null} onClick={() => session.makeWorld.makeEmptyWorld(name, width!, height!, tile!)}>
+      <Button
+        variant="plain"
+        disabled={busy || width === null || height === null || tile === null}
+        onClick={() => session.makeWorld.makeEmptyWorld(name, width!, height!, tile!)}
+      >
         Make it
       </Button>
     </section>

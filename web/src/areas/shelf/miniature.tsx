@@ -32,7 +32,11 @@ function draw(canvas: HTMLCanvasElement, { project: { world }, images, path }: S
   const down = Math.max(...places.map((p) => p.y + p.height)) - top;
   const fitting = Math.min((width - 2 * MARGIN) / across, (height - 2 * MARGIN) / down, 3);
   const zoom = fitting >= 1 ? Math.floor(fitting) : fitting;
-  const at = (place: Place) => ({ zoom, left: Math.round((width - across * zoom) / 2 + (place.x - left) * zoom), top: Math.round((height - down * zoom) / 2 + (place.y - top) * zoom) });
+  const at = (place: Place) => ({
+    zoom,
+    left: Math.round((width - across * zoom) / 2 + (place.x - left) * zoom),
+    top: Math.round((height - down * zoom) / 2 + (place.y - top) * zoom),
+  });
   const picture = new RoomPicture(world, images);
   places.forEach((place, i) => {
     const spot = at(place);
@@ -44,7 +48,10 @@ function draw(canvas: HTMLCanvasElement, { project: { world }, images, path }: S
   const colours = palette();
   c.lineCap = "round";
   c.lineJoin = "round";
-  for (const [stroke, thick] of [[colours.ink, 7], [colours.accent, 4]] as const) {
+  for (const [stroke, thick] of [
+    [colours.ink, 7],
+    [colours.accent, 4],
+  ] as const) {
     c.strokeStyle = stroke;
     c.lineWidth = thick;
     places.forEach((place, room) => strokeTrail(c, makeTrail(rows, room, half), at(place), 0, frame, null));
@@ -78,8 +85,17 @@ interface Place {
 
 /** Where each room is drawn, in px: where the plan puts it, or side by side where the plan lays rooms over each other. */
 function roomPlaces({ rooms, tileSize }: World): Place[] {
-  const planned = rooms.map((room) => ({ x: room.plan[0] * tileSize, y: room.plan[1] * tileSize, width: room.width * tileSize, height: room.height * tileSize }));
-  const overlap = planned.some((a, i) => planned.some((b, n) => n > i && a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height));
+  const planned = rooms.map((room) => ({
+    x: room.plan[0] * tileSize,
+    y: room.plan[1] * tileSize,
+    width: room.width * tileSize,
+    height: room.height * tileSize,
+  }));
+  const overlap = planned.some((a, i) =>
+    planned.some(
+      (b, n) => n > i && a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height,
+    ),
+  );
   if (!overlap) return planned;
   let x = 0;
   return planned.map((place) => {

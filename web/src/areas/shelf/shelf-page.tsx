@@ -33,9 +33,13 @@ export function ShelfPage() {
   useCommandKeys(session.commands.shelf);
   useShelfKeys();
   // On a card, loose logs go to its world.
-  const { over, handlers } = useFileDrop((files, target) => session.shelf.bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null));
+  const { over, handlers } = useFileDrop((files, target) =>
+    session.shelf.bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null),
+  );
   const words = sought.trim().toLowerCase();
-  const found = worlds?.filter((world) => words === "" || `${world.name} ${world.id} ${world.names}`.toLowerCase().includes(words));
+  const found = worlds?.filter(
+    (world) => words === "" || `${world.name} ${world.id} ${world.names}`.toLowerCase().includes(words),
+  );
   return (
     <div className={`page${over ? " dropping" : ""}`} {...handlers}>
       <TopBar area="shelf" />
@@ -50,7 +54,13 @@ export function ShelfPage() {
             <span className="grow" />
             <label className="search">
               <Icon name="search" />
-              <input type="search" aria-label="Search" placeholder="World, room or log" value={sought} onChange={(event) => setSought(event.target.value)} />
+              <input
+                type="search"
+                aria-label="Search"
+                placeholder="World, room or log"
+                value={sought}
+                onChange={(event) => setSought(event.target.value)}
+              />
             </label>
           </div>
           {fault !== null && (
@@ -65,10 +75,14 @@ export function ShelfPage() {
           {fault === null && worlds?.length === 0 && (
             <div className="empty">
               <h2>The shelf is empty.</h2>
-              <p className="quiet">Type a room on the right and make it a world, or drop a world file or a bundle anywhere here.</p>
+              <p className="quiet">
+                Type a room on the right and make it a world, or drop a world file or a bundle anywhere here.
+              </p>
             </div>
           )}
-          {fault === null && found?.length === 0 && worlds?.length !== 0 && <p className="quiet">No world, room or log is called that.</p>}
+          {fault === null && found?.length === 0 && worlds?.length !== 0 && (
+            <p className="quiet">No world, room or log is called that.</p>
+          )}
           {fault === null && found?.map((world) => <WorldCard key={world.id} world={world} pictures={pictures} />)}
           <DeletedStrip />
         </main>
@@ -77,7 +91,16 @@ export function ShelfPage() {
       <footer className="status">
         {worlds && (
           <span>
-            {plural(worlds.length, "world")}, {plural(worlds.reduce((n, w) => n + w.rooms, 0), "room")}, {plural(worlds.reduce((n, w) => n + w.logs, 0), "log")}
+            {plural(worlds.length, "world")},{" "}
+            {plural(
+              worlds.reduce((n, w) => n + w.rooms, 0),
+              "room",
+            )}
+            ,{" "}
+            {plural(
+              worlds.reduce((n, w) => n + w.logs, 0),
+              "log",
+            )}
           </span>
         )}
         <span className="grow" />
@@ -92,7 +115,8 @@ export function ShelfPage() {
 function useShelfKeys(): void {
   useEffect(() => {
     const names = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>(".world-card .world-name")];
-    const chosen = (): number => names().findIndex((name) => name.closest(".world-card")!.contains(document.activeElement));
+    const chosen = (): number =>
+      names().findIndex((name) => name.closest(".world-card")!.contains(document.activeElement));
     const choose = (by: number): void => {
       const all = names();
       const at = chosen();
@@ -104,7 +128,11 @@ function useShelfKeys(): void {
       if (world) session.shelf.takeOffShelf(world);
     };
     const search = (): void => document.querySelector<HTMLElement>(".search input")?.focus();
-    const stops = [session.asked.chooseWorld.answer(choose), session.asked.takeOffWorld.answer(takeOff), session.asked.searchWorlds.answer(search)];
+    const stops = [
+      session.asked.chooseWorld.answer(choose),
+      session.asked.takeOffWorld.answer(takeOff),
+      session.asked.searchWorlds.answer(search),
+    ];
     return () => stops.forEach((stop) => stop());
   }, []);
 }

@@ -14,7 +14,12 @@ export function WorldActs({ world, onRename }: { readonly world: WorldEntry; rea
       <Act icon="pen" name={`Rename ${world.name}`} act={onRename} />
       <Act icon="copy" name={`Copy ${world.name}`} act={() => session.shelf.copyOfWorld(world)} />
       <Dropdown align="end">
-        <Dropdown.Toggle variant="bare" className="btn-icon bare-toggle" aria-label={`Save ${world.name} as a file`} title="Save as a file">
+        <Dropdown.Toggle
+          variant="bare"
+          className="btn-icon bare-toggle"
+          aria-label={`Save ${world.name} as a file`}
+          title="Save as a file"
+        >
           <Icon name="takeHome" />
         </Dropdown.Toggle>
         <Dropdown.Menu>

@@ -42,7 +42,11 @@ export function WorldCard({ world, pictures }: Props) {
   const failing = shownLogs.filter((log) => !log.holds);
   const first = failing[0];
   return (
-    <article className={`world-card${failing.length > 0 ? " failing-world" : ""}`} aria-label={world.name} data-world={id}>
+    <article
+      className={`world-card${failing.length > 0 ? " failing-world" : ""}`}
+      aria-label={world.name}
+      data-world={id}
+    >
       <Miniature picture={picture} />
       <div className="world-body">
         <div className="row-line">
@@ -61,7 +65,9 @@ export function WorldCard({ world, pictures }: Props) {
             {failing.slice(0, MOST_LISTED).map((log) => (
               <FailingLog key={log.log} world={id} log={log} />
             ))}
-            {failing.length > MOST_LISTED && <li className="quiet">and {plural(failing.length - MOST_LISTED, "more log")}</li>}
+            {failing.length > MOST_LISTED && (
+              <li className="quiet">and {plural(failing.length - MOST_LISTED, "more log")}</li>
+            )}
           </ul>
         )}
         <div className="row-line world-foot">

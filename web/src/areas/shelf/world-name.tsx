@@ -3,7 +3,15 @@ import type { WorldEntry } from "@keen-pebble/server/api";
 import { Link } from "react-router";
 
 /** A world's name, which opens it; or a field to give it another one. */
-export function WorldName({ world, naming, onDone }: { readonly world: WorldEntry; readonly naming: boolean; readonly onDone: () => void }) {
+export function WorldName({
+  world,
+  naming,
+  onDone,
+}: {
+  readonly world: WorldEntry;
+  readonly naming: boolean;
+  readonly onDone: () => void;
+}) {
   if (!naming) {
     return (
       <h2>

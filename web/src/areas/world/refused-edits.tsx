@@ -17,7 +17,8 @@ export function RefusedEdits() {
     <Alert className="notice attention refused-edits" role="alert" transition={false}>
       <Icon name="attention" />
       <div className="grow">
-        <strong>{plural(refused.length, "edit")} cannot be saved; everything else is.</strong> Correct {refused.length === 1 ? "it" : "them"} where {refused.length === 1 ? "it was" : "they were"} made, or:
+        <strong>{plural(refused.length, "edit")} cannot be saved; everything else is.</strong> Correct{" "}
+        {refused.length === 1 ? "it" : "them"} where {refused.length === 1 ? "it was" : "they were"} made, or:
         <ul>
           {refused.slice(0, MOST_LISTED).map(({ step, refused: why }, i) => (
             <li key={i}>

@@ -33,7 +33,8 @@ export function useAddress(): void {
       clearTimeout(timer);
       if (walk !== null || playing) return;
       timer = setTimeout(() => {
-        if (!leaves.current) write.current({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true });
+        if (!leaves.current)
+          write.current({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true });
       }, 150);
     });
     return () => {

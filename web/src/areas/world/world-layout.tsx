@@ -63,7 +63,15 @@ function WorldNotice() {
 
 function useOpenWorld(worldId: string): void {
   useEffect(() => {
-    const stops = [session.shownLog.startBench(), session.walks.startWalks(), session.reEntries.startReEntry(), session.proofs.startProofs(), session.fixes.startFixes(), session.sound.startSound(), session.sheets.followSheets()];
+    const stops = [
+      session.shownLog.startBench(),
+      session.walks.startWalks(),
+      session.reEntries.startReEntry(),
+      session.proofs.startProofs(),
+      session.fixes.startFixes(),
+      session.sound.startSound(),
+      session.sheets.followSheets(),
+    ];
     void session.project.openProject(worldId);
     return () => {
       session.walks.endWalk();

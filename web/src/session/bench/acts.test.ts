@@ -21,7 +21,8 @@ const world = (): World => project().world;
 const bench = () => session.benchStore.getState();
 const notice = (): string => session.project.store.getState().notice?.text ?? "";
 const rules = (log: string): string | null => readLog(project().logs.get(log)!).rules;
-const cell = (x: number, y: number): string => world().tiles[world().rooms.find(({ id }) => id === bench().room)!.cells[y * 20 + x]!]!.id;
+const cell = (x: number, y: number): string =>
+  world().tiles[world().rooms.find(({ id }) => id === bench().room)!.cells[y * 20 + x]!]!.id;
 /** Whatever was done is taken back by one undo, and done again by one redo. */
 function isOneAct(before: Project): void {
   const after = project();
@@ -49,7 +50,12 @@ describe("rule sets", () => {
     session.shownLog.selectLog("along");
     const before = project();
     session.ruleSets.copyRules("main");
-    expect([world().rules.map(({ id }) => id).sort(), rules("along")]).toEqual([["free", "ice", "main", "main-2"], "main-2"]);
+    expect([
+      world()
+        .rules.map(({ id }) => id)
+        .sort(),
+      rules("along"),
+    ]).toEqual([["free", "ice", "main", "main-2"], "main-2"]);
     isOneAct(before);
     session.ruleSets.renameRules("main-2", "Slower");
     expect(world().rules.find(({ id }) => id === "main-2")!.name).toBe("Slower");
@@ -62,7 +68,10 @@ describe("rooms", () => {
   it("are added as large as the shown one, copied, called otherwise and taken away; what is made is shown", () => {
     const before = project();
     session.rooms.makeRoom();
-    expect([bench().room, world().rooms.map(({ width, height }) => `${width}x${height}`)]).toEqual([world().rooms[1]!.id, ["20x12", "20x12"]]);
+    expect([bench().room, world().rooms.map(({ width, height }) => `${width}x${height}`)]).toEqual([
+      world().rooms[1]!.id,
+      ["20x12", "20x12"],
+    ]);
     isOneAct(before);
     session.benchStore.setState({ room: world().rooms[1]!.id });
     session.rooms.callRoom("  Cellar ");
@@ -77,7 +86,10 @@ describe("rooms", () => {
 
   it("take another id with all that names them; one that may not be is told and changes nothing", () => {
     session.benchStore.setState({ room: "room-1" });
-    for (const [id, said] of [["Roof!", "1 to 40 of a to z"], ["", "1 to 40 of a to z"]] as const) {
+    for (const [id, said] of [
+      ["Roof!", "1 to 40 of a to z"],
+      ["", "1 to 40 of a to z"],
+    ] as const) {
       session.rooms.identifyRoom(id);
       expect(notice()).toContain(said);
     }
@@ -115,7 +127,12 @@ describe("tiles and flags", () => {
     expect(bench().chosenTiles).toEqual([world().tiles.at(-1)!.id]);
     session.chosen.chooseTile(copy, "also");
     session.tiles.setShape({ kind: "boxes", boxes: [[0, 0, 8, 8]] });
-    expect(world().tiles.filter(({ shape }) => shape.kind === "boxes").map(({ id }) => id).sort()).toEqual([copy, world().tiles.at(-1)!.id].sort());
+    expect(
+      world()
+        .tiles.filter(({ shape }) => shape.kind === "boxes")
+        .map(({ id }) => id)
+        .sort(),
+    ).toEqual([copy, world().tiles.at(-1)!.id].sort());
     session.chosen.chooseTile("floor");
     session.tiles.removeChosenTiles("wall");
     expect(world().tiles.some(({ id }) => id === "floor")).toBe(false);
@@ -123,7 +140,11 @@ describe("tiles and flags", () => {
     expect(world().tiles[world().rooms[0]!.cells[0]!]!.id).toBe("wall");
   });
 
-  it.each([["solid", "there is a flag solid already"], ["Wet", "1 to 40 of a to z, 0 to 9 and -"], ["", "1 to 40 of a to z, 0 to 9 and -"]])("a flag %j is refused: %s", (name, why) => {
+  it.each([
+    ["solid", "there is a flag solid already"],
+    ["Wet", "1 to 40 of a to z, 0 to 9 and -"],
+    ["", "1 to 40 of a to z, 0 to 9 and -"],
+  ])("a flag %j is refused: %s", (name, why) => {
     const before = project();
     session.tiles.makeFlag(name);
     expect(notice()).toBe(`No flag was added: ${why}.`);
@@ -138,10 +159,18 @@ describe("tiles and flags", () => {
     session.tiles.toggleFlag("wet", true);
     session.tiles.toggleBlockedBy("main", "wet", true);
     session.tiles.callFlag("wet", "damp");
-    expect([world().flags, world().tiles[1]!.flags, world().rules[0]!.walker.blockedBy]).toEqual([["solid", "damp"], ["damp"], ["solid", "damp"]]);
+    expect([world().flags, world().tiles[1]!.flags, world().rules[0]!.walker.blockedBy]).toEqual([
+      ["solid", "damp"],
+      ["damp"],
+      ["solid", "damp"],
+    ]);
     session.tiles.toggleBlockedBy("main", "damp", false);
     session.tiles.dropFlag("damp");
-    expect([world().flags, world().tiles[1]!.flags, world().rules[0]!.walker.blockedBy]).toEqual([["solid"], [], ["solid"]]);
+    expect([world().flags, world().tiles[1]!.flags, world().rules[0]!.walker.blockedBy]).toEqual([
+      ["solid"],
+      [],
+      ["solid"],
+    ]);
     for (let i = 0; i < 15; i++) session.tiles.makeFlag(`flag-${i}`);
     session.tiles.makeFlag("one-more");
     expect([world().flags.length, notice()]).toEqual([16, "No flag was added: a world has at most 16 flags."]);
@@ -155,12 +184,41 @@ describe("painting", () => {
     for (const each of rest) session.painting.moveStroke(each);
     session.painting.finishStroke();
   };
-  const walls = (): string => world().rooms[0]!.cells.reduce((text, tile, i) => (world().tiles[tile]!.id === "wall" ? `${text} ${i % 20},${Math.floor(i / 20)}` : text), "").trim();
+  const walls = (): string =>
+    world()
+      .rooms[0]!.cells.reduce(
+        (text, tile, i) => (world().tiles[tile]!.id === "wall" ? `${text} ${i % 20},${Math.floor(i / 20)}` : text),
+        "",
+      )
+      .trim();
 
   it.each([
-    ["brush", [[1, 1], [3, 1], [3, 2]], "1,1 2,1 3,1 3,2"],
-    ["line", [[1, 1], [9, 9], [4, 1]], "1,1 2,1 3,1 4,1"],
-    ["box", [[3, 3], [1, 2]], "1,2 2,2 3,2 1,3 2,3 3,3"],
+    [
+      "brush",
+      [
+        [1, 1],
+        [3, 1],
+        [3, 2],
+      ],
+      "1,1 2,1 3,1 3,2",
+    ],
+    [
+      "line",
+      [
+        [1, 1],
+        [9, 9],
+        [4, 1],
+      ],
+      "1,1 2,1 3,1 4,1",
+    ],
+    [
+      "box",
+      [
+        [3, 3],
+        [1, 2],
+      ],
+      "1,2 2,2 3,2 1,3 2,3 3,3",
+    ],
   ] as const)("with the %s over %j lays %s, undone as one", (pen, cells, expected) => {
     session.chosen.chooseTile("wall");
     session.painting.choosePen(pen);
@@ -236,19 +294,29 @@ describe("the floorplan", () => {
     session.floorplan.addRoomToPlan();
     const [a, b] = world().rooms.map(({ id }) => id) as [string, string];
     session.floorplan.dropLink({ room: a, side: "east", at: 3 }, { room: b, at: 5 }, { oneWay: false, opening: false });
-    expect([world().rooms[0]!.edges.east, world().rooms[1]!.edges.west]).toEqual([{ kind: "link", room: b, offset: 2 }, { kind: "link", room: a, offset: -2 }]);
+    expect([world().rooms[0]!.edges.east, world().rooms[1]!.edges.west]).toEqual([
+      { kind: "link", room: b, offset: 2 },
+      { kind: "link", room: a, offset: -2 },
+    ]);
     session.floorplan.dropLink({ room: b, side: "south", at: 0 }, { room: a, at: 0 }, { oneWay: true, opening: false });
-    expect([world().rooms[1]!.edges.south, world().rooms[0]!.edges.north]).toEqual([{ kind: "link", room: a, offset: 0 }, { kind: "wall" }]);
+    expect([world().rooms[1]!.edges.south, world().rooms[0]!.edges.north]).toEqual([
+      { kind: "link", room: a, offset: 0 },
+      { kind: "wall" },
+    ]);
     session.floorplan.chooseRoomOnPlan(a);
     session.floorplan.wrapChosen("y");
-    expect([world().rooms[0]!.edges.north, world().rooms[0]!.edges.south]).toEqual([{ kind: "wrap" }, { kind: "wrap" }]);
+    expect([world().rooms[0]!.edges.north, world().rooms[0]!.edges.south]).toEqual([
+      { kind: "wrap" },
+      { kind: "wrap" },
+    ]);
     session.floorplan.wallChosen("east");
     expect(world().rooms[0]!.edges.east).toEqual({ kind: "wall" });
   });
 });
 
 describe("the board", () => {
-  const proven = (): Promise<void> => until(() => session.proofs.store.getState().took !== null && session.proofs.store.getState().proofs.size === 2);
+  const proven = (): Promise<void> =>
+    until(() => session.proofs.store.getState().took !== null && session.proofs.store.getState().proofs.size === 2);
 
   it("opens a log at the frame that breaks it, or at its end; checks lead to the frame that decides them, and playing stops", async () => {
     await proven();
@@ -313,7 +381,13 @@ describe("a worker that is ended", () => {
 });
 
 describe("what the pointer would do is shown before", () => {
-  const at = (x: number, y: number): void => session.benchStore.setState({ tool: "paint", pointer: { x: x * world().tileSize + 3, y: y * world().tileSize + 3 }, drag: null, laying: false });
+  const at = (x: number, y: number): void =>
+    session.benchStore.setState({
+      tool: "paint",
+      pointer: { x: x * world().tileSize + 3, y: y * world().tileSize + 3 },
+      drag: null,
+      laying: false,
+    });
 
   it.each([
     [1, { x: 7, y: 5, width: 1, height: 1 }],
@@ -376,7 +450,10 @@ describe("what the world asks for", () => {
     expect(world().goal).toEqual({ kind: "collect", item });
     isOneAct(before);
     session.fixtures.removeItem(item);
-    expect([world().items.some(({ id }) => id === item), notice()]).toEqual([true, expect.stringContaining("it stays")]);
+    expect([world().items.some(({ id }) => id === item), notice()]).toEqual([
+      true,
+      expect.stringContaining("it stays"),
+    ]);
     session.fixtures.setGoal(null);
     session.fixtures.removeItem(item);
     expect(world().items.some(({ id }) => id === item)).toBe(false);

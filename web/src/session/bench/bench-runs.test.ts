@@ -9,14 +9,20 @@ import { openHere, until } from "../../test-support/opened.ts";
 
 let opened: Opened;
 beforeEach(async () => {
-  opened = await openHere(hall(), { along: ALONG, down: DOWN, lost: "keen-pebble-inputs 1\nstart roof 1 1 down\n---\n4 R\n" });
+  opened = await openHere(hall(), {
+    along: ALONG,
+    down: DOWN,
+    lost: "keen-pebble-inputs 1\nstart roof 1 1 down\n---\n4 R\n",
+  });
 });
 afterEach(() => opened.close());
 
 const bench = () => session.benchStore.getState();
 const project = () => session.project.store.getState().project!;
-const ran = (log: string): Promise<void> => until(() => bench().run?.log === log && bench().explanation !== null, `${log} was not run`);
-const speed = (before: number, after: number, stroke: string | null = null): boolean => session.ruleSets.changeSetting("main", "glide.speed", before, after, stroke);
+const ran = (log: string): Promise<void> =>
+  until(() => bench().run?.log === log && bench().explanation !== null, `${log} was not run`);
+const speed = (before: number, after: number, stroke: string | null = null): boolean =>
+  session.ruleSets.changeSetting("main", "glide.speed", before, after, stroke);
 const cell = (): string => {
   const { rows, frames } = bench().run!;
   return `${rows.x[frames]! / 4096},${rows.y[frames]! / 4096}`;
@@ -180,7 +186,13 @@ describe("another rule set laid beside", () => {
     await ran("down");
     session.beside.layBeside("free");
     await until(() => bench().beside?.rows !== null);
-    session.project.edit({ kind: "change-rules", rules: "free", setting: "roam.speedY", before: project().world.rules[1]!.roam.speedY, after: 2 });
+    session.project.edit({
+      kind: "change-rules",
+      rules: "free",
+      setting: "roam.speedY",
+      before: project().world.rules[1]!.roam.speedY,
+      after: 2,
+    });
     await until(() => bench().beside?.differs === null && bench().beside?.rows !== null);
     expect([...bench().beside!.rows!.y]).toEqual([...bench().run!.rows.y]);
   });
@@ -209,8 +221,20 @@ describe("an address", () => {
   it.each<[string | null, string | null, number | null, string | null, Record<string, unknown>]>([
     [null, null, null, null, { log: "along", frame: 0 }],
     [null, "down", 5, null, { log: "down", frame: 5 }],
-    ["roof", "down", null, "The address names no room roof, which this world does not have; something else is shown instead.", { log: "down" }],
-    ["roof", "up", null, "The address names no room roof and no log up, which this world does not have; something else is shown instead.", { log: "along" }],
+    [
+      "roof",
+      "down",
+      null,
+      "The address names no room roof, which this world does not have; something else is shown instead.",
+      { log: "down" },
+    ],
+    [
+      "roof",
+      "up",
+      null,
+      "The address names no room roof and no log up, which this world does not have; something else is shown instead.",
+      { log: "along" },
+    ],
   ])("with room %s, log %s, frame %s is told %s", (room, log, frame, said, shows) => {
     expect(session.shownLog.showAddress(project(), room, log, frame)).toBe(said);
     expect(bench()).toMatchObject({ ...shows, room: project().world.start.room });
@@ -219,7 +243,10 @@ describe("an address", () => {
 
 describe("tiles to paint with", () => {
   it("are chosen alone, one more, and up to another; what is chosen stays among what there is", () => {
-    session.project.changeWorld((world) => ({ ...world, tiles: [...world.tiles, ...[0, 1, 2].map((i) => ({ ...world.tiles[1]!, id: `t${i}`, name: `T${i}` }))] }));
+    session.project.changeWorld((world) => ({
+      ...world,
+      tiles: [...world.tiles, ...[0, 1, 2].map((i) => ({ ...world.tiles[1]!, id: `t${i}`, name: `T${i}` }))],
+    }));
     session.chosen.chooseTile("t0");
     expect(bench()).toMatchObject({ tile: "t0", chosenTiles: ["t0"], tool: "paint" });
     session.chosen.chooseTile("t2", "range");

@@ -53,8 +53,15 @@ export class BesideRun {
     }
     const answer = await client.run(beside.text ?? project.logs.get(log)!, beside.where);
     // Only for the run that it was asked for.
-    if (this.benchStore.getState().run !== run || this.benchStore.getState().beside?.where !== beside.where || "refused" in answer) return;
-    this.benchStore.setState({ beside: { ...beside, rows: answer.rows, differs: firstDifference(run.rows, answer.rows), explanation: null } });
+    if (
+      this.benchStore.getState().run !== run ||
+      this.benchStore.getState().beside?.where !== beside.where ||
+      "refused" in answer
+    )
+      return;
+    this.benchStore.setState({
+      beside: { ...beside, rows: answer.rows, differs: firstDifference(run.rows, answer.rows), explanation: null },
+    });
     this.explanation.wantExplanation();
   };
 }

@@ -13,12 +13,14 @@ export class Chosen {
   readonly keepChosen = ({ world }: Project): void => {
     const { room, tile, chosenTiles, fixtures } = this.benchStore.getState();
     const here = new Set(world.rooms.flatMap((each) => each.fixtures.map(({ id }) => id)));
-    if (fixtures.some((id) => !here.has(id))) this.benchStore.setState({ fixtures: fixtures.filter((id) => here.has(id)) });
+    if (fixtures.some((id) => !here.has(id)))
+      this.benchStore.setState({ fixtures: fixtures.filter((id) => here.has(id)) });
     const ids = world.tiles.map((each) => each.id);
     const chosen = chosenTiles.filter((id) => ids.includes(id));
     const next = ids.includes(tile) ? tile : (chosen[0] ?? ids[1] ?? ids[0]!);
     const rooms = world.rooms.map((each) => each.id);
-    if (next !== tile || chosen.length !== chosenTiles.length || chosen.length === 0) this.benchStore.setState({ tile: next, chosenTiles: chosen.includes(next) ? chosen : [next, ...chosen] });
+    if (next !== tile || chosen.length !== chosenTiles.length || chosen.length === 0)
+      this.benchStore.setState({ tile: next, chosenTiles: chosen.includes(next) ? chosen : [next, ...chosen] });
     if (room !== "" && !rooms.includes(room)) this.benchStore.setState({ room: rooms[0]! });
   };
 
@@ -37,6 +39,12 @@ export class Chosen {
       this.benchStore.setState({ chosenTiles: chosen, tile: chosen.includes(tile) ? tile : chosen[0]! });
       return;
     }
-    this.benchStore.setState((state) => ({ tile: id, chosenTiles: [id], tool: "paint", pen: state.pen === "erase" || state.pen === "select" ? "brush" : state.pen, laying: false }));
+    this.benchStore.setState((state) => ({
+      tile: id,
+      chosenTiles: [id],
+      tool: "paint",
+      pen: state.pen === "erase" || state.pen === "select" ? "brush" : state.pen,
+      laying: false,
+    }));
   };
 }

@@ -24,11 +24,17 @@ export class ShownExplanation {
         const client = this.project.simulationClient();
         if (project === null || log === null || run === null || walk !== null || client === null) continue;
         const answer = await client.explain(project.logs.get(log)!, frame);
-        if (this.benchStore.getState().walk === null && this.benchStore.getState().log === log && !("refused" in answer)) this.benchStore.setState({ explanation: answer });
+        if (
+          this.benchStore.getState().walk === null &&
+          this.benchStore.getState().log === log &&
+          !("refused" in answer)
+        )
+          this.benchStore.setState({ explanation: answer });
         const { beside } = this.benchStore.getState();
         if (beside === null || beside.rows === null) continue;
         const there = await client.explain(beside.text ?? project.logs.get(log)!, frame, beside.where);
-        if (this.benchStore.getState().beside?.rows === beside.rows && !("refused" in there)) this.benchStore.setState({ beside: { ...beside, explanation: there } });
+        if (this.benchStore.getState().beside?.rows === beside.rows && !("refused" in there))
+          this.benchStore.setState({ beside: { ...beside, explanation: there } });
       }
     })().finally(() => {
       this.explainBusy = false;

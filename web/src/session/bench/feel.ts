@@ -28,9 +28,12 @@ export class Feels {
   ) {}
 
   /** Measures whenever the shown rule set changes, some ms each time. Gives back what stops it. */
-  readonly startFeel = (): () => void => {
+  readonly startFeel = (): (() => void) => {
     this.measure(null);
-    const stops = [this.project.onProject((_project, _steps, stroke) => this.measure(stroke)), this.benchStore.subscribe(() => this.measure(null))];
+    const stops = [
+      this.project.onProject((_project, _steps, stroke) => this.measure(stroke)),
+      this.benchStore.subscribe(() => this.measure(null)),
+    ];
     return () => {
       for (const stop of stops) stop();
       this.store.setState(NOTHING);

@@ -27,7 +27,8 @@ beforeEach(async () => {
 afterEach(() => opened.close());
 
 const fixes = () => session.fixes.store.getState();
-const texts = (changes: readonly { readonly change: unknown }[]): string[] => changes.map(({ change }) => JSON.stringify(change));
+const texts = (changes: readonly { readonly change: unknown }[]): string[] =>
+  changes.map(({ change }) => JSON.stringify(change));
 const found = (): number => fixes().findings!.findIndex(({ cures }) => cures.length > 0);
 
 describe("findings of the shown run", () => {

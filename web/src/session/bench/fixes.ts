@@ -17,7 +17,12 @@ export interface FixesState {
   /** By finding: its cures under which the log's checks hold, no other log breaks, and the finding is gone. */
   readonly cures: readonly (readonly Trial[])[];
   /** The search over every single change: under way, or done with what mends, smallest first. */
-  readonly search: { readonly done: number; readonly all: number; readonly fixes: readonly Trial[]; readonly took: number | null } | null;
+  readonly search: {
+    readonly done: number;
+    readonly all: number;
+    readonly fixes: readonly Trial[];
+    readonly took: number | null;
+  } | null;
 }
 
 const NOTHING: FixesState = { findings: null, cures: [], search: null };
@@ -25,7 +30,8 @@ const NOTHING: FixesState = { findings: null, cures: [], search: null };
 /** A drag of a number makes a run every few ms: findings are looked for once it rests for so long. */
 const REST_MS = 90;
 
-const isCureOf = (finding: LogFinding, { change }: Trial): boolean => finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change));
+const isCureOf = (finding: LogFinding, { change }: Trial): boolean =>
+  finding.cures.some((cure) => JSON.stringify(cure) === JSON.stringify(change));
 
 function inOrder(changes: readonly SingleChange[], trials: readonly Trial[]): Trial[] {
   const keys = changes.map((change) => JSON.stringify(change));
@@ -49,7 +55,7 @@ export class Fixes {
   ) {}
 
   /** Looks for the findings of each new run, once it rests. Gives back what stops it. */
-  readonly startFixes = (): () => void => {
+  readonly startFixes = (): (() => void) => {
     let seen = this.benchStore.getState().run;
     const stop = this.benchStore.subscribe(({ run, walk }) => {
       if (run === seen) return;
@@ -108,10 +114,15 @@ export class Fixes {
     this.store.setState({ findings, cures: all });
     await this.pool.tryAll(
       // Two findings may name the same change.
-      [...new Map((findings ?? []).flatMap((finding) => finding.cures).map((cure) => [JSON.stringify(cure), cure])).values()],
+      [
+        ...new Map(
+          (findings ?? []).flatMap((finding) => finding.cures).map((cure) => [JSON.stringify(cure), cure]),
+        ).values(),
+      ],
       (trials) => {
         if (mine !== this.asked) return false;
-        for (const trial of trials) if (isFix(trial)) for (const i of trial.cures) if (isCureOf(findings![i]!, trial)) all[i]!.push(trial);
+        for (const trial of trials)
+          if (isFix(trial)) for (const i of trial.cures) if (isCureOf(findings![i]!, trial)) all[i]!.push(trial);
         return true;
       },
     );
@@ -140,9 +151,15 @@ export class Fixes {
       this.begun = { project, stops: answer?.stops ?? [] };
       this.store.setState({ findings: answer?.findings ?? null, cures: (answer?.findings ?? []).map(() => []) });
     }
-    const changes = singleChanges(project.world, rules, (this.store.getState().findings ?? []).flatMap((finding) => finding.cures), this.begun.stops);
+    const changes = singleChanges(
+      project.world,
+      rules,
+      (this.store.getState().findings ?? []).flatMap((finding) => finding.cures),
+      this.begun.stops,
+    );
     const fixes: Trial[] = [];
-    const tell = (done: number, took: number | null): void => this.store.setState({ search: { done, all: changes.length, fixes: inOrder(changes, fixes), took } });
+    const tell = (done: number, took: number | null): void =>
+      this.store.setState({ search: { done, all: changes.length, fixes: inOrder(changes, fixes), took } });
     tell(0, null);
     await trials.tryAll(changes, (tried, done) => {
       if (mine !== this.asked) return false;
@@ -154,7 +171,14 @@ export class Fixes {
     tell(changes.length, performance.now() - began);
     // The same search has tried the findings' cures too.
     const findings = this.store.getState().findings ?? [];
-    this.store.setState({ cures: findings.map((finding, i) => inOrder(finding.cures, fixes.filter((trial) => trial.cures.includes(i) && isCureOf(finding, trial)))) });
+    this.store.setState({
+      cures: findings.map((finding, i) =>
+        inOrder(
+          finding.cures,
+          fixes.filter((trial) => trial.cures.includes(i) && isCureOf(finding, trial)),
+        ),
+      ),
+    });
   };
 
   /** Ends the search, or puts its list away. */

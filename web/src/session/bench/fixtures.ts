@@ -2,7 +2,19 @@ import type { ProjectSession } from "../project/project.ts";
 import type { BenchStore } from "./bench-store.ts";
 import { newLock, ID_PATTERN, allFixtures } from "@keen-pebble/core/world";
 import type { FixtureKindName, Camera, Fixture, Goal, Item, Lock } from "@keen-pebble/core/world";
-import { addCircuit, addItem, changeFixtures, changeItem, copyFixtures, isCircuitUsed, isItemUsed, moveFixtures, placeFixture, removeFixtures, renameFixture  } from "@keen-pebble/core/edit";
+import {
+  addCircuit,
+  addItem,
+  changeFixtures,
+  changeItem,
+  copyFixtures,
+  isCircuitUsed,
+  isItemUsed,
+  moveFixtures,
+  placeFixture,
+  removeFixtures,
+  renameFixture,
+} from "@keen-pebble/core/edit";
 import type { Cell } from "./paint-cells.ts";
 
 /** Type of what is dragged from the Kit to the field. */
@@ -44,7 +56,10 @@ export class Fixtures {
     if (there.length > 0) {
       // Several fixtures in one cell are chosen in turn.
       const at = there.findIndex(({ id }) => id === fixtures[0]);
-      const next = there.some(({ id }) => fixtures.includes(id)) && fixtures.length > 1 ? fixtures : [there[(at + 1) % there.length]!.id];
+      const next =
+        there.some(({ id }) => fixtures.includes(id)) && fixtures.length > 1
+          ? fixtures
+          : [there[(at + 1) % there.length]!.id];
       this.chooseFixtures(also ? [...new Set([...next, ...fixtures])] : next);
       this.drag = { from: cell, stroke };
       return;
@@ -68,7 +83,12 @@ export class Fixtures {
   /** The pointer moves to a cell: the chosen fixtures follow where they fit. */
   readonly movePlacing = (cell: Cell): void => {
     if (this.drag === null || (cell.x === this.drag.from.x && cell.y === this.drag.from.y)) return;
-    const moved = moveFixtures(this.world(), this.benchStore.getState().fixtures, cell.x - this.drag.from.x, cell.y - this.drag.from.y);
+    const moved = moveFixtures(
+      this.world(),
+      this.benchStore.getState().fixtures,
+      cell.x - this.drag.from.x,
+      cell.y - this.drag.from.y,
+    );
     if (moved === null) return;
     this.project.changeWorld(() => moved, this.drag.stroke);
     this.drag.from = cell;
@@ -99,7 +119,13 @@ export class Fixtures {
       made = newLock(kind, this.world());
     }
     const { fixtures } = this.benchStore.getState();
-    this.project.changeWorld((w) => changeFixtures(w, fixtures, (fixture) => (fixture.kind === "door" && made !== null ? { ...fixture, lock: made } : fixture)), stroke);
+    this.project.changeWorld(
+      (w) =>
+        changeFixtures(w, fixtures, (fixture) =>
+          fixture.kind === "door" && made !== null ? { ...fixture, lock: made } : fixture,
+        ),
+      stroke,
+    );
   };
 
   /** Copies the chosen fixtures and chooses the copies. */

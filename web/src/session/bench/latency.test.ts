@@ -1,7 +1,7 @@
 import { session } from "../../page-session.ts";
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { percentile  } from "./latency.ts";
+import { percentile } from "./latency.ts";
 
 let visibility: DocumentVisibilityState = "visible";
 let now = 0;
@@ -55,4 +55,6 @@ it.each([
   [[4, 1, 3, 2], 0.5, 2],
   [[4, 1, 3, 2], 1, 4],
   [[4, 1, 3, 2], 0, 1],
-])("of %j a share of %d does not exceed %d", (values, share, expected) => expect(percentile(values, share)).toBe(expected));
+])("of %j a share of %d does not exceed %d", (values, share, expected) =>
+  expect(percentile(values, share)).toBe(expected),
+);

@@ -33,13 +33,19 @@ export function brushLine(grid: Grid, from: Cell, to: Cell, size: number): numbe
 
 /** The rectangle with these two cells as opposite corners. */
 export function rectOf(a: Cell, b: Cell): Rect {
-  return { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), width: Math.abs(a.x - b.x) + 1, height: Math.abs(a.y - b.y) + 1 };
+  return {
+    x: Math.min(a.x, b.x),
+    y: Math.min(a.y, b.y),
+    width: Math.abs(a.x - b.x) + 1,
+    height: Math.abs(a.y - b.y) + 1,
+  };
 }
 
 /** Cell indices of a rectangle, as far as it lies in the room. */
 export function rectCells(grid: Grid, rect: Rect): number[] {
   const found = new Set<number>();
-  for (let y = rect.y; y < rect.y + rect.height; y++) for (let x = rect.x; x < rect.x + rect.width; x++) add(grid, found, x, y);
+  for (let y = rect.y; y < rect.y + rect.height; y++)
+    for (let x = rect.x; x < rect.x + rect.width; x++) add(grid, found, x, y);
   return [...found];
 }
 

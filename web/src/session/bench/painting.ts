@@ -4,7 +4,7 @@ import type { Room } from "@keen-pebble/core/world";
 import { brushLine, floodCells, rectCells, rectOf } from "./paint-cells.ts";
 import type { Cell, Rect } from "./paint-cells.ts";
 import { copyPiece, flipPiece, layPiece, turnPiece } from "./piece.ts";
-import { LARGEST_BRUSH  } from "./bench-store.ts";
+import { LARGEST_BRUSH } from "./bench-store.ts";
 
 function isInside(room: Room, { x, y }: Cell): boolean {
   return x >= 0 && y >= 0 && x < room.width && y < room.height;
@@ -23,14 +23,21 @@ export class Painting {
   /** The shown room, and whether it may be painted now. */
   private readonly shownRoom = (): Room | null => {
     const { room, walk } = this.benchStore.getState();
-    return walk === null ? (this.project.store.getState().project?.world.rooms.find((each) => each.id === room) ?? null) : null;
+    return walk === null
+      ? (this.project.store.getState().project?.world.rooms.find((each) => each.id === room) ?? null)
+      : null;
   };
 
   /** Number of the tile that the pen lays: the empty one for the eraser. */
   private readonly penTile = (): number => {
     const { pen, tile } = this.benchStore.getState();
     const tiles = this.project.store.getState().project?.world.tiles ?? [];
-    return pen === "erase" ? 0 : Math.max(0, tiles.findIndex((each) => each.id === tile));
+    return pen === "erase"
+      ? 0
+      : Math.max(
+          0,
+          tiles.findIndex((each) => each.id === tile),
+        );
   };
 
   /** Chooses a way to paint. */
@@ -48,7 +55,12 @@ export class Painting {
     const room = this.shownRoom();
     if (!room || !isInside(room, cell)) return;
     const tile = this.project.store.getState().project!.world.tiles[room.cells[cell.y * room.width + cell.x]!]!;
-    this.benchStore.setState((state) => ({ tile: tile.id, chosenTiles: [tile.id], tool: "paint", pen: state.pen === "erase" || state.pen === "select" ? "brush" : state.pen }));
+    this.benchStore.setState((state) => ({
+      tile: tile.id,
+      chosenTiles: [tile.id],
+      tool: "paint",
+      pen: state.pen === "erase" || state.pen === "select" ? "brush" : state.pen,
+    }));
   };
 
   /** The pointer goes down on a cell. */
@@ -59,17 +71,20 @@ export class Painting {
     this.stroke = { name: crypto.randomUUID(), last: cell };
     if (laying) this.layDown(cell);
     else if (pen === "bucket") this.paintCells(room, floodCells(room, cell), this.penTile());
-    else if (pen === "brush" || pen === "erase") this.paintCells(room, brushLine(room, cell, cell, this.benchStore.getState().brush), this.penTile());
+    else if (pen === "brush" || pen === "erase")
+      this.paintCells(room, brushLine(room, cell, cell, this.benchStore.getState().brush), this.penTile());
     else this.benchStore.setState({ drag: { from: cell, to: cell } });
   };
 
   /** The pointer moves to a cell. */
   readonly moveStroke = (cell: Cell): void => {
     const room = this.shownRoom();
-    if (this.stroke === null || room === null || (cell.x === this.stroke.last.x && cell.y === this.stroke.last.y)) return;
+    if (this.stroke === null || room === null || (cell.x === this.stroke.last.x && cell.y === this.stroke.last.y))
+      return;
     const { pen, drag, brush, laying } = this.benchStore.getState();
     if (drag !== null) this.benchStore.setState({ drag: { ...drag, to: cell } });
-    else if (!laying && (pen === "brush" || pen === "erase")) this.paintCells(room, brushLine(room, this.stroke.last, cell, brush), this.penTile());
+    else if (!laying && (pen === "brush" || pen === "erase"))
+      this.paintCells(room, brushLine(room, this.stroke.last, cell, brush), this.penTile());
     this.stroke.last = cell;
   };
 
@@ -100,7 +115,11 @@ export class Painting {
     const { selection } = this.benchStore.getState();
     const world = this.project.store.getState().project?.world;
     if (!room || !world || selection === null) return;
-    const piece = copyPiece(room, selection, world.tiles.map((tile) => tile.id));
+    const piece = copyPiece(
+      room,
+      selection,
+      world.tiles.map((tile) => tile.id),
+    );
     if (piece === null) return;
     if (cut) {
       this.stroke = { name: crypto.randomUUID(), last: selection };
@@ -113,14 +132,17 @@ export class Painting {
 
   /** Takes the copied piece up to lay it down with a click. */
   readonly takeUpPiece = (): void => {
-    if (this.benchStore.getState().piece !== null) this.benchStore.setState({ laying: true, tool: "paint", pen: "select", selection: null });
+    if (this.benchStore.getState().piece !== null)
+      this.benchStore.setState({ laying: true, tool: "paint", pen: "select", selection: null });
   };
 
   /** Flips or turns the piece: the copied one, or what is in the rectangle. */
   readonly changePiece = (how: "flip x" | "flip y" | "turn"): void => {
     const { piece, laying } = this.benchStore.getState();
     if (piece === null || !laying) return;
-    this.benchStore.setState({ piece: how === "turn" ? turnPiece(piece) : flipPiece(piece, how === "flip x" ? "x" : "y") });
+    this.benchStore.setState({
+      piece: how === "turn" ? turnPiece(piece) : flipPiece(piece, how === "flip x" ? "x" : "y"),
+    });
   };
 
   private readonly layDown = (cell: Cell): void => {
@@ -134,17 +156,34 @@ export class Painting {
     if (gone !== undefined) {
       this.project.notice(`The piece has a tile ${gone}, which is no longer there; it was laid without it.`);
     }
-    this.setCells(room, cells, tiles.map((tile, i) => numbers.get(tile) ?? room.cells[cells[i]!]!));
+    this.setCells(
+      room,
+      cells,
+      tiles.map((tile, i) => numbers.get(tile) ?? room.cells[cells[i]!]!),
+    );
   };
 
   private readonly paintCells = (room: Room, cells: readonly number[], tile: number): void => {
-    this.setCells(room, cells, cells.map(() => tile));
+    this.setCells(
+      room,
+      cells,
+      cells.map(() => tile),
+    );
   };
 
   private readonly setCells = (room: Room, cells: readonly number[], tiles: readonly number[]): void => {
     const changed = cells.map((_, i) => i).filter((i) => room.cells[cells[i]!] !== tiles[i]);
     if (changed.length === 0) return;
-    this.project.edit({ kind: "set-cells", room: room.id, cells: changed.map((i) => cells[i]!), before: changed.map((i) => room.cells[cells[i]!]!), after: changed.map((i) => tiles[i]!) }, this.stroke?.name ?? null);
+    this.project.edit(
+      {
+        kind: "set-cells",
+        room: room.id,
+        cells: changed.map((i) => cells[i]!),
+        before: changed.map((i) => room.cells[cells[i]!]!),
+        after: changed.map((i) => tiles[i]!),
+      },
+      this.stroke?.name ?? null,
+    );
   };
 
   /** What the pointer would do if it went down now, as rectangles of cells, for the field to show. */
@@ -153,13 +192,34 @@ export class Painting {
     const { tool, pen, drag, pointer, brush, laying, piece } = this.benchStore.getState();
     const size = this.project.store.getState().project?.world.tileSize;
     if (tool !== "paint" || room === null || size === undefined) return null;
-    if (drag !== null) return pen === "line" ? { rects: [], cells: brushLine(room, drag.from, drag.to, brush) } : { rects: [rectOf(drag.from, drag.to)], cells: [] };
+    if (drag !== null)
+      return pen === "line"
+        ? { rects: [], cells: brushLine(room, drag.from, drag.to, brush) }
+        : { rects: [rectOf(drag.from, drag.to)], cells: [] };
     if (pointer === null) return null;
     const cell = { x: Math.floor(pointer.x / size), y: Math.floor(pointer.y / size) };
-    if (laying && piece !== null) return { rects: [{ x: cell.x - Math.floor(piece.width / 2), y: cell.y - Math.floor(piece.height / 2), width: piece.width, height: piece.height }], cells: [] };
+    if (laying && piece !== null)
+      return {
+        rects: [
+          {
+            x: cell.x - Math.floor(piece.width / 2),
+            y: cell.y - Math.floor(piece.height / 2),
+            width: piece.width,
+            height: piece.height,
+          },
+        ],
+        cells: [],
+      };
     if (!isInside(room, cell)) return null;
     const before = Math.floor((brush - 1) / 2);
     const wide = pen === "brush" || pen === "erase" || pen === "line";
-    return { rects: [wide ? { x: cell.x - before, y: cell.y - before, width: brush, height: brush } : { ...cell, width: 1, height: 1 }], cells: [] };
+    return {
+      rects: [
+        wide
+          ? { x: cell.x - before, y: cell.y - before, width: brush, height: brush }
+          : { ...cell, width: 1, height: 1 },
+      ],
+      cells: [],
+    };
   };
 }

@@ -14,22 +14,48 @@ export function copyPiece(grid: Grid, rect: Rect, tileIds: readonly string[]): P
   const width = Math.min(rect.x + rect.width, grid.width) - left;
   const height = Math.min(rect.y + rect.height, grid.height) - top;
   if (width < 1 || height < 1) return null;
-  return { width, height, tiles: Array.from({ length: width * height }, (_, i) => tileIds[grid.cells[(top + Math.floor(i / width)) * grid.width + left + (i % width)]!]!) };
+  return {
+    width,
+    height,
+    tiles: Array.from(
+      { length: width * height },
+      (_, i) => tileIds[grid.cells[(top + Math.floor(i / width)) * grid.width + left + (i % width)]!]!,
+    ),
+  };
 }
 
 /** The piece mirrored left to right, or top to bottom. */
 export function flipPiece(piece: Piece, axis: "x" | "y"): Piece {
   const { width, height } = piece;
-  return { width, height, tiles: piece.tiles.map((_, i) => piece.tiles[axis === "x" ? (Math.floor(i / width) + 1) * width - 1 - (i % width) : (height - 1 - Math.floor(i / width)) * width + (i % width)]!) };
+  return {
+    width,
+    height,
+    tiles: piece.tiles.map(
+      (_, i) =>
+        piece.tiles[
+          axis === "x"
+            ? (Math.floor(i / width) + 1) * width - 1 - (i % width)
+            : (height - 1 - Math.floor(i / width)) * width + (i % width)
+        ]!,
+    ),
+  };
 }
 
 /** The piece turned clockwise by a quarter. */
 export function turnPiece({ width, height, tiles }: Piece): Piece {
-  return { width: height, height: width, tiles: tiles.map((_, i) => tiles[(height - 1 - (i % height)) * width + Math.floor(i / height)]!) };
+  return {
+    width: height,
+    height: width,
+    tiles: tiles.map((_, i) => tiles[(height - 1 - (i % height)) * width + Math.floor(i / height)]!),
+  };
 }
 
 /** Where a piece goes when its middle is at a cell: indices of the room's cells, and the tile for each. */
-export function layPiece(grid: Grid, piece: Piece, middle: Cell): { readonly cells: number[]; readonly tiles: string[] } {
+export function layPiece(
+  grid: Grid,
+  piece: Piece,
+  middle: Cell,
+): { readonly cells: number[]; readonly tiles: string[] } {
   const { x, y } = pieceCorner(piece, middle);
   const cells: number[] = [];
   const tiles: string[] = [];

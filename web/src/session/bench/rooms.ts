@@ -3,7 +3,16 @@ import type { BenchStore } from "./bench-store.ts";
 import type { ShownRoom } from "./shown-room.ts";
 import type { Growth, Project } from "@keen-pebble/core/edit";
 import type { ColourMatch, Pixels } from "@keen-pebble/core/formats";
-import { addRoom, changeRoomId, copyRoom, freeId, layRoomInto, removeRoom, renameRoom, resizeRoom } from "@keen-pebble/core/edit";
+import {
+  addRoom,
+  changeRoomId,
+  copyRoom,
+  freeId,
+  layRoomInto,
+  removeRoom,
+  renameRoom,
+  resizeRoom,
+} from "@keen-pebble/core/edit";
 import { coloursOf, nameOf, pixelColours, readRoomPixels, readRoomTable } from "@keen-pebble/core/formats";
 import { ID_PATTERN, roomById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
@@ -22,7 +31,11 @@ export interface Matching {
 
 /** What a text typed for a room says of itself. */
 export interface TypedRoom {
-  readonly refusals: readonly { readonly line: number | null; readonly column: number | null; readonly message: string }[];
+  readonly refusals: readonly {
+    readonly line: number | null;
+    readonly column: number | null;
+    readonly message: string;
+  }[];
   readonly unknown: readonly string[];
 }
 
@@ -47,9 +60,13 @@ export class Rooms {
 
   /** Adds an empty room as large as the shown one and shows it. */
   readonly makeRoom = (): void => {
-    const id = freeId("room", this.world().rooms.map((room) => room.id));
+    const id = freeId(
+      "room",
+      this.world().rooms.map((room) => room.id),
+    );
     const shown = roomById(this.world(), this.benchStore.getState().room);
-    if (this.project.changeWorld((w) => addRoom(w, id, nameOf(id), shown?.width ?? 20, shown?.height ?? 12))) this.shownRoom.chooseRoom(id);
+    if (this.project.changeWorld((w) => addRoom(w, id, nameOf(id), shown?.width ?? 20, shown?.height ?? 12)))
+      this.shownRoom.chooseRoom(id);
   };
 
   /** Copies the shown room and shows the copy. */
@@ -77,13 +94,16 @@ export class Rooms {
     const { room } = this.benchStore.getState();
     if (id === room) return;
     if (!ID_PATTERN.test(id)) this.project.notice(`A room's id has 1 to 40 of a to z, 0 to 9 and -; it stays ${room}.`);
-    else if (roomById(this.world(), id) !== undefined) this.project.notice(`There is a room ${id} already; this one stays ${room}.`);
+    else if (roomById(this.world(), id) !== undefined)
+      this.project.notice(`There is a room ${id} already; this one stays ${room}.`);
     else if (this.project.change((project) => changeRoomId(project, room, id))) this.shownRoom.chooseRoom(id);
   };
 
   /** Grows or cuts the shown room at its sides. */
   readonly growRoom = (growth: Partial<Growth>): void => {
-    const fits = this.project.change((project) => resizeRoom(project, this.benchStore.getState().room, { north: 0, east: 0, south: 0, west: 0, ...growth }));
+    const fits = this.project.change((project) =>
+      resizeRoom(project, this.benchStore.getState().room, { north: 0, east: 0, south: 0, west: 0, ...growth }),
+    );
     if (!fits) this.project.notice("A room has 1 to 512 cells each way; it stays as it is.");
   };
 
@@ -92,7 +112,9 @@ export class Rooms {
     const { matching } = this.store.getState();
     this.store.setState({ matching: null });
     if (matching === null || matched === null) return;
-    this.project.change((project) => layRoomInto(project, matching.room, readRoomPixels(matching.pixels, project.world, matched, matching.name)));
+    this.project.change((project) =>
+      layRoomInto(project, matching.room, readRoomPixels(matching.pixels, project.world, matched, matching.name)),
+    );
   };
 
   /** Lays a table or a picture that was read into the shown room. */
@@ -104,12 +126,20 @@ export class Rooms {
         const pixels = readPng(new Uint8Array(await file.arrayBuffer()), 512, file.name);
         const own = new Set(["", ...pixelColours(this.world().tiles)]);
         const colours = coloursOf(pixels).filter(({ colour }) => !own.has(colour));
-        if (colours.length === 0) this.project.change((project) => layRoomInto(project, room, readRoomPixels(pixels, project.world, new Map(), file.name)));
-        else if (colours.length > MOST_MATCHED) this.project.notice(`${file.name} has ${colours.length} colours that are no tile's; a picture of one pixel a cell has few. The room stays as it is.`);
+        if (colours.length === 0)
+          this.project.change((project) =>
+            layRoomInto(project, room, readRoomPixels(pixels, project.world, new Map(), file.name)),
+          );
+        else if (colours.length > MOST_MATCHED)
+          this.project.notice(
+            `${file.name} has ${colours.length} colours that are no tile's; a picture of one pixel a cell has few. The room stays as it is.`,
+          );
         else this.store.setState({ matching: { name: file.name, room, pixels, colours } });
       } else if (file.name.endsWith(".csv")) {
         const text = await file.text();
-        this.project.change((project) => layRoomInto(project, room, readRoomTable(text, project.world, false, file.name)));
+        this.project.change((project) =>
+          layRoomInto(project, room, readRoomTable(text, project.world, false, file.name)),
+        );
       } else {
         const { readRoomText } = await import("@keen-pebble/core/reading");
         const result = readRoomText(await file.text(), this.world(), room);
@@ -133,7 +163,10 @@ export class Rooms {
     const { readRoomText } = await import("@keen-pebble/core/reading");
     const result = readRoomText(text, began.world, room);
     if ("refusals" in result) return result;
-    this.project.change((project) => ({ ...project, world: layRoomInto(began, room, result.draft).project.world }), stroke);
+    this.project.change(
+      (project) => ({ ...project, world: layRoomInto(began, room, result.draft).project.world }),
+      stroke,
+    );
     return { refusals: [], unknown: [] };
   };
 }

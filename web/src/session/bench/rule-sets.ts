@@ -57,7 +57,13 @@ export class RuleSets {
   };
 
   /** Changes a setting of the shown rule set; a row of changes to it in one `stroke` is undone as one. */
-  readonly changeSetting = (rulesId: string, setting: string, before: number | string | boolean, after: number | string | boolean, stroke: string | null): boolean => {
+  readonly changeSetting = (
+    rulesId: string,
+    setting: string,
+    before: number | string | boolean,
+    after: number | string | boolean,
+    stroke: string | null,
+  ): boolean => {
     if (before === after) return true;
     return this.project.edit({ kind: "change-rules", rules: rulesId, setting, before, after }, stroke);
   };

@@ -13,11 +13,16 @@ const MOST_SIDE = 4096;
 async function fetchSheet(world: string, sheet: Sheet): Promise<ImageBitmap | null> {
   const response = await fetch(sheetAddress(world, sheet.file)).catch(() => null);
   if (!response?.ok) return null;
-  return createImageBitmap(await response.blob(), { premultiplyAlpha: "none", colorSpaceConversion: "none" }).catch(() => null);
+  return createImageBitmap(await response.blob(), { premultiplyAlpha: "none", colorSpaceConversion: "none" }).catch(
+    () => null,
+  );
 }
 
 /** The pictures of a world's sheets, for a world that is not open. */
-export async function sheetImages({ id, sheets }: Pick<World, "id" | "sheets">): Promise<ReadonlyMap<string, ImageBitmap>> {
+export async function sheetImages({
+  id,
+  sheets,
+}: Pick<World, "id" | "sheets">): Promise<ReadonlyMap<string, ImageBitmap>> {
   const images = new Map<string, ImageBitmap>();
   for (const sheet of sheets) {
     const image = await fetchSheet(id, sheet);
@@ -27,7 +32,11 @@ export async function sheetImages({ id, sheets }: Pick<World, "id" | "sheets">):
 }
 
 /** How many tiles a sheet has across and down, and the px that are left over. */
-export function sheetTiles(width: number, height: number, { tile, margin, spacing }: Pick<Sheet, "tile" | "margin" | "spacing">): { readonly across: number; readonly down: number; readonly overX: number; readonly overY: number } {
+export function sheetTiles(
+  width: number,
+  height: number,
+  { tile, margin, spacing }: Pick<Sheet, "tile" | "margin" | "spacing">,
+): { readonly across: number; readonly down: number; readonly overX: number; readonly overY: number } {
   const count = (side: number): number => Math.max(0, Math.floor((side - 2 * margin + spacing) / (tile + spacing)));
   const over = (side: number, n: number): number => side - 2 * margin - (n * (tile + spacing) - (n > 0 ? spacing : 0));
   const [across, down] = [count(width), count(height)];
@@ -40,12 +49,10 @@ export class Sheets {
   readonly store = createStore<{ readonly images: ReadonlyMap<string, ImageBitmap> }>(() => ({ images: new Map() }));
   private readonly asked = new Set<string>();
 
-  constructor(
-    private readonly project: ProjectSession,
-  ) {}
+  constructor(private readonly project: ProjectSession) {}
 
   /** Loads the pictures of the open world's sheets as they come. Gives back what stops it. */
-  readonly followSheets = (): () => void => {
+  readonly followSheets = (): (() => void) => {
     const stop = this.project.onProject((project, steps) => {
       if (steps === null) {
         this.asked.clear();
@@ -69,7 +76,8 @@ export class Sheets {
     if (this.project.store.getState().project?.world.id !== world) return;
     if (image === null) {
       // Something that was told before is of more use; the Kit says it too.
-      if (this.project.store.getState().notice === null) this.project.notice(`The image sheet ${sheet.file} is not here; its tiles are shown as checks.`);
+      if (this.project.store.getState().notice === null)
+        this.project.notice(`The image sheet ${sheet.file} is not here; its tiles are shown as checks.`);
     } else this.store.setState(({ images }) => ({ images: new Map(images).set(sheet.id, image) }));
   };
 
@@ -82,14 +90,23 @@ export class Sheets {
       const bytes = new Uint8Array(await file.arrayBuffer());
       const { readPng } = await import("@keen-pebble/core/reading");
       const { width, height } = readPng(bytes, MOST_SIDE, file.name);
-      const id = freeId(freeSlug(file.name.replace(/\.png$/i, ""), []), world.sheets.map((sheet) => sheet.id));
+      const id = freeId(
+        freeSlug(file.name.replace(/\.png$/i, ""), []),
+        world.sheets.map((sheet) => sheet.id),
+      );
       const sheet: Sheet = { id, file: `${id}.png`, tile: world.tileSize, margin: 0, spacing: 0 };
       // The picture is there before anything names it.
       await putSheet(world.id, sheet.file, bytes);
       if (!this.project.changeWorld((w) => ({ ...w, sheets: [...w.sheets, sheet] }))) return;
       const { across, down, overX, overY } = sheetTiles(width, height, sheet);
-      const over = overX !== 0 || overY !== 0 ? ` ${overX} px at the right and ${overY} px below are left over: set its tile, margin and spacing.` : "";
-      this.project.notice(`${file.name}: ${width}x${height} px, ${across} x ${down} tiles of ${sheet.tile} px.${over}`, over === "" ? "info" : "attention");
+      const over =
+        overX !== 0 || overY !== 0
+          ? ` ${overX} px at the right and ${overY} px below are left over: set its tile, margin and spacing.`
+          : "";
+      this.project.notice(
+        `${file.name}: ${width}x${height} px, ${across} x ${down} tiles of ${sheet.tile} px.${over}`,
+        over === "" ? "info" : "attention",
+      );
     } catch (error) {
       if (!(error instanceof Error)) throw error;
       this.project.notice(`${error.message}. No sheet was added.`);
@@ -98,6 +115,9 @@ export class Sheets {
 
   /** Changes how a sheet is cut. */
   readonly cutSheet = (id: string, cut: Partial<Pick<Sheet, "tile" | "margin" | "spacing">>): void => {
-    this.project.changeWorld((w) => ({ ...w, sheets: w.sheets.map((sheet) => (sheet.id === id ? { ...sheet, ...cut } : sheet)) }));
+    this.project.changeWorld((w) => ({
+      ...w,
+      sheets: w.sheets.map((sheet) => (sheet.id === id ? { ...sheet, ...cut } : sheet)),
+    }));
   };
 }

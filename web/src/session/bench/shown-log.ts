@@ -8,7 +8,7 @@ import type { Latency } from "./latency.ts";
 import type { ShownExplanation } from "./explanation.ts";
 import type { EditStep, Project } from "@keen-pebble/core/edit";
 import { changesWorld } from "@keen-pebble/core/edit";
-import { rulesById  } from "@keen-pebble/core/world";
+import { rulesById } from "@keen-pebble/core/world";
 import { logOrder } from "../log/log-title.ts";
 import { readOrNull } from "../log/read-or-null.ts";
 
@@ -41,11 +41,23 @@ export class ShownLog {
   ) {}
 
   /** Follows the project: every change re-runs the selected log. Gives back what stops it. */
-  readonly startBench = (): () => void => {
+  readonly startBench = (): (() => void) => {
     return this.project.onProject((project, steps, stroke) => {
       if (steps === null) {
         this.tried.forgetTried();
-        this.benchStore.setState({ run: null, ghost: null, preview: null, beside: null, explanation: null, walk: null, discarded: null, refused: null, clearance: null, drag: null, selection: null });
+        this.benchStore.setState({
+          run: null,
+          ghost: null,
+          preview: null,
+          beside: null,
+          explanation: null,
+          walk: null,
+          discarded: null,
+          refused: null,
+          clearance: null,
+          drag: null,
+          selection: null,
+        });
         this.chosen.keepChosen(project);
         return;
       }
@@ -55,7 +67,8 @@ export class ShownLog {
       const { log, walk } = this.benchStore.getState();
       if (walk === null && log !== null && !project.logs.has(log)) this.selectLog(logOrder(project.logs)[0] ?? null);
       else if (this.changesARun(steps)) {
-        if (steps.some((step) => step.kind === "change-log" && step.log === log)) this.benchStore.setState({ parsed: null });
+        if (steps.some((step) => step.kind === "change-log" && step.log === log))
+          this.benchStore.setState({ parsed: null });
         this.rerun(stroke, performance.now());
       }
     });
@@ -67,7 +80,12 @@ export class ShownLog {
   };
 
   /** Shows what an address names: what it leaves out or names wrongly is chosen sensibly. */
-  readonly showAddress = (project: Project, room: string | null, log: string | null, frame: number | null): string | null => {
+  readonly showAddress = (
+    project: Project,
+    room: string | null,
+    log: string | null,
+    frame: number | null,
+  ): string | null => {
     const rooms = project.world.rooms.map((r) => r.id);
     const logs = logOrder(project.logs);
     const faults: string[] = [];
@@ -78,7 +96,9 @@ export class ShownLog {
     this.benchStore.setState({ room: shownRoom, frame: frame ?? 0 });
     this.selectLog(shownLog, frame ?? 0);
     this.followsRun = room === null || !rooms.includes(room);
-    return faults.length > 0 ? `The address names ${faults.join(" and ")}, which this world does not have; something else is shown instead.` : null;
+    return faults.length > 0
+      ? `The address names ${faults.join(" and ")}, which this world does not have; something else is shown instead.`
+      : null;
   };
 
   /** Selects a log and runs it. */
@@ -86,12 +106,34 @@ export class ShownLog {
     const { project } = this.project.store.getState();
     if (log === null || project === null) {
       this.runAsked++;
-      this.benchStore.setState({ log: null, parsed: null, run: null, ghost: null, beside: null, explanation: null, frame: 0, playing: false, refused: null });
+      this.benchStore.setState({
+        log: null,
+        parsed: null,
+        run: null,
+        ghost: null,
+        beside: null,
+        explanation: null,
+        frame: 0,
+        playing: false,
+        refused: null,
+      });
       return;
     }
     this.runAsked++;
     this.followsRun = true;
-    this.benchStore.setState({ log, parsed: readOrNull(project.logs.get(log)!), frame, run: null, ghost: null, explanation: null, playing: false, refused: null, walk: null, writing: null, beside: this.beside.keptBeside() });
+    this.benchStore.setState({
+      log,
+      parsed: readOrNull(project.logs.get(log)!),
+      frame,
+      run: null,
+      ghost: null,
+      explanation: null,
+      playing: false,
+      refused: null,
+      walk: null,
+      writing: null,
+      beside: this.beside.keptBeside(),
+    });
     this.ghostStroke = null;
     this.latency.forgetPictures();
     this.rerun(null, null);
@@ -128,16 +170,29 @@ export class ShownLog {
       return;
     }
     const sameStroke = stroke !== null && stroke === this.ghostStroke;
-    const ghost = sameStroke ? oldGhost : before?.log === log && before.pathHash !== answer.pathHash ? before.rows : before?.log === log ? oldGhost : null;
+    const ghost = sameStroke
+      ? oldGhost
+      : before?.log === log && before.pathHash !== answer.pathHash
+        ? before.rows
+        : before?.log === log
+          ? oldGhost
+          : null;
     this.ghostStroke = stroke;
     const { frame, walk } = this.benchStore.getState();
     const parsed = this.benchStore.getState().parsed ?? readOrNull(text);
     // While somebody walks, frame and room are the walk's.
-    this.benchStore.setState({ run: { log, ...answer, changedAt }, ghost: walk === null ? ghost : null, refused: null, parsed, frame: walk === null ? Math.min(frame, answer.frames) : frame });
+    this.benchStore.setState({
+      run: { log, ...answer, changedAt },
+      ghost: walk === null ? ghost : null,
+      refused: null,
+      parsed,
+      frame: walk === null ? Math.min(frame, answer.frames) : frame,
+    });
     const rules = rulesById(project.world, parsed?.rules ?? project.world.activeRules);
     if (rules !== undefined) this.tried.noteTried({ log, text, world: project.world, rules }, answer.verdicts, stroke);
     if (walk !== null) return;
-    if (this.followsRun) this.shownRoom.chooseRoom(project.world.rooms[answer.rows.room[Math.min(frame, answer.frames)]!]!.id);
+    if (this.followsRun)
+      this.shownRoom.chooseRoom(project.world.rooms[answer.rows.room[Math.min(frame, answer.frames)]!]!.id);
     this.followsRun = false;
     this.explanation.wantExplanation();
     void this.beside.runBeside();
@@ -147,7 +202,10 @@ export class ShownLog {
   readonly tellFingerprint = async (): Promise<void> => {
     const { project } = this.project.store.getState();
     const { log } = this.benchStore.getState();
-    const answer = project === null || log === null ? undefined : await this.project.simulationClient()?.fingerprint(project.logs.get(log)!);
+    const answer =
+      project === null || log === null
+        ? undefined
+        : await this.project.simulationClient()?.fingerprint(project.logs.get(log)!);
     if (answer === undefined) return;
     if (typeof answer === "string") this.project.notice(`Fingerprint of this run: ${answer}`, "info");
     else this.project.notice(answer.refused);

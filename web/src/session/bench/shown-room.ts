@@ -14,7 +14,8 @@ export class ShownRoom {
     const client = this.project.simulationClient();
     if (!overlays.clearance || client === null || room === "") return;
     const cells = await client.clearance(room);
-    if (this.benchStore.getState().room === room) this.benchStore.setState({ clearance: cells instanceof Uint8Array ? { room, cells } : null });
+    if (this.benchStore.getState().room === room)
+      this.benchStore.setState({ clearance: cells instanceof Uint8Array ? { room, cells } : null });
   };
 
   /** Chooses a tool; leaving Walk is `endWalk`'s. */

@@ -28,7 +28,8 @@ const TONES: Readonly<Partial<Record<EventName, Tone>>> = {
 /** The kinds of events in these frames, each once: events are in the order of their frames, the last ones asked for most. */
 export function eventsWithin(rows: Pick<TraceRows, "events">, from: number, to: number): ReadonlySet<EventName> {
   const names = new Set<EventName>();
-  for (let i = rows.events.length - 3; i >= 0 && rows.events[i]! >= from; i -= 3) if (rows.events[i]! <= to) names.add(EVENT_NAMES[rows.events[i + 1]!]!);
+  for (let i = rows.events.length - 3; i >= 0 && rows.events[i]! >= from; i -= 3)
+    if (rows.events[i]! <= to) names.add(EVENT_NAMES[rows.events[i + 1]!]!);
   return names;
 }
 
@@ -38,9 +39,7 @@ export class Sounds {
   readonly store = createStore<{ readonly on: boolean }>(() => ({ on: keptSetting(KEPT_AS) === "on" }));
   private audio: AudioContext | null = null;
 
-  constructor(
-    private readonly benchStore: BenchStore,
-  ) {}
+  constructor(private readonly benchStore: BenchStore) {}
 
   /** Turns sound on or off. */
   readonly toggleSound = (): void => {
@@ -51,12 +50,13 @@ export class Sounds {
   };
 
   /** Sounds the events of the frames that are played or walked. Gives back what stops it. */
-  readonly startSound = (): () => void => {
+  readonly startSound = (): (() => void) => {
     let heard = this.benchStore.getState().frame;
     return this.benchStore.subscribe(({ frame, playing, walk, run }) => {
       const rows = walk?.rows ?? run?.rows ?? null;
       const live = playing || walk?.phase === "walking";
-      if (rows !== null && live && frame > heard && this.store.getState().on) for (const name of eventsWithin(rows, heard + 1, frame)) this.sound(name);
+      if (rows !== null && live && frame > heard && this.store.getState().on)
+        for (const name of eventsWithin(rows, heard + 1, frame)) this.sound(name);
       heard = frame;
     });
   };

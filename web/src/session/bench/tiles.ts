@@ -2,7 +2,19 @@ import type { ProjectSession } from "../project/project.ts";
 import type { Chosen } from "./chosen.ts";
 import type { BenchStore } from "./bench-store.ts";
 import type { Look, Shape, Tile } from "@keen-pebble/core/world";
-import { addFlag, addTile, changeTiles, copyTile, freeId, moveTile, removeFlag, removeTiles, renameFlag, setBlockedBy, setFlag } from "@keen-pebble/core/edit";
+import {
+  addFlag,
+  addTile,
+  changeTiles,
+  copyTile,
+  freeId,
+  moveTile,
+  removeFlag,
+  removeTiles,
+  renameFlag,
+  setBlockedBy,
+  setFlag,
+} from "@keen-pebble/core/edit";
 import { newTile } from "@keen-pebble/core/formats";
 import { ID_PATTERN } from "@keen-pebble/core/world";
 
@@ -18,13 +30,19 @@ export class Tiles {
 
   /** Adds a tile and chooses it. */
   readonly makeTile = (): void => {
-    const id = freeId("tile", this.world().tiles.map((tile) => tile.id));
+    const id = freeId(
+      "tile",
+      this.world().tiles.map((tile) => tile.id),
+    );
     if (this.project.changeWorld((w) => addTile(w, newTile(id, [], w.tiles.length)))) this.chosen.chooseTile(id);
   };
 
   /** Adds a tile for a character of a room text that nothing explains. */
   readonly makeTileFor = (glyph: string): void => {
-    const id = freeId("tile", this.world().tiles.map((tile) => tile.id));
+    const id = freeId(
+      "tile",
+      this.world().tiles.map((tile) => tile.id),
+    );
     this.project.changeWorld((w) => addTile(w, { ...newTile(id, [], w.tiles.length), glyph }));
   };
 
@@ -56,7 +74,8 @@ export class Tiles {
     return this.project.changeWorld((w) => changeTiles(w, chosenTiles, how), stroke);
   };
 
-  readonly setShape = (shape: Shape, stroke?: string): boolean => this.changeChosen((tile) => ({ ...tile, shape }), stroke);
+  readonly setShape = (shape: Shape, stroke?: string): boolean =>
+    this.changeChosen((tile) => ({ ...tile, shape }), stroke);
 
   readonly setLook = (look: Look, stroke?: string): boolean => this.changeChosen((tile) => ({ ...tile, look }), stroke);
 

@@ -16,7 +16,10 @@ export class TrialPool {
 
   constructor(size = Math.max(1, Math.min(4, navigator.hardwareConcurrency))) {
     for (let i = 0; i < size; i++) {
-      const worker = new Worker(new URL("../../workers/page.worker.ts", import.meta.url), { type: "module", name: "trials" });
+      const worker = new Worker(new URL("../../workers/page.worker.ts", import.meta.url), {
+        type: "module",
+        name: "trials",
+      });
       this.workers.push(worker);
       this.remotes.push(wrap<Trials>(worker));
     }
@@ -41,7 +44,10 @@ export class TrialPool {
    * Tries changes side by side, in the order in which they are given.
    * @param each told of each answer with how many there are by then; false ends the search
    */
-  async tryAll(changes: readonly SingleChange[], each: (trials: readonly Trial[], done: number) => boolean): Promise<void> {
+  async tryAll(
+    changes: readonly SingleChange[],
+    each: (trials: readonly Trial[], done: number) => boolean,
+  ): Promise<void> {
     let next = 0;
     let done = 0;
     let wanted = true;

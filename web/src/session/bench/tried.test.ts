@@ -3,16 +3,33 @@ import type { Verdict } from "@keen-pebble/core/check";
 import type { Rules, World } from "@keen-pebble/core/world";
 import { emptyWorld } from "@keen-pebble/core/world";
 import { beforeEach, expect, it } from "vitest";
-import { triedKey  } from "./tried.ts";
+import { triedKey } from "./tried.ts";
 
 const world = emptyWorld("w", "W", 16);
 const base = world.rules[0]!;
 const speed = (value: number): Rules => ({ ...base, glide: { ...base.glide, speed: value } });
-const verdicts = (failing: number): Verdict[] => [0, 1, 2].map((i) => ({ check: `always aligned ${i}`, verdict: i < failing ? "fail" : "pass", frame: 0, seen: null }));
-const tried = (): string => (session.tried.store.getState().get(triedKey("main", "glide.speed")) ?? []).map(({ value, failing }) => `${String(value)}:${failing}`).join(" ");
+const verdicts = (failing: number): Verdict[] =>
+  [0, 1, 2].map((i) => ({
+    check: `always aligned ${i}`,
+    verdict: i < failing ? "fail" : "pass",
+    frame: 0,
+    seen: null,
+  }));
+const tried = (): string =>
+  (session.tried.store.getState().get(triedKey("main", "glide.speed")) ?? [])
+    .map(({ value, failing }) => `${String(value)}:${failing}`)
+    .join(" ");
 
-const note = (log: string, rules: Rules, failing: number, stroke: string | null, on: World = world, text = "text"): void => session.tried.noteTried({ log, text, world: { ...on, rules: [rules] }, rules }, verdicts(failing), stroke);
-const holdNow = (): boolean[] => (session.tried.store.getState().get(triedKey("main", "glide.speed")) ?? []).map(({ holdsNow }) => holdsNow);
+const note = (
+  log: string,
+  rules: Rules,
+  failing: number,
+  stroke: string | null,
+  on: World = world,
+  text = "text",
+): void => session.tried.noteTried({ log, text, world: { ...on, rules: [rules] }, rules }, verdicts(failing), stroke);
+const holdNow = (): boolean[] =>
+  (session.tried.store.getState().get(triedKey("main", "glide.speed")) ?? []).map(({ holdsNow }) => holdsNow);
 
 beforeEach(session.tried.forgetTried);
 
@@ -21,7 +38,10 @@ it("what the checks said is true of a value only while all else is as it was", (
   note("log", speed(3), 1, null);
   expect(holdNow()).toEqual([true, true]);
   const room = world.rooms[0]!;
-  const painted: World = { ...world, rooms: [{ ...room, cells: room.cells.map((tile, i) => (i === 5 ? 1 - Math.min(1, tile) : tile)) }] };
+  const painted: World = {
+    ...world,
+    rooms: [{ ...room, cells: room.cells.map((tile, i) => (i === 5 ? 1 - Math.min(1, tile) : tile)) }],
+  };
   note("log", speed(3), 1, null, painted);
   expect(holdNow()).toEqual([false, false]);
   note("log", speed(4), 1, null, painted);

@@ -29,14 +29,22 @@ export const triedKey = (rules: string, path: string): string => `${rules}/${pat
 
 /** Whether two runs differ in one setting at the most. */
 function sameBut(path: string, one: Under, other: Under): boolean {
-  return one.log === other.log && one.text === other.text && one.rules.id === other.rules.id && sameGround(one.world, other.world) && sameRules(path, one.rules, other.rules);
+  return (
+    one.log === other.log &&
+    one.text === other.text &&
+    one.rules.id === other.rules.id &&
+    sameGround(one.world, other.world) &&
+    sameRules(path, one.rules, other.rules)
+  );
 }
 
 /** What a run looks at in a world, its rules left out; parts that no edit has touched are the same ones. */
 function sameGround(one: World, other: World): boolean {
   if (one === other) return true;
   return (
-    (["tileSize", "tiles", "items", "circuits", "lives", "start", "goal", "laws"] as const).every((part) => same(one[part], other[part])) &&
+    (["tileSize", "tiles", "items", "circuits", "lives", "start", "goal", "laws"] as const).every((part) =>
+      same(one[part], other[part]),
+    ) &&
     one.rooms.length === other.rooms.length &&
     one.rooms.every((room, i) => sameRoom(room, other.rooms[i]!))
   );
@@ -53,7 +61,11 @@ const same = (one: unknown, other: unknown): boolean => one === other || JSON.st
 
 function sameRules(but: string, one: Rules, other: Rules): boolean {
   if (one === other) return true;
-  return one.gait === other.gait && same(one.walker, other.walker) && SETTINGS.every(({ path }) => path === but || settingValue(one, path) === settingValue(other, path));
+  return (
+    one.gait === other.gait &&
+    same(one.walker, other.walker) &&
+    SETTINGS.every(({ path }) => path === but || settingValue(one, path) === settingValue(other, path))
+  );
 }
 
 /** A drag leaves one value, the one at which it rests; a value that was tried before keeps its place. */
@@ -79,16 +91,40 @@ export class TriedValues {
     this.last = { ...under, failing, checks: verdicts.length };
     const state = new Map(this.store.getState());
     if (before !== null && before.log === log && before.rules.id === rules.id && before.rules !== rules) {
-      for (const { path } of SETTINGS.filter((each) => settingValue(before.rules, each.path) !== settingValue(rules, each.path))) {
+      for (const { path } of SETTINGS.filter(
+        (each) => settingValue(before.rules, each.path) !== settingValue(rules, each.path),
+      )) {
         const key = triedKey(rules.id, path);
-        const old = state.get(key) ?? [{ value: settingValue(before.rules, path), failing: before.failing, checks: before.checks, stroke: null, holdsNow: true, under: before }];
-        state.set(key, withTried(old, { value: settingValue(rules, path), failing, checks: verdicts.length, stroke, holdsNow: true, under }));
+        const old = state.get(key) ?? [
+          {
+            value: settingValue(before.rules, path),
+            failing: before.failing,
+            checks: before.checks,
+            stroke: null,
+            holdsNow: true,
+            under: before,
+          },
+        ];
+        state.set(
+          key,
+          withTried(old, {
+            value: settingValue(rules, path),
+            failing,
+            checks: verdicts.length,
+            stroke,
+            holdsNow: true,
+            under,
+          }),
+        );
       }
     }
     if (state.size === 0) return;
     for (const [key, tried] of state) {
       const path = key.slice(key.indexOf("/") + 1);
-      state.set(key, tried.map((each) => ({ ...each, holdsNow: sameBut(path, each.under, under) })));
+      state.set(
+        key,
+        tried.map((each) => ({ ...each, holdsNow: sameBut(path, each.under, under) })),
+      );
     }
     this.store.setState(state, true);
   };

@@ -6,7 +6,8 @@ import { always } from "./command.ts";
 
 /** Every command of the Bench that is built. */
 export function benchCommands(session: Parts) {
-  const hasRun = (): boolean => session.benchStore.getState().run !== null && session.benchStore.getState().walk === null;
+  const hasRun = (): boolean =>
+    session.benchStore.getState().run !== null && session.benchStore.getState().walk === null;
   const stepBy = (by: number) => (): void => {
     session.playing.pause();
     session.playing.showFrame(session.benchStore.getState().frame + by);
@@ -20,13 +21,24 @@ export function benchCommands(session: Parts) {
   const canPaint = (): boolean => session.benchStore.getState().walk === null;
   const hasSelection = (): boolean => canPaint() && session.benchStore.getState().selection !== null;
   const isLaying = (): boolean => canPaint() && session.benchStore.getState().laying;
-  const pen = (name: string, key: string, which: Pen): Command => ({ name, keys: [key], can: canPaint, act: () => session.painting.choosePen(which) });
+  const pen = (name: string, key: string, which: Pen): Command => ({
+    name,
+    keys: [key],
+    can: canPaint,
+    act: () => session.painting.choosePen(which),
+  });
   function pickAtPointer(): void {
     const { pointer } = session.benchStore.getState();
     const size = session.project.store.getState().project?.world.tileSize;
-    if (pointer !== null && size !== undefined) session.painting.pickTile({ x: Math.floor(pointer.x / size), y: Math.floor(pointer.y / size) });
+    if (pointer !== null && size !== undefined)
+      session.painting.pickTile({ x: Math.floor(pointer.x / size), y: Math.floor(pointer.y / size) });
   }
-  const overlay = (name: string, key: string, which: Overlay): Command => ({ name, keys: [key], can: always, act: () => session.shownRoom.toggleOverlay(which) });
+  const overlay = (name: string, key: string, which: Overlay): Command => ({
+    name,
+    keys: [key],
+    can: always,
+    act: () => session.shownRoom.toggleOverlay(which),
+  });
   function toggleLogSide(): void {
     session.benchStore.setState(({ side }) => ({ side: side === "log" ? "anatomy" : "log" }));
   }
@@ -38,29 +50,97 @@ export function benchCommands(session: Parts) {
       can: () => session.benchStore.getState().walk?.phase !== "offered",
       act: () => (session.walks.isWalking() ? session.walks.endWalk() : session.walks.beginWalk()),
     },
-    setDown: { name: "Set down at the pointer", keys: ["S"], can: () => session.benchStore.getState().walk === null && session.benchStore.getState().pointer !== null, act: () => session.walks.setDownAtPointer() },
-    setDownAsNow: { name: "Set down at the pointer with this frame's bag, doors and memory", keys: ["Shift+S"], can: () => session.benchStore.getState().walk === null && session.benchStore.getState().pointer !== null && session.benchStore.getState().explanation !== null, act: () => session.walks.setDownAtPointer(true) },
+    setDown: {
+      name: "Set down at the pointer",
+      keys: ["S"],
+      can: () => session.benchStore.getState().walk === null && session.benchStore.getState().pointer !== null,
+      act: () => session.walks.setDownAtPointer(),
+    },
+    setDownAsNow: {
+      name: "Set down at the pointer with this frame's bag, doors and memory",
+      keys: ["Shift+S"],
+      can: () =>
+        session.benchStore.getState().walk === null &&
+        session.benchStore.getState().pointer !== null &&
+        session.benchStore.getState().explanation !== null,
+      act: () => session.walks.setDownAtPointer(true),
+    },
     brush: pen("Paint with the brush", "P", "brush"),
     line: pen("Paint a line", "L", "line"),
     box: pen("Paint a box", "O", "box"),
     bucket: pen("Fill", "K", "bucket"),
     erase: pen("Erase", "E", "erase"),
-    place: { name: "Place, choose and move fixtures", keys: ["N"], can: canPaint, act: () => session.fixtures.takeUpKind(session.benchStore.getState().placing) },
-    removeFixtures: { name: "Take the chosen fixtures away", keys: ["Delete", "Backspace"], can: () => canPaint() && session.benchStore.getState().fixtures.length > 0, act: session.fixtures.removeChosenFixtures },
+    place: {
+      name: "Place, choose and move fixtures",
+      keys: ["N"],
+      can: canPaint,
+      act: () => session.fixtures.takeUpKind(session.benchStore.getState().placing),
+    },
+    removeFixtures: {
+      name: "Take the chosen fixtures away",
+      keys: ["Delete", "Backspace"],
+      can: () => canPaint() && session.benchStore.getState().fixtures.length > 0,
+      act: session.fixtures.removeChosenFixtures,
+    },
     select: pen("Choose a rectangle", "M", "select"),
     smaller: { name: "Smaller brush", keys: ["["], can: canPaint, act: () => session.painting.changeBrush(-1) },
     larger: { name: "Larger brush", keys: ["]"], can: canPaint, act: () => session.painting.changeBrush(1) },
-    pick: { name: "Take the tile under the pointer", keys: ["I"], can: () => canPaint() && session.benchStore.getState().pointer !== null, act: pickAtPointer },
-    copy: { name: "Copy the rectangle", keys: ["Ctrl+C"], can: hasSelection, act: () => session.painting.copySelection(false) },
-    cut: { name: "Cut the rectangle", keys: ["Ctrl+X"], can: hasSelection, act: () => session.painting.copySelection(true) },
-    lay: { name: "Lay the copy down", keys: ["Ctrl+V"], can: () => canPaint() && session.benchStore.getState().piece !== null, act: session.painting.takeUpPiece },
-    flipX: { name: "Flip the copy sideways", keys: ["Shift+H"], can: isLaying, act: () => session.painting.changePiece("flip x") },
-    flipY: { name: "Flip the copy upside down", keys: ["Shift+V"], can: isLaying, act: () => session.painting.changePiece("flip y") },
+    pick: {
+      name: "Take the tile under the pointer",
+      keys: ["I"],
+      can: () => canPaint() && session.benchStore.getState().pointer !== null,
+      act: pickAtPointer,
+    },
+    copy: {
+      name: "Copy the rectangle",
+      keys: ["Ctrl+C"],
+      can: hasSelection,
+      act: () => session.painting.copySelection(false),
+    },
+    cut: {
+      name: "Cut the rectangle",
+      keys: ["Ctrl+X"],
+      can: hasSelection,
+      act: () => session.painting.copySelection(true),
+    },
+    lay: {
+      name: "Lay the copy down",
+      keys: ["Ctrl+V"],
+      can: () => canPaint() && session.benchStore.getState().piece !== null,
+      act: session.painting.takeUpPiece,
+    },
+    flipX: {
+      name: "Flip the copy sideways",
+      keys: ["Shift+H"],
+      can: isLaying,
+      act: () => session.painting.changePiece("flip x"),
+    },
+    flipY: {
+      name: "Flip the copy upside down",
+      keys: ["Shift+V"],
+      can: isLaying,
+      act: () => session.painting.changePiece("flip y"),
+    },
     turn: { name: "Turn the copy", keys: ["Shift+R"], can: isLaying, act: () => session.painting.changePiece("turn") },
-    letGo: { name: "Let go", keys: ["Escape"], can: () => isLaying() || hasSelection() || session.benchStore.getState().drag !== null, act: session.painting.letGo },
-    playPause: { name: "Play or pause", keys: ["Space"], can: hasRun, act: () => (session.benchStore.getState().playing ? session.playing.pause() : session.playing.play()) },
+    letGo: {
+      name: "Let go",
+      keys: ["Escape"],
+      can: () => isLaying() || hasSelection() || session.benchStore.getState().drag !== null,
+      act: session.painting.letGo,
+    },
+    playPause: {
+      name: "Play or pause",
+      keys: ["Space"],
+      can: hasRun,
+      act: () => (session.benchStore.getState().playing ? session.playing.pause() : session.playing.play()),
+    },
     first: { name: "First frame", keys: ["Home"], can: hasRun, act: jump(() => 0) },
-    last: { name: "Last frame", keys: ["End"], can: hasRun, act: jump(() => session.benchStore.getState().run?.frames ?? null) },
+    last: {
+      name: "Last frame",
+      keys: ["End"],
+      can: hasRun,
+      act: jump(() => session.benchStore.getState().run?.frames ?? null),
+    },
     back: { name: "A frame back", keys: ["ArrowLeft"], can: hasRun, act: stepBy(-1) },
     forward: { name: "A frame forward", keys: ["ArrowRight"], can: hasRun, act: stepBy(1) },
     backTen: { name: "Ten frames back", keys: ["Shift+ArrowLeft"], can: hasRun, act: stepBy(-10) },
@@ -68,12 +148,42 @@ export function benchCommands(session: Parts) {
     nearer: { name: "Nearer to the line", keys: ["="], can: hasRun, act: () => session.asked.zoomLine.ask(2) },
     farther: { name: "Farther from the line", keys: ["-"], can: hasRun, act: () => session.asked.zoomLine.ask(1 / 2) },
     nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => session.playing.nextMark(1)) },
-    previousMark: { name: "Pebble or event before", keys: [","], can: hasRun, act: jump(() => session.playing.nextMark(-1)) },
-    addCheck: { name: "Add a check at this frame", keys: ["A"], can: session.checks.canWriteCheck, act: () => session.checks.beginCheck() },
-    editLog: { name: "The log as a table and as text", keys: ["D"], can: () => session.benchStore.getState().walk === null && session.benchStore.getState().log !== null, act: toggleLogSide },
-    cutHere: { name: "Cut the log's end off behind this frame", keys: ["Shift+X"], can: session.logEdits.canCut, act: session.logEdits.cutHere },
-    goOn: { name: "Go on walking from this frame", keys: ["Shift+W"], can: () => hasRun() && session.benchStore.getState().parsed !== null, act: session.walks.goOnWalking },
-    fix: { name: "What mends it", keys: ["Y"], can: session.fixes.isBroken, act: () => void session.fixes.searchFixes() },
+    previousMark: {
+      name: "Pebble or event before",
+      keys: [","],
+      can: hasRun,
+      act: jump(() => session.playing.nextMark(-1)),
+    },
+    addCheck: {
+      name: "Add a check at this frame",
+      keys: ["A"],
+      can: session.checks.canWriteCheck,
+      act: () => session.checks.beginCheck(),
+    },
+    editLog: {
+      name: "The log as a table and as text",
+      keys: ["D"],
+      can: () => session.benchStore.getState().walk === null && session.benchStore.getState().log !== null,
+      act: toggleLogSide,
+    },
+    cutHere: {
+      name: "Cut the log's end off behind this frame",
+      keys: ["Shift+X"],
+      can: session.logEdits.canCut,
+      act: session.logEdits.cutHere,
+    },
+    goOn: {
+      name: "Go on walking from this frame",
+      keys: ["Shift+W"],
+      can: () => hasRun() && session.benchStore.getState().parsed !== null,
+      act: session.walks.goOnWalking,
+    },
+    fix: {
+      name: "What mends it",
+      keys: ["Y"],
+      can: session.fixes.isBroken,
+      act: () => void session.fixes.searchFixes(),
+    },
     grid: overlay("Grid", "G", "grid"),
     solid: overlay("Solid shapes", "X", "solid"),
     clearance: overlay("Where the body does not fit", "C", "clearance"),

@@ -20,9 +20,29 @@ export function floorplanCommands(session: Parts) {
     playPause: benchCommands(session).playPause,
     nextRoom: { name: "Next room", keys: ["]"], can: always, act: () => session.floorplan.chooseNextRoom(1) },
     previousRoom: { name: "Room before", keys: ["["], can: always, act: () => session.floorplan.chooseNextRoom(-1) },
-    roomLeft: { name: "Move the room left", keys: ["Alt+ArrowLeft"], can: hasRoom, act: () => session.floorplan.nudgeRoom(-1, 0) },
-    roomRight: { name: "Move the room right", keys: ["Alt+ArrowRight"], can: hasRoom, act: () => session.floorplan.nudgeRoom(1, 0) },
-    roomUp: { name: "Move the room up", keys: ["Alt+ArrowUp"], can: hasRoom, act: () => session.floorplan.nudgeRoom(0, -1) },
-    roomDown: { name: "Move the room down", keys: ["Alt+ArrowDown"], can: hasRoom, act: () => session.floorplan.nudgeRoom(0, 1) },
+    roomLeft: {
+      name: "Move the room left",
+      keys: ["Alt+ArrowLeft"],
+      can: hasRoom,
+      act: () => session.floorplan.nudgeRoom(-1, 0),
+    },
+    roomRight: {
+      name: "Move the room right",
+      keys: ["Alt+ArrowRight"],
+      can: hasRoom,
+      act: () => session.floorplan.nudgeRoom(1, 0),
+    },
+    roomUp: {
+      name: "Move the room up",
+      keys: ["Alt+ArrowUp"],
+      can: hasRoom,
+      act: () => session.floorplan.nudgeRoom(0, -1),
+    },
+    roomDown: {
+      name: "Move the room down",
+      keys: ["Alt+ArrowDown"],
+      can: hasRoom,
+      act: () => session.floorplan.nudgeRoom(0, 1),
+    },
   } satisfies Commands;
 }

@@ -10,13 +10,23 @@ export function journalCommands(session: Parts) {
     ...undoCommands(session),
     next: { name: "Next revision", keys: ["ArrowDown"], can: always, act: () => session.journal.stepRevision(1) },
     previous: { name: "Revision before", keys: ["ArrowUp"], can: always, act: () => session.journal.stepRevision(-1) },
-    note: { name: "Write a note to the chosen revision", keys: ["N"], can: () => chosenRevision() !== null, act: () => document.querySelector<HTMLElement>(`[data-note="${chosenRevision()!}"]`)?.click() },
+    note: {
+      name: "Write a note to the chosen revision",
+      keys: ["N"],
+      can: () => chosenRevision() !== null,
+      act: () => document.querySelector<HTMLElement>(`[data-note="${chosenRevision()!}"]`)?.click(),
+    },
     compare: {
       name: "Compare the proofs with the chosen revision",
       keys: ["G"],
       can: () => chosenRevision() !== null,
       act: () => void session.proofs.compareWithRevision(chosenRevision()!),
     },
-    restore: { name: "Make everything as at the chosen revision", keys: ["R"], can: () => chosenRevision() !== null, act: () => void session.journal.restoreRevision(chosenRevision()!) },
+    restore: {
+      name: "Make everything as at the chosen revision",
+      keys: ["R"],
+      can: () => chosenRevision() !== null,
+      act: () => void session.journal.restoreRevision(chosenRevision()!),
+    },
   } satisfies Commands;
 }

@@ -8,7 +8,13 @@ export function keyOf(event: KeyboardEvent): string {
   return `${ctrl}${event.altKey ? "Alt+" : ""}${shift}${name}`;
 }
 
-const SIGNS: Readonly<Record<string, string>> = { ArrowLeft: "←", ArrowRight: "→", ArrowUp: "↑", ArrowDown: "↓", Escape: "Esc" };
+const SIGNS: Readonly<Record<string, string>> = {
+  ArrowLeft: "←",
+  ArrowRight: "→",
+  ArrowUp: "↑",
+  ArrowDown: "↓",
+  Escape: "Esc",
+};
 
 /** A key as it is shown. */
 export function keyText(key: string): string {

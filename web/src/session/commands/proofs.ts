@@ -8,7 +8,8 @@ export function proofsCommands(session: Parts) {
   const chosenCheck = (): { readonly log: string; readonly check: string } | null => {
     const { log } = session.benchStore.getState();
     const { check } = session.board.store.getState();
-    const verdict = log === null || check === null ? undefined : session.proofs.store.getState().proofs.get(log)?.checks[check];
+    const verdict =
+      log === null || check === null ? undefined : session.proofs.store.getState().proofs.get(log)?.checks[check];
     return log === null || verdict === undefined || verdict.verdict === "pass" ? null : { log, check: verdict.check };
   };
   const hasLog = (): boolean => session.benchStore.getState().log !== null;
@@ -20,18 +21,43 @@ export function proofsCommands(session: Parts) {
   }
   return {
     ...undoCommands(session),
-    open: { name: "Open the shown frame on the Bench", keys: ["Enter"], can: hasLog, act: () => session.asked.openOnBench.ask() },
+    open: {
+      name: "Open the shown frame on the Bench",
+      keys: ["Enter"],
+      can: hasLog,
+      act: () => session.asked.openOnBench.ask(),
+    },
     next: { name: "Next log", keys: ["ArrowDown"], can: always, act: () => session.board.stepRow(1) },
     previous: { name: "Log before", keys: ["ArrowUp"], can: always, act: () => session.board.stepRow(-1) },
     first: { name: "First log", keys: ["Home"], can: always, act: () => session.board.stepRow(-Infinity) },
     last: { name: "Last log", keys: ["End"], can: always, act: () => session.board.stepRow(Infinity) },
     nextCheck: { name: "Next check", keys: ["ArrowRight", "."], can: hasLog, act: () => session.board.stepCheck(1) },
-    previousCheck: { name: "Check before", keys: ["ArrowLeft", ","], can: hasLog, act: () => session.board.stepCheck(-1) },
+    previousCheck: {
+      name: "Check before",
+      keys: ["ArrowLeft", ","],
+      can: hasLog,
+      act: () => session.board.stepCheck(-1),
+    },
     all: { name: "Show all logs", keys: ["1"], can: always, act: () => session.board.chooseFilter("all") },
-    failing: { name: "Show failing logs", keys: ["2", "F"], can: always, act: () => session.board.chooseFilter("failing") },
-    path: { name: "Show logs whose path differs", keys: ["3", "P"], can: always, act: () => session.board.chooseFilter("path") },
+    failing: {
+      name: "Show failing logs",
+      keys: ["2", "F"],
+      can: always,
+      act: () => session.board.chooseFilter("failing"),
+    },
+    path: {
+      name: "Show logs whose path differs",
+      keys: ["3", "P"],
+      can: always,
+      act: () => session.board.chooseFilter("path"),
+    },
     search: { name: "Search", keys: ["/"], can: always, act: () => session.asked.searchLogs.ask() },
-    ghost: { name: "Ghost of the compared revision", keys: ["G"], can: () => hasLog() && session.proofs.store.getState().compared !== null, act: toggleGhost },
+    ghost: {
+      name: "Ghost of the compared revision",
+      keys: ["G"],
+      can: () => hasLog() && session.proofs.store.getState().compared !== null,
+      act: toggleGhost,
+    },
     whatBroke: {
       name: "What broke it",
       keys: ["B"],
@@ -41,8 +67,18 @@ export function proofsCommands(session: Parts) {
         if (chosen !== null) void session.proofs.searchBreak(chosen.log, chosen.check);
       },
     },
-    server: { name: "Run all on the server, or take that back", keys: ["S"], can: always, act: () => void session.proofs.runOnServer() },
-    randomWalks: { name: "Random walks", keys: ["W"], can: always, act: () => session.board.store.setState(({ beside }) => ({ beside: beside === "wander" ? "log" : "wander" })) },
+    server: {
+      name: "Run all on the server, or take that back",
+      keys: ["S"],
+      can: always,
+      act: () => void session.proofs.runOnServer(),
+    },
+    randomWalks: {
+      name: "Random walks",
+      keys: ["W"],
+      can: always,
+      act: () => session.board.store.setState(({ beside }) => ({ beside: beside === "wander" ? "log" : "wander" })),
+    },
     takeAway: {
       name: "Take the log away",
       keys: ["Delete"],

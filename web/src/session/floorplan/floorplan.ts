@@ -8,7 +8,13 @@ export interface FloorplanState {
   /** The chosen room. */
   readonly room: string | null;
   /** A side of a room from which a link is being dragged, and where the pointer is in plan px. */
-  readonly linking: { readonly room: string; readonly side: SideName; readonly at: number; readonly x: number; readonly y: number } | null;
+  readonly linking: {
+    readonly room: string;
+    readonly side: SideName;
+    readonly at: number;
+    readonly x: number;
+    readonly y: number;
+  } | null;
 }
 
 /** Rooms on the floorplan: chosen, moved, linked. */
@@ -16,9 +22,7 @@ export class FloorplanSession {
   readonly store = createStore<FloorplanState>(() => ({ room: null, linking: null }));
   private stroke: string | null = null;
 
-  constructor(
-    private readonly project: ProjectSession,
-  ) {}
+  constructor(private readonly project: ProjectSession) {}
 
   private readonly world = () => this.project.store.getState().project!.world;
 
@@ -61,10 +65,23 @@ export class FloorplanSession {
    * Links the side that was dragged from with the one that it was dropped on, the two places meeting.
    * @param how `oneWay` leaves the other side; `opening` links only the opening around the place
    */
-  readonly dropLink = (from: { readonly room: string; readonly side: SideName; readonly at: number }, to: { readonly room: string; readonly at: number }, how: { readonly oneWay: boolean; readonly opening: boolean }): void => {
+  readonly dropLink = (
+    from: { readonly room: string; readonly side: SideName; readonly at: number },
+    to: { readonly room: string; readonly at: number },
+    how: { readonly oneWay: boolean; readonly opening: boolean },
+  ): void => {
     const room = this.world().rooms.find(({ id }) => id === from.room)!;
     const span = how.opening ? openingAt(this.world(), room, from.side, from.at) : null;
-    this.project.changeWorld((w) => linkSides(w, { room: from.room, side: from.side, to: to.room, offset: to.at - from.at, span, oneWay: how.oneWay }));
+    this.project.changeWorld((w) =>
+      linkSides(w, {
+        room: from.room,
+        side: from.side,
+        to: to.room,
+        offset: to.at - from.at,
+        span,
+        oneWay: how.oneWay,
+      }),
+    );
   };
 
   /** Wraps the chosen room across or down. */
@@ -81,7 +98,10 @@ export class FloorplanSession {
 
   /** Adds an empty room and chooses it. */
   readonly addRoomToPlan = (): void => {
-    const id = freeId("room-1", this.world().rooms.map((each) => each.id));
+    const id = freeId(
+      "room-1",
+      this.world().rooms.map((each) => each.id),
+    );
     const name = `Room ${this.world().rooms.length + 1}`;
     if (this.project.changeWorld((w) => addRoom(w, id, name, 12, 8))) this.chooseRoomOnPlan(id);
     else this.project.notice("No room could be added.");

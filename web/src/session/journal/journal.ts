@@ -44,10 +44,18 @@ export class JournalSession {
   /** Asks for older revisions. */
   readonly readOlder = async (): Promise<void> => {
     const { world, before } = this.store.getState();
-    if (world !== null && before !== null) await this.read(world, before, (answer, old) => ({ revisions: [...(old.revisions ?? []), ...answer.revisions], before: answer.before }));
+    if (world !== null && before !== null)
+      await this.read(world, before, (answer, old) => ({
+        revisions: [...(old.revisions ?? []), ...answer.revisions],
+        before: answer.before,
+      }));
   };
 
-  private readonly read = async (world: string, before: number | null, with_: (answer: Answer, old: JournalState) => Pick<JournalState, "revisions" | "before">): Promise<void> => {
+  private readonly read = async (
+    world: string,
+    before: number | null,
+    with_: (answer: Answer, old: JournalState) => Pick<JournalState, "revisions" | "before">,
+  ): Promise<void> => {
     try {
       const answer = await listRevisions(world, before);
       if (this.store.getState().world === world) this.store.setState((old) => ({ ...with_(answer, old), fault: null }));
@@ -75,7 +83,12 @@ export class JournalSession {
     if (world === null) return false;
     try {
       const { note } = await writeNote(world, revision, text);
-      this.store.setState(({ revisions }) => ({ revisions: revisions?.map((each) => (each.revision === revision ? { ...each, note: note === "" ? null : note } : each)) ?? null }));
+      this.store.setState(({ revisions }) => ({
+        revisions:
+          revisions?.map((each) =>
+            each.revision === revision ? { ...each, note: note === "" ? null : note } : each,
+          ) ?? null,
+      }));
       return true;
     } catch (error) {
       if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
@@ -92,6 +105,7 @@ export class JournalSession {
       return;
     }
     this.project.noteNextRevision(`Back to revision ${revision}.`);
-    if (this.project.change(() => older)) this.project.notice(`Everything is as it was at revision ${revision}. Undo takes that back.`, "info");
+    if (this.project.change(() => older))
+      this.project.notice(`Everything is as it was at revision ${revision}. Undo takes that back.`, "info");
   };
 }

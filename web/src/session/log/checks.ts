@@ -26,7 +26,9 @@ export class CheckWriting {
   /** Begins to write a check, or goes on with one that the log has. */
   readonly beginCheck = (replaces: number | null = null): void => {
     const check = replaces === null ? undefined : this.benchStore.getState().parsed?.checks[replaces];
-    this.benchStore.setState({ writing: { text: check === undefined ? "" : checkText(check), replaces: check === undefined ? null : replaces } });
+    this.benchStore.setState({
+      writing: { text: check === undefined ? "" : checkText(check), replaces: check === undefined ? null : replaces },
+    });
   };
 
   readonly endCheck = (): void => {
@@ -40,7 +42,10 @@ export class CheckWriting {
     const { writing } = this.benchStore.getState();
     if (check === null || project === null || checkFault(project.world, text) !== null) return false;
     const replaces = writing?.replaces ?? null;
-    const kept = this.logEdits.changeShownLog((log) => ({ ...log, checks: replaces === null ? [...log.checks, check] : log.checks.map((each, i) => (i === replaces ? check : each)) }));
+    const kept = this.logEdits.changeShownLog((log) => ({
+      ...log,
+      checks: replaces === null ? [...log.checks, check] : log.checks.map((each, i) => (i === replaces ? check : each)),
+    }));
     if (kept) this.endCheck();
     return kept;
   };
@@ -52,14 +57,25 @@ export class CheckWriting {
 
   /** Moves a check that names a frame to another one; a drag is undone as one. */
   readonly moveCheck = (at: number, frame: number, stroke: string | null): void => {
-    this.logEdits.changeShownLog((log) => ({ ...log, checks: log.checks.map((check, i) => (i === at && "frame" in check.when ? { ...check, when: { ...check.when, frame: Math.max(0, frame) } } : check)) }), stroke);
+    this.logEdits.changeShownLog(
+      (log) => ({
+        ...log,
+        checks: log.checks.map((check, i) =>
+          i === at && "frame" in check.when ? { ...check, when: { ...check.when, frame: Math.max(0, frame) } } : check,
+        ),
+      }),
+      stroke,
+    );
   };
 
   /** Checks that hold in the shown log and say something of the shown frame. */
   readonly offerChecks = async (): Promise<readonly Check[]> => {
     const { project } = this.project.store.getState();
     const { log, frame } = this.benchStore.getState();
-    const answer = project === null || log === null ? undefined : await this.project.simulationClient()?.checksTrueAt(project.logs.get(log)!, frame);
+    const answer =
+      project === null || log === null
+        ? undefined
+        : await this.project.simulationClient()?.checksTrueAt(project.logs.get(log)!, frame);
     return answer === undefined || "refused" in answer ? [] : answer;
   };
 
@@ -68,7 +84,10 @@ export class CheckWriting {
     const check = parsed(text);
     const { project } = this.project.store.getState();
     const { log } = this.benchStore.getState();
-    const answer = check === null || project === null || log === null ? undefined : await this.project.simulationClient()?.verdictOf(project.logs.get(log)!, check);
+    const answer =
+      check === null || project === null || log === null
+        ? undefined
+        : await this.project.simulationClient()?.verdictOf(project.logs.get(log)!, check);
     return answer === undefined || "refused" in answer ? null : answer;
   };
 }

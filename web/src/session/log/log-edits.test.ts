@@ -6,8 +6,15 @@ import { run, compile } from "@keen-pebble/core/simulate";
 import { emptyWorld } from "@keen-pebble/core/world";
 import { beforeEach, expect, it } from "vitest";
 
-const TEXT = "keen-pebble-inputs 1\ntitle Right, then down\ntag turns\nnote Kept.\ncheck at 40 cell 3 1\ncheck always aligned\n---\n# on the way\n32 R\n32 D\n";
-const base: Project = { world: emptyWorld("cellar", "Cellar", 16), logs: new Map([["right", TEXT], ["other", TEXT]]) };
+const TEXT =
+  "keen-pebble-inputs 1\ntitle Right, then down\ntag turns\nnote Kept.\ncheck at 40 cell 3 1\ncheck always aligned\n---\n# on the way\n32 R\n32 D\n";
+const base: Project = {
+  world: emptyWorld("cellar", "Cellar", 16),
+  logs: new Map([
+    ["right", TEXT],
+    ["other", TEXT],
+  ]),
+};
 
 const logs = (): Logs => session.project.store.getState().project!.logs;
 const right = (): string => logs().get("right")!;
@@ -17,11 +24,34 @@ const undo = (): boolean => session.project.travel("undo");
 function show(log: string, frame: number): void {
   const parsed = readLog(logs().get(log)!);
   const result = run(compile(base.world), parsed, { rows: true, checks: true });
-  session.benchStore.setState({ log, parsed, frame, walk: null, refused: null, run: { log, rows: result.rows!, verdicts: result.verdicts, frames: result.frames, status: result.status, pathHash: result.pathHash, lineEnds: result.lineEnds, took: 0, changedAt: null } });
+  session.benchStore.setState({
+    log,
+    parsed,
+    frame,
+    walk: null,
+    refused: null,
+    run: {
+      log,
+      rows: result.rows!,
+      verdicts: result.verdicts,
+      frames: result.frames,
+      status: result.status,
+      pathHash: result.pathHash,
+      lineEnds: result.lineEnds,
+      took: 0,
+      changedAt: null,
+    },
+  });
 }
 
 beforeEach(() => {
-  session.project.store.setState({ phase: "ready", worldId: "cellar", project: base, history: EMPTY_HISTORY, notice: null });
+  session.project.store.setState({
+    phase: "ready",
+    worldId: "cellar",
+    project: base,
+    history: EMPTY_HISTORY,
+    notice: null,
+  });
   show("right", 0);
 });
 
@@ -51,15 +81,26 @@ it("checks are added, changed in place, moved by a drag that is one undo, and ta
 });
 
 it("a log is renamed, copied and taken away, and undo brings back just what was there", () => {
-  expect([session.logEdits.renameLog("right", "Right!"), session.logEdits.renameLog("right", "other"), session.logEdits.renameLog("right", "right")]).toEqual(["1 to 40 of a to z, 0 to 9 and -", "there is a log other already", null]);
+  expect([
+    session.logEdits.renameLog("right", "Right!"),
+    session.logEdits.renameLog("right", "other"),
+    session.logEdits.renameLog("right", "right"),
+  ]).toEqual(["1 to 40 of a to z, 0 to 9 and -", "there is a log other already", null]);
   expect(logs()).toEqual(base.logs);
   expect(session.logEdits.renameLog("right", "right-2")).toBeNull();
-  expect(logs()).toEqual(new Map([["other", TEXT], ["right-2", TEXT]]));
+  expect(logs()).toEqual(
+    new Map([
+      ["other", TEXT],
+      ["right-2", TEXT],
+    ]),
+  );
   expect(session.benchStore.getState().log).toBe("right-2");
   undo();
   expect(logs()).toEqual(base.logs);
   session.logEdits.copyLog("right");
-  expect(logs().get("right-then-down-copy")).toBe(TEXT.replace("title Right, then down", "title Right, then down, copy"));
+  expect(logs().get("right-then-down-copy")).toBe(
+    TEXT.replace("title Right, then down", "title Right, then down, copy"),
+  );
   session.logEdits.takeLogAway("right-then-down-copy");
   session.logEdits.takeLogAway("right");
   expect([...logs().keys()]).toEqual(["other"]);
@@ -69,9 +110,12 @@ it("a log is renamed, copied and taken away, and undo brings back just what was 
 });
 
 it("what is typed is taken over once it is in order, a row of keystrokes as one undo; till then its line is told", () => {
-  expect(session.logEdits.layTypedLog("right", TEXT.replace("32 D", "32 X"), "typing")).toMatchObject([{ line: 10, place: "line" }]);
+  expect(session.logEdits.layTypedLog("right", TEXT.replace("32 D", "32 X"), "typing")).toMatchObject([
+    { line: 10, place: "line" },
+  ]);
   expect(right()).toBe(TEXT);
-  for (const count of ["3", "31", "310"]) expect(session.logEdits.layTypedLog("right", TEXT.replace("32 D", `${count} D`), "typing")).toEqual([]);
+  for (const count of ["3", "31", "310"])
+    expect(session.logEdits.layTypedLog("right", TEXT.replace("32 D", `${count} D`), "typing")).toEqual([]);
   expect(right()).toContain("\n310 D\n");
   undo();
   expect(right()).toBe(TEXT);
@@ -96,6 +140,9 @@ it("a change that makes no difference is no edit, and one that cannot be written
   expect(session.logEdits.changeLog("gone", (log) => log)).toBe(false);
   expect(session.logEdits.changeLog("right", (log) => ({ ...log, title: "two\nlines" }))).toBe(false);
   expect(right()).toBe(TEXT);
-  expect(session.project.store.getState().notice).toMatchObject({ tone: "attention", text: expect.stringContaining("log right is refused: line 3") as string });
+  expect(session.project.store.getState().notice).toMatchObject({
+    tone: "attention",
+    text: expect.stringContaining("log right is refused: line 3") as string,
+  });
   expect(writeLog(readLog(right()))).toBe(TEXT);
 });

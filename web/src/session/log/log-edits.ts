@@ -76,7 +76,8 @@ export class LogEdits {
     if (logs === undefined || text === undefined) return;
     const title = `${logTitle(text, id)}, copy`.slice(0, 80);
     const copy = freeSlug(title, logs.keys());
-    if (this.project.edit({ kind: "add-log", log: copy, text: writeLog({ ...readLog(text), title }) })) this.shownLog.selectLog(copy);
+    if (this.project.edit({ kind: "add-log", log: copy, text: writeLog({ ...readLog(text), title }) }))
+      this.shownLog.selectLog(copy);
   };
 
   /** Gives a log another id, which is its file's name; says why it cannot be, or null. */
@@ -87,7 +88,9 @@ export class LogEdits {
     const shown = this.benchStore.getState().log === id;
     const done = this.project.change((project) => {
       const text = project.logs.get(id);
-      return text === undefined ? null : { ...project, logs: new Map([...[...project.logs].filter(([log]) => log !== id), [to, text]]) };
+      return text === undefined
+        ? null
+        : { ...project, logs: new Map([...[...project.logs].filter(([log]) => log !== id), [to, text]]) };
     });
     if (done && shown) this.shownLog.selectLog(to, this.benchStore.getState().frame);
     return null;
@@ -111,7 +114,8 @@ export class LogEdits {
     const answer = text === undefined ? undefined : await this.project.simulationClient()?.fingerprint(text);
     if (answer === undefined) return;
     if (typeof answer !== "string") this.project.notice(answer.refused);
-    else if (this.changeLog(id, (log) => acceptWalk(log, answer, reason))) this.project.notice(`Accepted: later runs say whether they walk just so.`, "info");
+    else if (this.changeLog(id, (log) => acceptWalk(log, answer, reason)))
+      this.project.notice(`Accepted: later runs say whether they walk just so.`, "info");
   };
 
   /** Accepts no walk of the log any more. */

@@ -13,7 +13,10 @@ export class UntilLines {
   readonly untilChoicesOf = async (line: number): Promise<readonly UntilChoice[]> => {
     const { project } = this.project.store.getState();
     const { log } = this.benchStore.getState();
-    const answer = project === null || log === null ? undefined : await this.project.simulationClient()?.untilChoices(project.logs.get(log)!, line);
+    const answer =
+      project === null || log === null
+        ? undefined
+        : await this.project.simulationClient()?.untilChoices(project.logs.get(log)!, line);
     return answer === undefined || "refused" in answer ? [] : answer;
   };
 }

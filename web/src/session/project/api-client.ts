@@ -1,4 +1,23 @@
-import type { AcceptedAt, BreakSearch, DeletedWorld, DeletedWorlds, Imported, ImportedFiles, NewRevision, NewSearch, Problem, ProofState, RevisionList, RevisionNote, ShelfSummary, StaleBase, StoredRevision, WorldList, WorldProofs, WorldRevision } from "@keen-pebble/server/api";
+import type {
+  AcceptedAt,
+  BreakSearch,
+  DeletedWorld,
+  DeletedWorlds,
+  Imported,
+  ImportedFiles,
+  NewRevision,
+  NewSearch,
+  Problem,
+  ProofState,
+  RevisionList,
+  RevisionNote,
+  ShelfSummary,
+  StaleBase,
+  StoredRevision,
+  WorldList,
+  WorldProofs,
+  WorldRevision,
+} from "@keen-pebble/server/api";
 
 /** The server said no: its problem details. */
 export class ProblemError extends Error {
@@ -25,7 +44,8 @@ async function ask<T>(path: string, init: RequestInit = {}): Promise<T> {
   }
   if (response.ok) return (await response.json()) as T;
   const problem = (await response.json().catch(() => null)) as Problem | null;
-  if (problem === null || response.status >= 500 || response.status === 429) throw new OfflineError(problem?.detail ?? `the server answered ${response.status}`);
+  if (problem === null || response.status >= 500 || response.status === 429)
+    throw new OfflineError(problem?.detail ?? `the server answered ${response.status}`);
   throw new ProblemError(problem);
 }
 
@@ -52,7 +72,8 @@ export const shelfSummary = (): Promise<ShelfSummary> => ask("/shelf");
 export const openWorld = (id: string): Promise<WorldRevision> => ask(`/worlds/${encodeURIComponent(id)}`);
 
 /** Stores a batch of steps. */
-export const storeBatch = (id: string, batch: NewRevision): Promise<StoredRevision> => send(`/worlds/${encodeURIComponent(id)}/revisions`, batch);
+export const storeBatch = (id: string, batch: NewRevision): Promise<StoredRevision> =>
+  send(`/worlds/${encodeURIComponent(id)}/revisions`, batch);
 
 const world = (id: string, more: string): string => `/worlds/${encodeURIComponent(id)}${more}`;
 
@@ -64,28 +85,38 @@ export const askForProofs = (id: string): Promise<ProofState> => ask(world(id, "
 export const cancelProofs = (id: string): Promise<ProofState> => ask(world(id, "/proofs"), { method: "DELETE" });
 
 /** A world as it was at a revision. */
-export const openRevision = (id: string, revision: number): Promise<WorldRevision> => ask(world(id, `/revisions/${revision}`));
+export const openRevision = (id: string, revision: number): Promise<WorldRevision> =>
+  ask(world(id, `/revisions/${revision}`));
 
 /** The revisions of a world, the newest first, or those before one. */
-export const listRevisions = (id: string, before: number | null): Promise<RevisionList> => ask(world(id, `/revisions${before === null ? "" : `?before=${before}`}`));
+export const listRevisions = (id: string, before: number | null): Promise<RevisionList> =>
+  ask(world(id, `/revisions${before === null ? "" : `?before=${before}`}`));
 
 /** Writes what somebody says of a revision. */
 export const writeNote = (id: string, revision: number, note: string): Promise<RevisionNote> =>
-  ask(world(id, `/revisions/${revision}/note`), { method: "PUT", headers: { "content-type": "application/json" }, body: JSON.stringify({ note }) });
+  ask(world(id, `/revisions/${revision}/note`), {
+    method: "PUT",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ note }),
+  });
 
 /** Searches for the revision that broke a check. */
-export const beginSearch = (id: string, search: NewSearch): Promise<BreakSearch> => send(world(id, "/searches"), search);
+export const beginSearch = (id: string, search: NewSearch): Promise<BreakSearch> =>
+  send(world(id, "/searches"), search);
 export const findSearch = (id: string, search: string): Promise<BreakSearch> => ask(world(id, `/searches/${search}`));
-export const cancelSearch = (id: string, search: string): Promise<BreakSearch> => ask(world(id, `/searches/${search}`), { method: "DELETE" });
+export const cancelSearch = (id: string, search: string): Promise<BreakSearch> =>
+  ask(world(id, `/searches/${search}`), { method: "DELETE" });
 
 /** The revision at which the walk that is accepted for a log was accepted. */
-export const acceptedAt = (id: string, log: string): Promise<AcceptedAt> => ask(world(id, `/logs/${encodeURIComponent(log)}/accepted`));
+export const acceptedAt = (id: string, log: string): Promise<AcceptedAt> =>
+  ask(world(id, `/logs/${encodeURIComponent(log)}/accepted`));
 
 /** Where the server's events are. */
 export const serverEventsAddress = "/api/events";
 
 /** What happened to a world since a revision. */
-export const stepsSince = (id: string, revision: number): Promise<StaleBase> => ask(world(id, `/steps?since=${revision}`));
+export const stepsSince = (id: string, revision: number): Promise<StaleBase> =>
+  ask(world(id, `/steps?since=${revision}`));
 
 /** Where a world's JUnit XML and its journal are. */
 export const junitAddress = (id: string): string => `/api${world(id, "/junit.xml")}`;
@@ -101,22 +132,30 @@ export const removeWorld = (id: string): Promise<DeletedWorld> => ask(world(id, 
 export const deletedWorlds = (): Promise<DeletedWorlds> => ask("/deleted-worlds");
 
 /** Puts a deleted world back. */
-export const restoreWorld = (key: number): Promise<{ id: string }> => ask(`/deleted-worlds/${key}/restore`, { method: "POST" });
+export const restoreWorld = (key: number): Promise<{ id: string }> =>
+  ask(`/deleted-worlds/${key}/restore`, { method: "POST" });
 
 /** Brings in files as texts. */
 export const sendFiles = (files: ImportedFiles): Promise<Imported> => send("/imports", files);
 
 /** Brings in a bundle. */
-export const sendBundle = (bundle: Blob): Promise<Imported> => ask("/imports", { method: "POST", headers: { "content-type": "application/zip" }, body: bundle });
+export const sendBundle = (bundle: Blob): Promise<Imported> =>
+  ask("/imports", { method: "POST", headers: { "content-type": "application/zip" }, body: bundle });
 
 /** Addresses of a world as files to keep. */
 export const worldFileAddress = (id: string): string => `/api${world(id, "/world.json")}`;
 export const bundleAddress = (id: string): string => `/api${world(id, "/bundle.zip")}`;
-export const logFileAddress = (id: string, log: string): string => `/api${world(id, `/logs/${encodeURIComponent(log)}`)}`;
+export const logFileAddress = (id: string, log: string): string =>
+  `/api${world(id, `/logs/${encodeURIComponent(log)}`)}`;
 
 /** Where an image sheet of a world is. */
-export const sheetAddress = (id: string, file: string): string => `/api${world(id, `/sheets/${encodeURIComponent(file)}`)}`;
+export const sheetAddress = (id: string, file: string): string =>
+  `/api${world(id, `/sheets/${encodeURIComponent(file)}`)}`;
 
 /** Stores the picture of an image sheet. */
 export const putSheet = (id: string, file: string, png: Uint8Array): Promise<{ file: string }> =>
-  ask(world(id, `/sheets/${encodeURIComponent(file)}`), { method: "PUT", headers: { "content-type": "image/png" }, body: png.slice() });
+  ask(world(id, `/sheets/${encodeURIComponent(file)}`), {
+    method: "PUT",
+    headers: { "content-type": "image/png" },
+    body: png.slice(),
+  });

@@ -6,9 +6,22 @@ import { FakeLocks } from "../../test-support/fake-locks.ts";
 import type { OutboxEntry, OwnStep } from "./outbox.ts";
 import { Outbox, openOutbox } from "./outbox.ts";
 
-const speed = (before: number, after: number): EditStep => ({ kind: "change-rules", rules: "main", setting: "glide.speed", before, after });
+const speed = (before: number, after: number): EditStep => ({
+  kind: "change-rules",
+  rules: "main",
+  setting: "glide.speed",
+  before,
+  after,
+});
 const own = (...steps: EditStep[]): OwnStep[] => steps.map((step) => ({ step, refused: null }));
-const entry = (waiting: readonly OwnStep[], more: Partial<OutboxEntry> = {}): OutboxEntry => ({ world: "cellar", base: 3, sent: null, waiting, left: [], ...more });
+const entry = (waiting: readonly OwnStep[], more: Partial<OutboxEntry> = {}): OutboxEntry => ({
+  world: "cellar",
+  base: 3,
+  sent: null,
+  waiting,
+  left: [],
+  ...more,
+});
 
 let locks: FakeLocks;
 beforeEach(() => {
@@ -60,27 +73,52 @@ describe("what closed tabs left", () => {
 
   it("as an older version wrote it is read too", async () => {
     const db = await openOutbox();
-    await db.put("entries", { world: "cellar", sent: { batch: "b", base: 7, steps: [speed(1, 2)] }, waiting: [speed(2, 3)] } as unknown as OutboxEntry, "cellar/old");
+    await db.put(
+      "entries",
+      {
+        world: "cellar",
+        sent: { batch: "b", base: 7, steps: [speed(1, 2)] },
+        waiting: [speed(2, 3)],
+      } as unknown as OutboxEntry,
+      "cellar/old",
+    );
     db.close();
     const now = tab("now");
     await now.claim("cellar");
-    expect(await now.takeOver("cellar")).toEqual([{ base: 7, sent: { batch: "b", base: 7, steps: [speed(1, 2)] }, waiting: own(speed(2, 3)) }]);
+    expect(await now.takeOver("cellar")).toEqual([
+      { base: 7, sent: { batch: "b", base: 7, steps: [speed(1, 2)] }, waiting: own(speed(2, 3)) },
+    ]);
     expect(await now.unsaved()).toEqual(new Map([["cellar", 2]]));
   });
 });
 
 it("what a bucket painted comes back as it was, from the entry and from what could be undone", async () => {
   const cells = Array.from({ length: 5000 }, (_, i) => 2 * i);
-  const bucket: EditStep = { kind: "set-cells", room: "room-1", cells, before: cells.map(() => 0), after: cells.map((_, i) => i % 7) };
+  const bucket: EditStep = {
+    kind: "set-cells",
+    room: "room-1",
+    cells,
+    before: cells.map(() => 0),
+    after: cells.map((_, i) => i % 7),
+  };
   const old = tab("old");
   await old.claim("cellar");
-  await old.write({ world: "cellar", base: 3, sent: { batch: "b", base: 3, steps: [bucket] }, waiting: own(bucket), left: [{ base: 2, sent: null, waiting: own(bucket) }] });
+  await old.write({
+    world: "cellar",
+    base: 3,
+    sent: { batch: "b", base: 3, steps: [bucket] },
+    waiting: own(bucket),
+    left: [{ base: 2, sent: null, waiting: own(bucket) }],
+  });
   await old.keepHistory("cellar", { revision: 3, history: { done: [[bucket]], undone: [[bucket]], open: null } });
   old.release("cellar");
   const now = tab("now");
   await now.claim("cellar");
   const left = await now.takeOver("cellar");
-  expect(left).toEqual([{ base: 2, sent: null, waiting: own(bucket) }, { base: 3, sent: { batch: "b", base: 3, steps: [bucket] }, waiting: own(bucket) }]);
+  expect(left).toEqual([
+    { base: 2, sent: null, waiting: own(bucket) },
+    { base: 3, sent: { batch: "b", base: 3, steps: [bucket] }, waiting: own(bucket) },
+  ]);
   // As it is sent: JSON knows no typed arrays.
   expect(JSON.parse(JSON.stringify(left))).toEqual(left);
   expect(await now.keptHistory("cellar", 3)).toEqual({ done: [[bucket]], undone: [[bucket]], open: null });
@@ -93,7 +131,12 @@ it("a browser that refuses to keep anything says so, and everything goes on", as
   await refusing.claim("cellar");
   expect(await refusing.takeOver("cellar")).toEqual([]);
   expect(await refusing.write(entry(own(speed(1, 2))))).toBe(false);
-  expect([refusing.keeps, await refusing.keptHistory("cellar", 1), await refusing.keptDraft("cellar", "room/a"), (await refusing.unsaved()).size]).toEqual([false, null, null, 0]);
+  expect([
+    refusing.keeps,
+    await refusing.keptHistory("cellar", 1),
+    await refusing.keptDraft("cellar", "room/a"),
+    (await refusing.unsaved()).size,
+  ]).toEqual([false, null, null, 0]);
   expect(said).toEqual([false]);
 });
 

@@ -61,7 +61,9 @@ const hasEdits = ({ sent, waiting }: OwnEdits): boolean => sent !== null || wait
 
 /** Edits as they are kept, as one works with them; older versions wrote bare steps, and no base. */
 function read(entry: OutboxEntry): OutboxEntry {
-  const waiting = (entry.waiting as readonly (OwnStep | EditStep)[]).map((each): OwnStep => ("step" in each ? each : { step: each, refused: null }));
+  const waiting = (entry.waiting as readonly (OwnStep | EditStep)[]).map((each): OwnStep =>
+    "step" in each ? each : { step: each, refused: null },
+  );
   const edits = withSteps({ base: entry.base ?? entry.sent?.base ?? null, sent: entry.sent, waiting }, unpacked);
   return { world: entry.world, ...edits, left: (entry.left ?? []).map((each) => withSteps(each, unpacked)) };
 }
@@ -72,7 +74,11 @@ function kept(entry: OutboxEntry): OutboxEntry {
 }
 
 function withSteps({ base, sent, waiting }: OwnEdits, how: (step: EditStep) => EditStep): OwnEdits {
-  return { base, sent: sent === null ? null : { ...sent, steps: sent.steps.map(how) }, waiting: waiting.map(({ step, refused }) => ({ step: how(step), refused })) };
+  return {
+    base,
+    sent: sent === null ? null : { ...sent, steps: sent.steps.map(how) },
+    waiting: waiting.map(({ step, refused }) => ({ step: how(step), refused })),
+  };
 }
 
 function historyWith({ done, undone, open }: History, how: (step: EditStep) => EditStep): History {
@@ -163,13 +169,24 @@ export class Outbox {
       const edits = { base, sent, waiting };
       const before = key === this.keyOf(world) || own === undefined ? [] : read(own).left;
       await entries.delete(key);
-      await entries.put(kept({ world, base: null, sent: null, waiting: [], left: [...before, ...left, ...(hasEdits(edits) ? [edits] : [])] }), this.keyOf(world));
+      await entries.put(
+        kept({
+          world,
+          base: null,
+          sent: null,
+          waiting: [],
+          left: [...before, ...left, ...(hasEdits(edits) ? [edits] : [])],
+        }),
+        this.keyOf(world),
+      );
     });
   }
 
   private async entry(world: string): Promise<OutboxEntry> {
     const entry = await this.quietly((db) => db.get("entries", this.keyOf(world)));
-    return entry === undefined || entry === null ? { world, base: null, sent: null, waiting: [], left: [] } : read(entry);
+    return entry === undefined || entry === null
+      ? { world, base: null, sent: null, waiting: [], left: [] }
+      : read(entry);
   }
 
   /** Writes what this tab has not had acknowledged; nothing left takes the entry away. Says whether it is kept. */
@@ -189,7 +206,10 @@ export class Outbox {
     const found = new Map<string, number>();
     for (const raw of (await this.quietly((db) => db.getAll("entries"))) ?? []) {
       const entry = read(raw);
-      const count = [entry, ...entry.left].reduce((sum, { sent, waiting }) => sum + (sent?.steps.length ?? 0) + waiting.length, 0);
+      const count = [entry, ...entry.left].reduce(
+        (sum, { sent, waiting }) => sum + (sent?.steps.length ?? 0) + waiting.length,
+        0,
+      );
       if (count > 0) found.set(entry.world, (found.get(entry.world) ?? 0) + count);
     }
     return found;
@@ -208,7 +228,9 @@ export class Outbox {
 
   /** Keeps a walk of a world that was not kept as a log, until the next one. */
   async keepWalk(world: string, walk: KeptWalk | null): Promise<void> {
-    await this.quietly(async (db) => void (walk === null ? await db.delete("walks", world) : await db.put("walks", walk, world)));
+    await this.quietly(
+      async (db) => void (walk === null ? await db.delete("walks", world) : await db.put("walks", walk, world)),
+    );
   }
 
   async keptWalk(world: string): Promise<KeptWalk | null> {
@@ -218,7 +240,10 @@ export class Outbox {
   /** Keeps a text in work under a name of its own; null forgets it. */
   async keepDraft(world: string, name: string, text: string | null): Promise<void> {
     const key = `${world}/${name}`;
-    await this.quietly(async (db) => void (text === null ? await db.delete("drafts", key) : await db.put("drafts", { world, text }, key)));
+    await this.quietly(
+      async (db) =>
+        void (text === null ? await db.delete("drafts", key) : await db.put("drafts", { world, text }, key)),
+    );
   }
 
   async keptDraft(world: string, name: string): Promise<string | null> {

@@ -3,12 +3,37 @@ import type { SaveStore, Rebased } from "./saving.ts";
 import type { ServerStream } from "./server-events.ts";
 import type { EditStep, Followed, History, Project } from "@keen-pebble/core/edit";
 import type { World } from "@keen-pebble/core/world";
-import { EMPTY_HISTORY, EditError, apply, applyAll, close, differences, freeId, invert, logsThatCannotStart, recent, record, redo, summary, undo } from "@keen-pebble/core/edit";
+import {
+  EMPTY_HISTORY,
+  EditError,
+  apply,
+  applyAll,
+  close,
+  differences,
+  freeId,
+  invert,
+  logsThatCannotStart,
+  recent,
+  record,
+  redo,
+  summary,
+  undo,
+} from "@keen-pebble/core/edit";
 import { writeWorld } from "@keen-pebble/core/formats";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, listWorlds, openRevision, openWorld, quietly, sendFiles, stepsSince, storeBatch } from "./api-client.ts";
+import {
+  OfflineError,
+  ProblemError,
+  listWorlds,
+  openRevision,
+  openWorld,
+  quietly,
+  sendFiles,
+  stepsSince,
+  storeBatch,
+} from "./api-client.ts";
 import { openedProject } from "./opened-project.ts";
-import { Saver  } from "./saving.ts";
+import { Saver } from "./saving.ts";
 import { SimulationClient } from "./simulation-client.ts";
 
 /** Something told to the person: good to know, or in need of attention. */
@@ -29,7 +54,14 @@ export interface ProjectState {
   readonly notice: Told | null;
 }
 
-const NOTHING: ProjectState = { phase: "none", message: null, worldId: null, project: null, history: EMPTY_HISTORY, notice: null };
+const NOTHING: ProjectState = {
+  phase: "none",
+  message: null,
+  worldId: null,
+  project: null,
+  history: EMPTY_HISTORY,
+  notice: null,
+};
 
 /** Told of every change of the open project, with the steps that made it; null for a whole new project. */
 export type ProjectListener = (project: Project, steps: readonly EditStep[] | null, stroke: string | null) => void;
@@ -47,16 +79,37 @@ const MOST_TOLD = 12;
 const isSteps = (under: readonly EditStep[] | Project): under is readonly EditStep[] => Array.isArray(under);
 
 async function sendCopy({ world, logs }: Project, into: string | null): Promise<string> {
-  const id = into ?? freeId(`${world.id.slice(0, 34)}-mine`, (await listWorlds()).worlds.map((each) => each.id));
+  const id =
+    into ??
+    freeId(
+      `${world.id.slice(0, 34)}-mine`,
+      (await listWorlds()).worlds.map((each) => each.id),
+    );
   const name = `${[...world.name].slice(0, 70).join("")}, as here`;
-  const named = [...logs].map(([log, text]) => [log, text.replace(new RegExp(`^(keen-pebble-inputs 1\\n)world ${world.id}\\n`), `$1world ${id}\n`)] as const);
-  await sendFiles({ world: writeWorld({ ...world, id, name }), logs: Object.fromEntries(named), sheetsOf: world.id, origin: "conflict" });
+  const named = [...logs].map(
+    ([log, text]) =>
+      [log, text.replace(new RegExp(`^(keen-pebble-inputs 1\\n)world ${world.id}\\n`), `$1world ${id}\n`)] as const,
+  );
+  await sendFiles({
+    world: writeWorld({ ...world, id, name }),
+    logs: Object.fromEntries(named),
+    sheetsOf: world.id,
+    origin: "conflict",
+  });
   return id;
 }
 
 /** Hands a world and its edits to the browser as a file: nothing else would keep them. */
 function keepAsFile({ world, logs }: Project, edits: readonly OwnStep[]): void {
-  const text = JSON.stringify({ world: JSON.parse(writeWorld(world)) as unknown, logs: Object.fromEntries(logs), edits: edits.map(({ step }) => step) }, null, 1);
+  const text = JSON.stringify(
+    {
+      world: JSON.parse(writeWorld(world)) as unknown,
+      logs: Object.fromEntries(logs),
+      edits: edits.map(({ step }) => step),
+    },
+    null,
+    1,
+  );
   const link = document.createElement("a");
   link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
   link.download = `${world.id}.not-saved.json`;
@@ -64,7 +117,10 @@ function keepAsFile({ world, logs }: Project, edits: readonly OwnStep[]): void {
   URL.revokeObjectURL(link.href);
 }
 
-function applyWhatFits(project: Project, steps: readonly OwnStep[]): { after: Project; kept: OwnStep[]; lost: OwnStep[] } {
+function applyWhatFits(
+  project: Project,
+  steps: readonly OwnStep[],
+): { after: Project; kept: OwnStep[]; lost: OwnStep[] } {
   let after = project;
   const kept: OwnStep[] = [];
   const lost: OwnStep[] = [];
@@ -105,7 +161,7 @@ export class ProjectSession {
   private unlisten: () => void = () => undefined;
 
   /** Calls the listener at every change of the project; gives back what stops that. */
-  readonly onProject = (listener: ProjectListener): () => void => {
+  readonly onProject = (listener: ProjectListener): (() => void) => {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   };
@@ -131,7 +187,8 @@ export class ProjectSession {
       await this.leaving;
       // What a file may hold also decides what an edit may make.
       const [{ partSchema }] = await Promise.all([import("@keen-pebble/core/reading"), this.outbox.claim(worldId)]);
-      this.partFault = (part, value, tileSize) => partSchema(part, tileSize)?.validate(value, { errors: { wrap: { label: false } } }).error?.message ?? null;
+      this.partFault = (part, value, tileSize) =>
+        partSchema(part, tileSize)?.validate(value, { errors: { wrap: { label: false } } }).error?.message ?? null;
       const left = await this.sentAgain(worldId, await this.outbox.takeOver(worldId));
       const { revision, project } = await openedWorld(worldId);
       const history = (left.length === 0 ? await this.outbox.keptHistory(worldId, revision) : null) ?? EMPTY_HISTORY;
@@ -146,7 +203,11 @@ export class ProjectSession {
         stepsSince,
         openWorld: openedWorld,
         rebase: this.rebase,
-        saved: (at) => void this.outbox.keepHistory(worldId, { revision: at, history: recent(this.store.getState().history, MOST_KEPT) }),
+        saved: (at) =>
+          void this.outbox.keepHistory(worldId, {
+            revision: at,
+            history: recent(this.store.getState().history, MOST_KEPT),
+          }),
         tell: (state) => this.saveStore.setState(state),
       });
       this.store.setState({ ...NOTHING, phase: "ready", worldId, project, history });
@@ -162,7 +223,11 @@ export class ProjectSession {
       if (mine !== this.asked) return;
       this.outbox.release(worldId);
       const missing = error instanceof ProblemError && (error.problem.status === 404 || error.problem.status === 400);
-      const message = missing ? `There is no world ${worldId} on the shelf.` : error instanceof Error ? error.message : String(error);
+      const message = missing
+        ? `There is no world ${worldId} on the shelf.`
+        : error instanceof Error
+          ? error.message
+          : String(error);
       this.store.setState({ ...NOTHING, phase: missing ? "missing" : "failed", worldId, message });
       if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
     }
@@ -187,7 +252,13 @@ export class ProjectSession {
         }
       }
       if (unsent.waiting.length > 0) after.push(unsent);
-      await this.outbox.write({ world: worldId, base: null, sent: null, waiting: [], left: [...after, ...left.slice(i + 1)] });
+      await this.outbox.write({
+        world: worldId,
+        base: null,
+        sent: null,
+        waiting: [],
+        left: [...after, ...left.slice(i + 1)],
+      });
     }
     return after;
   };
@@ -243,7 +314,10 @@ export class ProjectSession {
    * @param stroke changes with the same name are undone together
    * @returns whether it could be made
    */
-  readonly change = (how: (project: Project) => Project | Followed | null, stroke: string = crypto.randomUUID()): boolean => {
+  readonly change = (
+    how: (project: Project) => Project | Followed | null,
+    stroke: string = crypto.randomUUID(),
+  ): boolean => {
     const { project } = this.store.getState();
     if (project === null) return false;
     const made = how(project);
@@ -256,8 +330,12 @@ export class ProjectSession {
 
   /** Says what a change took along, and which logs it keeps from starting. */
   private readonly tellWhatWent = (fellAway: readonly string[], stuck: readonly string[]): void => {
-    const listed = (all: readonly string[]): string => `${all.slice(0, MOST_TOLD).join("; ")}${all.length > MOST_TOLD ? `; and ${all.length - MOST_TOLD} more` : ""}`;
-    const told = [...(fellAway.length > 0 ? [`Fell away with it: ${listed(fellAway)}.`] : []), ...(stuck.length > 0 ? [`Logs: ${listed(stuck)}.`] : [])];
+    const listed = (all: readonly string[]): string =>
+      `${all.slice(0, MOST_TOLD).join("; ")}${all.length > MOST_TOLD ? `; and ${all.length - MOST_TOLD} more` : ""}`;
+    const told = [
+      ...(fellAway.length > 0 ? [`Fell away with it: ${listed(fellAway)}.`] : []),
+      ...(stuck.length > 0 ? [`Logs: ${listed(stuck)}.`] : []),
+    ];
     if (told.length > 0) this.notice(`${told.join(" ")} Undo brings it back.`, "info");
   };
 
@@ -309,9 +387,16 @@ export class ProjectSession {
   private readonly bringBack = async (to: Saver, left: readonly OwnEdits[]): Promise<void> => {
     if (left.length === 0) return;
     const { project } = this.store.getState();
-    const { after, kept, lost } = applyWhatFits(project!, left.flatMap(({ waiting }) => waiting));
+    const { after, kept, lost } = applyWhatFits(
+      project!,
+      left.flatMap(({ waiting }) => waiting),
+    );
     this.store.setState({ project: after });
-    this.tell(after, kept.map(({ step }) => step), null);
+    this.tell(
+      after,
+      kept.map(({ step }) => step),
+      null,
+    );
     // Those of a visit of which something does not fit stay until they are kept as a copy.
     const torn = left.filter(({ waiting }) => waiting.some((each) => lost.includes(each)));
     to.adopt(kept, torn);
@@ -319,11 +404,20 @@ export class ProjectSession {
       this.notice(`${count(kept.length)} from your last visit brought back.`, "info");
       return;
     }
-    this.notice(`This world was changed elsewhere since your last visit. ${count(kept.length)} brought back; no longer fitting: ${summary(project!.world, lost.map(({ step }) => step))}.`);
+    this.notice(
+      `This world was changed elsewhere since your last visit. ${count(kept.length)} brought back; no longer fitting: ${summary(
+        project!.world,
+        lost.map(({ step }) => step),
+      )}.`,
+    );
     for (const edits of torn) {
       const then = edits.base === null ? null : await quietly(openRevision(project!.world.id, edits.base));
       const was: Project = then === null ? project! : openedProject(then);
-      if (await this.keepAsCopy(applyWhatFits(was, edits.waiting).after, lost, kept.length)) to.adopt([], torn.filter((each) => torn.indexOf(each) > torn.indexOf(edits)));
+      if (await this.keepAsCopy(applyWhatFits(was, edits.waiting).after, lost, kept.length))
+        to.adopt(
+          [],
+          torn.filter((each) => torn.indexOf(each) > torn.indexOf(edits)),
+        );
     }
   };
 
@@ -331,12 +425,23 @@ export class ProjectSession {
   private readonly rebase = (under: readonly EditStep[] | Project, own: readonly OwnStep[]): Rebased => {
     const { project: mine } = this.store.getState();
     // Back to what both sides began with, then theirs, then the own ones again.
-    const base = isSteps(under) ? applyAll([...own].reverse().reduce((at, { step }) => apply(at, invert(step)), mine!), under) : under;
+    const base = isSteps(under)
+      ? applyAll(
+          [...own].reverse().reduce((at, { step }) => apply(at, invert(step)), mine!),
+          under,
+        )
+      : under;
     const { after, kept, lost } = applyWhatFits(base, own);
     const changed = differences(mine!, after);
     this.store.setState({ project: after, history: lost.length > 0 ? EMPTY_HISTORY : this.store.getState().history });
     const copied = lost.length > 0 ? this.keepAsCopy(mine!, lost, kept.length) : null;
-    if (copied === null && isSteps(under) && under.length > 0) this.notice(own.length > 0 ? "This world was changed elsewhere; your edits were put on top." : `Changed elsewhere: ${summary(after.world, under)}.`, "info");
+    if (copied === null && isSteps(under) && under.length > 0)
+      this.notice(
+        own.length > 0
+          ? "This world was changed elsewhere; your edits were put on top."
+          : `Changed elsewhere: ${summary(after.world, under)}.`,
+        "info",
+      );
     if (changed.length > 0) this.tell(after, changed, null);
     return { kept, copied };
   };
@@ -346,7 +451,10 @@ export class ProjectSession {
    * be put on top. Further conflicts of this visit go to the same copy.
    */
   private readonly keepAsCopy = async (mine: Project, lost: readonly OwnStep[], kept: number): Promise<boolean> => {
-    const what = `This world was changed elsewhere. ${count(kept)} of yours could be put on top; not ${summary(mine.world, lost.map(({ step }) => step))}`;
+    const what = `This world was changed elsewhere. ${count(kept)} of yours could be put on top; not ${summary(
+      mine.world,
+      lost.map(({ step }) => step),
+    )}`;
     try {
       const id = await sendCopy(mine, this.copies.get(mine.world.id) ?? null);
       this.copies.set(mine.world.id, id);
@@ -364,7 +472,8 @@ export class ProjectSession {
   readonly undoRefused = (): void => {
     const stroke = crypto.randomUUID();
     const { refused } = this.saveStore.getState();
-    if (![...refused].reverse().every(({ step }) => this.edit(invert(step), stroke))) this.notice("Later edits stand on some of those that were refused: undo those first, or discard.");
+    if (![...refused].reverse().every(({ step }) => this.edit(invert(step), stroke)))
+      this.notice("Later edits stand on some of those that were refused: undo those first, or discard.");
   };
 
   /** Puts the world as it is here on the shelf as a copy, or into a file where the server does not take it. */
@@ -390,7 +499,10 @@ export class ProjectSession {
       const { revision, project } = await openedWorld(worldId);
       const { project: mine } = this.store.getState();
       if (this.saver !== of || mine === null) return;
-      const { after, kept } = applyWhatFits(project, of.own.filter(({ refused }) => refused === null));
+      const { after, kept } = applyWhatFits(
+        project,
+        of.own.filter(({ refused }) => refused === null),
+      );
       this.store.setState({ project: after, history: EMPTY_HISTORY });
       this.tell(after, differences(mine, after), null);
       of.forgetRefused(kept, revision);

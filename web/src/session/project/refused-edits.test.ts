@@ -16,7 +16,8 @@ let stored: EditStep[];
 /** Files that were sent to be kept as a copy. */
 let copies: { readonly world: string; readonly logs: Record<string, string> }[];
 
-const problem = (status: number, code: string, detail: string): Response => Response.json({ type: "", title: "", status, detail, code }, { status });
+const problem = (status: number, code: string, detail: string): Response =>
+  Response.json({ type: "", title: "", status, detail, code }, { status });
 
 beforeEach(async () => {
   stored = [];
@@ -25,17 +26,21 @@ beforeEach(async () => {
   // It takes every speed but those above 8.
   const store: Answering = (body) => {
     const { steps } = body as { readonly steps: readonly EditStep[] };
-    if (steps.some((step) => step.kind === "change-rules" && Number(step.after) > 8)) return problem(422, "refused", "too fast for this server");
+    if (steps.some((step) => step.kind === "change-rules" && Number(step.after) > 8))
+      return problem(422, "refused", "too fast for this server");
     stored.push(...steps);
     return Response.json({ revision: ++revision, summary: "" });
   };
   opened = await openHere(hall(), { along: ALONG }, [
     ["POST /worlds/hall/revisions", store],
     ["GET /worlds", { worlds: [{ id: "hall" }] }],
-    ["POST /imports", (body: unknown) => {
-      copies.push(body as (typeof copies)[number]);
-      return Response.json({ id: "hall-mine", name: "", made: "world", revision: 1, summary: "", steps: [] });
-    }],
+    [
+      "POST /imports",
+      (body: unknown) => {
+        copies.push(body as (typeof copies)[number]);
+        return Response.json({ id: "hall-mine", name: "", made: "world", revision: 1, summary: "", steps: [] });
+      },
+    ],
   ]);
 });
 afterEach(() => opened.close());
@@ -60,8 +65,13 @@ async function refuseOne(): Promise<void> {
 describe("an edit that the server refuses", () => {
   it("is set aside by itself with what the server said; all others are saved, and later ones too", async () => {
     await refuseOne();
-    expect(saving().refused).toMatchObject([{ step: { setting: "glide.speed", after: 12 }, refused: "too fast for this server" }]);
-    expect(stored.map((step) => (step.kind === "change-parts" ? step.parts[0]!.part : step.kind))).toEqual(["name", "frameRate"]);
+    expect(saving().refused).toMatchObject([
+      { step: { setting: "glide.speed", after: 12 }, refused: "too fast for this server" },
+    ]);
+    expect(stored.map((step) => (step.kind === "change-parts" ? step.parts[0]!.part : step.kind))).toEqual([
+      "name",
+      "frameRate",
+    ]);
     expect(world().rules[0]!.glide.speed).toBe(12);
     session.project.changeWorld((now) => ({ ...now, seed: 9 }));
     session.project.saveNow();
@@ -91,7 +101,17 @@ describe("an edit that the server refuses", () => {
 
   it("cannot be taken back by itself where later edits stand on it, and says so", async () => {
     await refuseOne();
-    session.project.store.setState(({ project }) => ({ project: { ...project!, world: { ...project!.world, rules: project!.world.rules.map((rules, i) => (i === 0 ? { ...rules, glide: { ...rules.glide, speed: 5 } } : rules)) } } }));
+    session.project.store.setState(({ project }) => ({
+      project: {
+        ...project!,
+        world: {
+          ...project!.world,
+          rules: project!.world.rules.map((rules, i) =>
+            i === 0 ? { ...rules, glide: { ...rules.glide, speed: 5 } } : rules,
+          ),
+        },
+      },
+    }));
     session.project.undoRefused();
     expect(notice()).toContain("Later edits stand on some of those that were refused");
   });
@@ -101,16 +121,30 @@ describe("an edit that the server refuses", () => {
     await session.project.keepRefused();
     expect(copies).toHaveLength(1);
     const copy = readWorld(copies[0]!.world);
-    expect([copy.id, copy.name, copy.rules[0]!.glide.speed, Object.keys(copies[0]!.logs)]).toEqual(["hall-mine", "Bright hall, as here", 12, ["along"]]);
+    expect([copy.id, copy.name, copy.rules[0]!.glide.speed, Object.keys(copies[0]!.logs)]).toEqual([
+      "hall-mine",
+      "Bright hall, as here",
+      12,
+      ["along"],
+    ]);
     expect(notice()).toBe("Kept on the shelf as hall-mine.");
   });
 
   it("is forgotten where one discards it: the world is as the server has it, with what waits put on top", async () => {
     await refuseOne();
-    opened.answers.set("GET /worlds/hall", { revision: 3, world: toPlain({ ...hall(), name: "Bright hall", frameRate: 30 }), logs: { along: ALONG } });
+    opened.answers.set("GET /worlds/hall", {
+      revision: 3,
+      world: toPlain({ ...hall(), name: "Bright hall", frameRate: 30 }),
+      logs: { along: ALONG },
+    });
     session.project.changeWorld((now) => ({ ...now, seed: 9 }));
     await session.project.discardRefused();
-    expect(world()).toMatchObject({ name: "Bright hall", frameRate: 30, seed: 9, rules: [{ glide: { speed: 2 } }, {}, {}] });
+    expect(world()).toMatchObject({
+      name: "Bright hall",
+      frameRate: 30,
+      seed: 9,
+      rules: [{ glide: { speed: 2 } }, {}, {}],
+    });
     expect(saving().refused).toEqual([]);
     session.project.saveNow();
     await until(() => saving().state === "saved");

@@ -10,13 +10,32 @@ import type { Rebased, SaveState, SaverTools } from "./saving.ts";
 import { Saver } from "./saving.ts";
 
 const made = emptyWorld("cellar", "Cellar", 16);
-const start: Project = { world: { ...made, rooms: made.rooms.map((room) => ({ ...room, cells: new Uint16Array(room.cells.length) })) }, logs: new Map() };
+const start: Project = {
+  world: { ...made, rooms: made.rooms.map((room) => ({ ...room, cells: new Uint16Array(room.cells.length) })) },
+  logs: new Map(),
+};
 const ROOM = start.world.rooms[0]!.id;
-const paint = (project: Project, cell: number, tile: number): EditStep => ({ kind: "set-cells", room: ROOM, cells: [cell], before: [project.world.rooms[0]!.cells[cell]!], after: [tile] });
-const name = (before: string, after: string): EditStep => ({ kind: "change-parts", parts: [{ part: "name", before, after }] });
+const paint = (project: Project, cell: number, tile: number): EditStep => ({
+  kind: "set-cells",
+  room: ROOM,
+  cells: [cell],
+  before: [project.world.rooms[0]!.cells[cell]!],
+  after: [tile],
+});
+const name = (before: string, after: string): EditStep => ({
+  kind: "change-parts",
+  parts: [{ part: "name", before, after }],
+});
 const speedOf = (project: Project): number => project.world.rules[0]!.glide.speed;
-const speed = (project: Project, after: number): EditStep => ({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(project), after });
-const problem = (code: string, status: number, data: unknown = null): ProblemError => new ProblemError({ type: "", title: "", status, detail: code, code, data });
+const speed = (project: Project, after: number): EditStep => ({
+  kind: "change-rules",
+  rules: "main",
+  setting: "glide.speed",
+  before: speedOf(project),
+  after,
+});
+const problem = (code: string, status: number, data: unknown = null): ProblemError =>
+  new ProblemError({ type: "", title: "", status, detail: code, code, data });
 
 /** A server that keeps one world as ours does, and can be made to say no. */
 class FakeServer {
@@ -88,7 +107,8 @@ class Tab {
         keeps: true,
       },
       storeBatch: server.store,
-      stepsSince: (_world, base) => (server.down ? Promise.reject(new OfflineError("down")) : Promise.resolve(server.since(base))),
+      stepsSince: (_world, base) =>
+        server.down ? Promise.reject(new OfflineError("down")) : Promise.resolve(server.since(base)),
       openWorld: () => Promise.resolve({ revision: server.revision, project: server.project }),
       rebase: (under, own) => this.rebase(under, own),
       saved: () => undefined,
@@ -105,7 +125,12 @@ class Tab {
   }
 
   private rebase(under: readonly EditStep[] | Project, own: readonly OwnStep[]): Rebased {
-    const base = Array.isArray(under) ? applyAll([...own].reverse().reduce((at, { step }) => apply(at, invert(step)), this.project), under as EditStep[]) : (under as Project);
+    const base = Array.isArray(under)
+      ? applyAll(
+          [...own].reverse().reduce((at, { step }) => apply(at, invert(step)), this.project),
+          under as EditStep[],
+        )
+      : (under as Project);
     const kept: OwnStep[] = [];
     let after = base;
     let lost = false;
@@ -192,7 +217,8 @@ describe("the saver", () => {
 });
 
 describe("what the server refuses", () => {
-  const refusedName = (step: EditStep): boolean => step.kind === "change-parts" && step.parts.some(({ after }) => after === "");
+  const refusedName = (step: EditStep): boolean =>
+    step.kind === "change-parts" && step.parts.some(({ after }) => after === "");
 
   it("is named, and everything else goes on being saved; a correction is saved in its place", async () => {
     const tab = new Tab(new FakeServer());
@@ -239,7 +265,9 @@ describe("what the server refuses", () => {
         });
         await rest();
         await rest();
-        expect(tab.state!.refused.map(({ step }) => (step as Extract<EditStep, { kind: "set-cells" }>).cells[0])).toEqual(bad.flatMap((is, cell) => (is ? [cell] : [])));
+        expect(
+          tab.state!.refused.map(({ step }) => (step as Extract<EditStep, { kind: "set-cells" }>).cells[0]),
+        ).toEqual(bad.flatMap((is, cell) => (is ? [cell] : [])));
         expect(tab.state!.state).toBe("saved");
         const cells = tab.server.project.world.rooms[0]!.cells;
         expect(bad.map((_, cell) => cells[cell] === 1)).toEqual(bad.map((is) => !is));
@@ -252,7 +280,9 @@ describe("what the server refuses", () => {
     for (const code of ["too-many-requests", "busy", "no-database", "not-found"]) {
       let says = 3;
       const server = new FakeServer();
-      const tab = new Tab(server, { storeBatch: (world, batch) => (says-- > 0 ? Promise.reject(problem(code, 429)) : server.store(world, batch)) });
+      const tab = new Tab(server, {
+        storeBatch: (world, batch) => (says-- > 0 ? Promise.reject(problem(code, 429)) : server.store(world, batch)),
+      });
       tab.edit(paint(tab.project, 3, 1));
       await vi.advanceTimersByTimeAsync(300);
       expect(tab.state).toMatchObject({ state: "offline", refused: [] });
@@ -277,7 +307,12 @@ describe("two tabs", () => {
   it("hear what was saved while nobody listened once they look, and give up quietly where they cannot", async () => {
     const server = new FakeServer();
     const asked: number[] = [];
-    const other = new Tab(server, { stepsSince: (_world, base) => (asked.push(base), server.down ? Promise.reject(new OfflineError("down")) : Promise.resolve(server.since(base))) });
+    const other = new Tab(server, {
+      stepsSince: (_world, base) => (
+        asked.push(base),
+        server.down ? Promise.reject(new OfflineError("down")) : Promise.resolve(server.since(base))
+      ),
+    });
     const one = new Tab(server);
     one.edit(paint(one.project, 3, 1));
     await rest();
@@ -294,7 +329,12 @@ describe("two tabs", () => {
   it("that cannot take in what was saved say so, wait, and go on once they can", async () => {
     const server = new FakeServer();
     const one = new Tab(server);
-    const other = new Tab(server, { openWorld: () => (server.down ? Promise.reject(new OfflineError("no answer")) : Promise.resolve({ revision: server.revision, project: server.project })) });
+    const other = new Tab(server, {
+      openWorld: () =>
+        server.down
+          ? Promise.reject(new OfflineError("no answer"))
+          : Promise.resolve({ revision: server.revision, project: server.project }),
+    });
     one.edit(paint(one.project, 3, 1));
     await rest();
     server.down = true;
@@ -303,7 +343,10 @@ describe("two tabs", () => {
     expect(other.state).toMatchObject({ state: "offline", waiting: 1 });
     server.down = false;
     await rest();
-    expect([other.state, [...server.project.world.rooms[0]!.cells.slice(3, 5)]]).toMatchObject([{ state: "saved" }, [1, 1]]);
+    expect([other.state, [...server.project.world.rooms[0]!.cells.slice(3, 5)]]).toMatchObject([
+      { state: "saved" },
+      [1, 1],
+    ]);
   });
 
   it("lose nothing where what stood below the edits cannot be made out: they go on top of the whole world", async () => {
@@ -313,7 +356,13 @@ describe("two tabs", () => {
     await rest();
     other.edit(paint(other.project, 4, 1));
     // As a project that was changed behind the saver's back.
-    other.project = { ...start, world: { ...start.world, rooms: start.world.rooms.map((room) => ({ ...room, cells: new Uint16Array(room.cells.length).fill(1) })) } };
+    other.project = {
+      ...start,
+      world: {
+        ...start.world,
+        rooms: start.world.rooms.map((room) => ({ ...room, cells: new Uint16Array(room.cells.length).fill(1) })),
+      },
+    };
     other.project = apply(other.project, paint(other.project, 4, 0));
     await rest();
     expect([...server.project.world.rooms[0]!.cells.slice(3, 5)]).toEqual([1, 1]);
@@ -334,7 +383,9 @@ describe("two tabs", () => {
       expect(server.project.world.name).toBe("Attic");
       expect(other.state).toMatchObject({ state: "saving", waiting: 0 });
       // The whole visit on its base: what is opened after a crash can make the same copy of it.
-      expect(other.entry!.left).toEqual([{ base: 1, sent: null, waiting: mine.map((step) => ({ step, refused: null })) }]);
+      expect(other.entry!.left).toEqual([
+        { base: 1, sent: null, waiting: mine.map((step) => ({ step, refused: null })) },
+      ]);
       let gone = false;
       const left = other.saver.leave().then(() => (gone = true));
       await rest();
@@ -361,8 +412,10 @@ describe("two tabs", () => {
         const tabs = [new Tab(server), new Tab(server)] as const;
         for (const each of acts) {
           const tab = "tab" in each ? tabs[each.tab]! : tabs[0];
-          if (each.kind === "paint" && tab.project.world.rooms[0]!.cells[each.cell] !== each.tile) tab.edit(paint(tab.project, each.cell, each.tile));
-          else if (each.kind === "speed" && speedOf(tab.project) !== each.value) tab.edit(speed(tab.project, each.value));
+          if (each.kind === "paint" && tab.project.world.rooms[0]!.cells[each.cell] !== each.tile)
+            tab.edit(paint(tab.project, each.cell, each.tile));
+          else if (each.kind === "speed" && speedOf(tab.project) !== each.value)
+            tab.edit(speed(tab.project, each.value));
           else if (each.kind === "down" || each.kind === "up") server.down = each.kind === "down";
           else if (each.kind === "lose") server.losesAnswer = true;
           else if (each.kind === "rest") await vi.advanceTimersByTimeAsync(each.ms);
@@ -370,7 +423,9 @@ describe("two tabs", () => {
           // Writing it is a matter of a moment.
           await vi.advanceTimersByTimeAsync(0);
           // All that a tab has made and the server has not stands in the browser, whatever happens.
-          for (const { saver, entry } of tabs) if (saver.own.length > 0) expect((entry?.sent?.steps.length ?? 0) + (entry?.waiting.length ?? 0)).toBeGreaterThan(0);
+          for (const { saver, entry } of tabs)
+            if (saver.own.length > 0)
+              expect((entry?.sent?.steps.length ?? 0) + (entry?.waiting.length ?? 0)).toBeGreaterThan(0);
         }
         server.down = false;
         server.losesAnswer = false;

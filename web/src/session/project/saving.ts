@@ -18,7 +18,14 @@ export interface SaveState {
   readonly keeps: boolean;
 }
 
-export const NOTHING_TO_SAVE: SaveState = { state: "saved", revision: 0, waiting: 0, message: null, refused: [], keeps: true };
+export const NOTHING_TO_SAVE: SaveState = {
+  state: "saved",
+  revision: 0,
+  waiting: 0,
+  message: null,
+  refused: [],
+  keeps: true,
+};
 
 export const makeSaveStore = () => createStore<SaveState>(() => NOTHING_TO_SAVE);
 
@@ -233,7 +240,14 @@ export class Saver {
       this.busy = false;
     }
     if (this.phase !== "no") return;
-    if (this.sent !== null || this.queue.some(isWaiting)) this.schedule(this.failures === 0 ? (this.max < MOST_STEPS ? 0 : this.patience()) : (RETRY_MS[this.failures - 1] ?? RETRY_MS.at(-1)!));
+    if (this.sent !== null || this.queue.some(isWaiting))
+      this.schedule(
+        this.failures === 0
+          ? this.max < MOST_STEPS
+            ? 0
+            : this.patience()
+          : (RETRY_MS[this.failures - 1] ?? RETRY_MS.at(-1)!),
+      );
     else if (this.failures === 0 && this.heardOf > this.revision) this.schedule(0);
   }
 
@@ -241,7 +255,12 @@ export class Saver {
     this.tuningSince = null;
     if (this.sent === null) {
       const waiting = this.queue.filter(isWaiting).slice(0, this.max);
-      this.sent = { batch: crypto.randomUUID(), base: this.revision, steps: waiting.map(({ step }) => step), ...(this.says === null ? {} : { note: this.says }) };
+      this.sent = {
+        batch: crypto.randomUUID(),
+        base: this.revision,
+        steps: waiting.map(({ step }) => step),
+        ...(this.says === null ? {} : { note: this.says }),
+      };
       this.sending = waiting;
       this.queue = this.queue.filter((each) => !waiting.includes(each));
       this.remember();
@@ -270,7 +289,10 @@ export class Saver {
   private async failed(error: unknown, batch: SentBatch): Promise<void> {
     if (error instanceof OfflineError || (error instanceof ProblemError && PATIENCE.has(error.problem.code))) {
       this.failures++;
-      this.message = error instanceof ProblemError && error.problem.code === "not-found" ? "this world is not on the shelf any more; its edits go on being kept, and are saved once it is put back" : error.message;
+      this.message =
+        error instanceof ProblemError && error.problem.code === "not-found"
+          ? "this world is not on the shelf any more; its edits go on being kept, and are saved once it is put back"
+          : error.message;
       this.tell();
       return;
     }
@@ -318,7 +340,12 @@ export class Saver {
     try {
       const { kept, copied } = this.tools.rebase(under, own);
       this.queue = own.filter((each) => kept.includes(each));
-      if (copied !== null) this.keepUntil(copied, { base: this.revision, sent: null, waiting: own.map(({ step, refused }) => ({ step, refused })) });
+      if (copied !== null)
+        this.keepUntil(copied, {
+          base: this.revision,
+          sent: null,
+          waiting: own.map(({ step, refused }) => ({ step, refused })),
+        });
     } catch (error) {
       if (!Array.isArray(under)) throw error;
       return false;
@@ -348,16 +375,31 @@ export class Saver {
   private remember(): void {
     // The entry is somebody else's by then.
     if (this.phase === "gone") return;
-    const entry = { world: this.world, base: this.revision, sent: this.sent, waiting: this.queue.map(({ step, refused }) => ({ step, refused })), left: this.left };
+    const entry = {
+      world: this.world,
+      base: this.revision,
+      sent: this.sent,
+      waiting: this.queue.map(({ step, refused }) => ({ step, refused })),
+      left: this.left,
+    };
     this.written = this.written.then(() => this.tools.outbox.write(entry)).then(() => this.tell());
   }
 
   private tell(): void {
     if (this.phase !== "no") return;
-    const refused = this.queue.filter((each) => !isWaiting(each)).map(({ step, refused: why }) => ({ step, refused: why }));
+    const refused = this.queue
+      .filter((each) => !isWaiting(each))
+      .map(({ step, refused: why }) => ({ step, refused: why }));
     const waiting = (this.sent?.steps.length ?? 0) + this.queue.length;
     const state = this.failures > 0 ? "offline" : waiting > refused.length || this.copies.size > 0 ? "saving" : "saved";
-    this.tools.tell({ state, revision: this.revision, waiting, message: this.message, refused, keeps: this.tools.outbox.keeps });
+    this.tools.tell({
+      state,
+      revision: this.revision,
+      waiting,
+      message: this.message,
+      refused,
+      keeps: this.tools.outbox.keeps,
+    });
   }
 }
 

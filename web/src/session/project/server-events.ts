@@ -2,7 +2,9 @@ import type { ServerEvents } from "@keen-pebble/server/api";
 import { serverEventsAddress } from "./api-client.ts";
 
 /** What is told to the pages: the server's events, and whether its word comes in. */
-export type Heard = { [K in keyof ServerEvents]: { readonly event: K; readonly data: ServerEvents[K] } }[keyof ServerEvents] | { readonly event: "open" | "lost" };
+export type Heard =
+  | { [K in keyof ServerEvents]: { readonly event: K; readonly data: ServerEvents[K] } }[keyof ServerEvents]
+  | { readonly event: "open" | "lost" };
 
 type Listener = (heard: Heard) => void;
 
@@ -65,7 +67,10 @@ export class SharedEvents {
       this.pass({ event: "lost" });
       if (source.readyState === EventSource.CLOSED && this.source === source) setTimeout(() => this.lead(), AGAIN_MS);
     });
-    for (const event of KINDS) source.addEventListener(event, ({ data }: MessageEvent<string>) => this.pass({ event, data: JSON.parse(data) as never }));
+    for (const event of KINDS)
+      source.addEventListener(event, ({ data }: MessageEvent<string>) =>
+        this.pass({ event, data: JSON.parse(data) as never }),
+      );
   }
 
   private pass(heard: Heard): void {
@@ -85,7 +90,7 @@ export class ServerStream {
   private shared: SharedEvents | null = null;
 
   /** Listens to the server's events; gives back what stops that. */
-  readonly onServerEvent = (listener: Listener): () => void => {
+  readonly onServerEvent = (listener: Listener): (() => void) => {
     this.shared ??= new SharedEvents((navigator as { locks?: LockManager }).locks ?? null);
     return this.shared.listen(listener);
   };

@@ -11,7 +11,10 @@ const CLOSED: Refused = { refused: "the world was closed" };
 
 /** The page's end of a simulation worker. Calls are answered in the order in which they were made. */
 export class SimulationClient {
-  private readonly worker = new Worker(new URL("../../workers/page.worker.ts", import.meta.url), { type: "module", name: "simulation" });
+  private readonly worker = new Worker(new URL("../../workers/page.worker.ts", import.meta.url), {
+    type: "module",
+    name: "simulation",
+  });
   private readonly remote: Remote<Simulation> = wrap<Simulation>(this.worker);
 
   private closed = false;

@@ -39,7 +39,10 @@ afterEach(async () => {
 /** Puts an empty world on the shelf. */
 async function newWorld(): Promise<string> {
   const id = `well-${++worlds}`;
-  await server.api("/imports", { world: writeWorld(emptyWorld(id, "Well", 16)), logs: { stand: "keen-pebble-inputs 1\ncheck end still\n---\n4 .\n" } });
+  await server.api("/imports", {
+    world: writeWorld(emptyWorld(id, "Well", 16)),
+    logs: { stand: "keen-pebble-inputs 1\ncheck end still\n---\n4 .\n" },
+  });
   return id;
 }
 
@@ -64,7 +67,16 @@ function paint(tab: Tab, cell: number): boolean {
   return tab.in(() => tab.session.project.edit(step));
 }
 const speedOf = (world: World): number => world.rules[0]!.glide.speed;
-const setSpeed = (tab: Tab, after: number): boolean => tab.in(() => tab.session.project.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(worldOf(tab)), after }));
+const setSpeed = (tab: Tab, after: number): boolean =>
+  tab.in(() =>
+    tab.session.project.edit({
+      kind: "change-rules",
+      rules: "main",
+      setting: "glide.speed",
+      before: speedOf(worldOf(tab)),
+      after,
+    }),
+  );
 const save = async (tab: Tab): Promise<void> => {
   tab.in(() => tab.session.project.saveNow());
   await tab.until();
@@ -86,12 +98,19 @@ describe("a world that is opened", () => {
 
   it("that is not on the shelf is missing; one that the server cannot give is failed, and can be opened later", async () => {
     const nowhere = await tabOn("nowhere");
-    expect(nowhere.session.project.store.getState()).toMatchObject({ phase: "missing", message: "There is no world nowhere on the shelf.", project: null });
+    expect(nowhere.session.project.store.getState()).toMatchObject({
+      phase: "missing",
+      message: "There is no world nowhere on the shelf.",
+      project: null,
+    });
     const id = await newWorld();
     const tab = await tabOn("nowhere");
     tab.offline = true;
     await tab.openWorld(id);
-    expect(tab.session.project.store.getState()).toMatchObject({ phase: "failed", message: "the server does not answer" });
+    expect(tab.session.project.store.getState()).toMatchObject({
+      phase: "failed",
+      message: "the server does not answer",
+    });
     tab.offline = false;
     await tab.openWorld(id);
     expect(tab.session.project.store.getState()).toMatchObject({ phase: "ready", worldId: id });
@@ -111,7 +130,9 @@ describe("a world that is opened", () => {
     expect(tab.session.project.simulationClient()).toBeNull();
     await tab.openWorld("nowhere");
     expect(tab.in(() => tab.session.project.edit({ kind: "add-log", log: "a", text: "" }))).toBe(false);
-    expect(tab.in(() => [tab.session.project.travel("undo"), tab.session.project.changeWorld((world) => world)])).toEqual([false, false]);
+    expect(
+      tab.in(() => [tab.session.project.travel("undo"), tab.session.project.changeWorld((world) => world)]),
+    ).toEqual([false, false]);
   });
 });
 
@@ -144,7 +165,11 @@ describe("what a closed tab had not had acknowledged", () => {
     await first.kill();
     const second = await tabOn(id);
     expect(notice(second)).toBe("2 edits from your last visit brought back.");
-    expect([worldOf(second).rooms[0]!.cells[3], worldOf(second).rooms[0]!.cells[4], speedOf(worldOf(second))]).toEqual([worldOf(first).rooms[0]!.cells[3], worldOf(first).rooms[0]!.cells[4], 8]);
+    expect([worldOf(second).rooms[0]!.cells[3], worldOf(second).rooms[0]!.cells[4], speedOf(worldOf(second))]).toEqual([
+      worldOf(first).rooms[0]!.cells[3],
+      worldOf(first).rooms[0]!.cells[4],
+      8,
+    ]);
     await save(second);
     expect(await storedWorld(id)).toEqual(worldOf(second));
     // The next visit has nothing to bring back.
@@ -162,10 +187,24 @@ describe("what a closed tab had not had acknowledged", () => {
     await first.keeps(id, 2);
     await first.kill();
     const other = await tabOn("nowhere");
-    await server.api(`/worlds/${id}/revisions`, { batch: crypto.randomUUID(), base: 1, steps: [{ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(await storedWorld(id)), after: 3 }] });
+    await server.api(`/worlds/${id}/revisions`, {
+      batch: crypto.randomUUID(),
+      base: 1,
+      steps: [
+        {
+          kind: "change-rules",
+          rules: "main",
+          setting: "glide.speed",
+          before: speedOf(await storedWorld(id)),
+          after: 3,
+        },
+      ],
+    });
     await other.openWorld(id);
     await other.until(() => notice(other).includes("kept on the shelf"));
-    expect(notice(other)).toBe(`This world was changed elsewhere. 1 edit of yours could be put on top; not Main: speed ${was} to 8. The world as it was here is kept on the shelf as ${id}-mine.`);
+    expect(notice(other)).toBe(
+      `This world was changed elsewhere. 1 edit of yours could be put on top; not Main: speed ${was} to 8. The world as it was here is kept on the shelf as ${id}-mine.`,
+    );
     await save(other);
     const [mine, theirs] = [await storedWorld(`${id}-mine`), await storedWorld(id)];
     expect([speedOf(mine), speedOf(theirs)]).toEqual([8, 3]);
@@ -212,7 +251,11 @@ describe("undo", () => {
     await again.kill();
     // Somebody else's revision ends what can be taken back.
     const { revision, world } = await stored(id);
-    await server.api(`/worlds/${id}/revisions`, { batch: crypto.randomUUID(), base: revision, steps: [{ kind: "change-parts", parts: [{ part: "name", before: fromPlain(world).name, after: "Dry well" }] }] });
+    await server.api(`/worlds/${id}/revisions`, {
+      batch: crypto.randomUUID(),
+      base: revision,
+      steps: [{ kind: "change-parts", parts: [{ part: "name", before: fromPlain(world).name, after: "Dry well" }] }],
+    });
     const third = await tabOn(id);
     expect(third.in(() => third.session.project.travel("undo", true))).toBe(false);
   });
@@ -220,10 +263,22 @@ describe("undo", () => {
   it("of a stroke takes back the whole stroke, and again gives it back; a new edit forgets what was undone", async () => {
     const tab = await tabOn(await newWorld());
     const before = worldOf(tab);
-    for (const after of [2, 3, 5]) tab.in(() => tab.session.project.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(worldOf(tab)), after }, "drag"));
+    for (const after of [2, 3, 5])
+      tab.in(() =>
+        tab.session.project.edit(
+          { kind: "change-rules", rules: "main", setting: "glide.speed", before: speedOf(worldOf(tab)), after },
+          "drag",
+        ),
+      );
     tab.in(() => tab.session.project.endStroke());
     paint(tab, 7);
-    expect(tab.in(() => [tab.session.project.travel("undo"), tab.session.project.travel("undo"), tab.session.project.travel("undo")])).toEqual([true, true, false]);
+    expect(
+      tab.in(() => [
+        tab.session.project.travel("undo"),
+        tab.session.project.travel("undo"),
+        tab.session.project.travel("undo"),
+      ]),
+    ).toEqual([true, true, false]);
     expect(worldOf(tab)).toEqual(before);
     expect(tab.in(() => tab.session.project.travel("redo"))).toBe(true);
     expect(speedOf(worldOf(tab))).toBe(5);
@@ -234,12 +289,23 @@ describe("undo", () => {
   it("an edit that may not be is told and changes nothing", async () => {
     const tab = await tabOn(await newWorld());
     const before = worldOf(tab);
-    expect(tab.in(() => tab.session.project.edit({ kind: "change-parts", parts: [{ part: "frameRate", before: 60, after: 9999 }] }))).toBe(false);
+    expect(
+      tab.in(() =>
+        tab.session.project.edit({ kind: "change-parts", parts: [{ part: "frameRate", before: 60, after: 9999 }] }),
+      ),
+    ).toBe(false);
     expect(notice(tab)).toMatch(/^frameRate: /);
     expect(setSpeed(tab, 4)).toBe(true);
     expect(notice(tab)).toBe("");
-    expect(tab.in(() => tab.session.project.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: 99, after: 1 }))).toBe(false);
-    expect(worldOf(tab)).toEqual({ ...before, rules: [{ ...before.rules[0]!, glide: { ...before.rules[0]!.glide, speed: 4 } }] });
+    expect(
+      tab.in(() =>
+        tab.session.project.edit({ kind: "change-rules", rules: "main", setting: "glide.speed", before: 99, after: 1 }),
+      ),
+    ).toBe(false);
+    expect(worldOf(tab)).toEqual({
+      ...before,
+      rules: [{ ...before.rules[0]!, glide: { ...before.rules[0]!.glide, speed: 4 } }],
+    });
   });
 });
 
@@ -267,7 +333,9 @@ describe("two tabs on one world", () => {
     await save(a);
     await save(b);
     await b.until(() => notice(b).includes("kept on the shelf"));
-    expect([speedOf(worldOf(b)), speedOf(await storedWorld(id)), speedOf(await storedWorld(`${id}-mine`))]).toEqual([4, 4, 8]);
+    expect([speedOf(worldOf(b)), speedOf(await storedWorld(id)), speedOf(await storedWorld(`${id}-mine`))]).toEqual([
+      4, 4, 8,
+    ]);
     expect(b.in(() => b.session.project.travel("undo", true))).toBe(false);
   });
 });
@@ -313,7 +381,8 @@ class Do implements fc.AsyncCommand<Model, Two> {
 }
 
 const anyTab = fc.constantFrom(0, 1);
-const doing = (name: string, act: (two: Two, tab: number) => Promise<void> | void): fc.Arbitrary<Do> => anyTab.map((tab) => new Do(name, tab, act));
+const doing = (name: string, act: (two: Two, tab: number) => Promise<void> | void): fc.Arbitrary<Do> =>
+  anyTab.map((tab) => new Do(name, tab, act));
 const commands = [
   fc.tuple(anyTab, fc.nat(60)).map(([tab, cell]) => new Paint(tab, cell)),
   fc.tuple(anyTab, fc.nat(60)).map(([tab, cell]) => new Paint(tab, cell)),
@@ -347,7 +416,8 @@ it("whatever two tabs do, once both are saved they show what the server has, and
       for (const tab of two.tabs) await save(tab);
       for (const tab of two.tabs) tab.hear();
       const truth = await storedWorld(id);
-      for (const tab of two.tabs) await vi.waitFor(() => expect(worldOf(tab)).toEqual(truth), { timeout: 20_000, interval: 10 });
+      for (const tab of two.tabs)
+        await vi.waitFor(() => expect(worldOf(tab)).toEqual(truth), { timeout: 20_000, interval: 10 });
       const changed = [...truth.rooms[0]!.cells].flatMap((tile, i) => (tile === before.rooms[0]!.cells[i] ? [] : [i]));
       expect(changed).toEqual([...model.painted].sort((a, b) => a - b));
       expect((await shelf()).filter((each) => each.startsWith(`${id}-mine`))).toEqual([]);

@@ -36,13 +36,23 @@ export interface BoardRow {
 }
 
 /** The board's rows: logs that do not hold come first, so that one sees them without looking; then by title. */
-export function boardRows({ world, logs }: Project, { proofs, paths }: Pick<ProofsState, "proofs" | "paths">): BoardRow[] {
+export function boardRows(
+  { world, logs }: Project,
+  { proofs, paths }: Pick<ProofsState, "proofs" | "paths">,
+): BoardRow[] {
   const names = new Map(world.rules.map(({ id, name }) => [id, name]));
   const rows = logOrder(logs).map((log): BoardRow => {
     const text = logs.get(log)!;
     const head = text.slice(0, text.indexOf("\n---"));
     const rules = /^rules (.+)$/m.exec(head)?.[1] ?? world.activeRules;
-    return { log, title: logTitle(text, log), rules: names.get(rules) ?? rules, tags: [...head.matchAll(/^tag (.+)$/gm)].map((match) => match[1]!), proof: proofs.get(log) ?? null, path: paths.get(log) ?? null };
+    return {
+      log,
+      title: logTitle(text, log),
+      rules: names.get(rules) ?? rules,
+      tags: [...head.matchAll(/^tag (.+)$/gm)].map((match) => match[1]!),
+      proof: proofs.get(log) ?? null,
+      path: paths.get(log) ?? null,
+    };
   });
   return [...rows.filter(isFailing), ...rows.filter((row) => !isFailing(row))];
 }
@@ -52,12 +62,17 @@ export const isFailing = ({ proof }: BoardRow): boolean => proof !== null && !pr
 export const pathDiffers = ({ path }: BoardRow): boolean => path?.kind === "differs";
 
 /** The rows that pass the filter and hold what is sought: in title, id, tags, rules or a check's words. */
-export function shownRows(rows: readonly BoardRow[], { filter, sought }: Pick<BoardState, "filter" | "sought">): readonly BoardRow[] {
+export function shownRows(
+  rows: readonly BoardRow[],
+  { filter, sought }: Pick<BoardState, "filter" | "sought">,
+): readonly BoardRow[] {
   const words = sought.trim().toLowerCase();
   return rows.filter((row) => {
     if ((filter === "failing" && !isFailing(row)) || (filter === "path" && !pathDiffers(row))) return false;
     if (words === "") return true;
-    return [row.title, row.log, row.rules, ...row.tags, ...(row.proof?.checks.map(({ check }) => check) ?? [])].some((text) => text.toLowerCase().includes(words));
+    return [row.title, row.log, row.rules, ...row.tags, ...(row.proof?.checks.map(({ check }) => check) ?? [])].some(
+      (text) => text.toLowerCase().includes(words),
+    );
   });
 }
 
@@ -126,7 +141,9 @@ export class ProofBoard {
     const checks = log === null ? [] : (this.proofs.store.getState().proofs.get(log)?.checks ?? []);
     if (checks.length === 0) return;
     const { check } = this.store.getState();
-    this.chooseCheck(check === null ? (by > 0 ? 0 : checks.length - 1) : Math.max(0, Math.min(checks.length - 1, check + by)));
+    this.chooseCheck(
+      check === null ? (by > 0 ? 0 : checks.length - 1) : Math.max(0, Math.min(checks.length - 1, check + by)),
+    );
   };
 
   readonly chooseFilter = (filter: BoardFilter): void => {
@@ -141,20 +158,31 @@ export class ProofBoard {
     try {
       for (const file of files) {
         const ending = /\.(inputs|csv)$/.exec(file.name)?.[1];
-        if (ending === undefined) throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" }]);
+        if (ending === undefined)
+          throw new RefusedError(file.name, [
+            { place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" },
+          ]);
         const text = await textOf(file);
         const id = freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
-        const log = ending === "inputs" ? readLog(text, file.name) : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
+        const log =
+          ending === "inputs"
+            ? readLog(text, file.name)
+            : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
         logs.set(id, writeLog(log));
       }
     } catch (error) {
       if (!(error instanceof RefusedError)) throw error;
-      this.project.notice(`${error.message}. ${files.length > 1 ? "None of the files was taken in" : "It was not taken in"}.`);
+      this.project.notice(
+        `${error.message}. ${files.length > 1 ? "None of the files was taken in" : "It was not taken in"}.`,
+      );
       return;
     }
     if (!this.project.change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
     const ids = [...logs.keys()];
-    this.project.notice(`${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`, "info");
+    this.project.notice(
+      `${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`,
+      "info",
+    );
     this.chooseRow(ids[0]!);
   };
 }

@@ -15,7 +15,10 @@ export class ProofPool {
 
   constructor(size = Math.max(1, Math.min(3, navigator.hardwareConcurrency - 1))) {
     for (let i = 0; i < size; i++) {
-      const worker = new Worker(new URL("../../workers/page.worker.ts", import.meta.url), { type: "module", name: "proofs" });
+      const worker = new Worker(new URL("../../workers/page.worker.ts", import.meta.url), {
+        type: "module",
+        name: "proofs",
+      });
       this.workers.push(worker);
       this.remotes.push(wrap<ProofWorker>(worker));
     }
@@ -36,12 +39,21 @@ export class ProofPool {
 
   /** Runs logs side by side. @param each told of each answer; false ends it */
   async prove(logs: readonly string[], each: (proved: readonly ProvedLog[]) => boolean): Promise<void> {
-    await this.mapInThreads(logs.length, AT_ONCE, async (remote, from, to) => each(await remote.prove(logs.slice(from, to))));
+    await this.mapInThreads(logs.length, AT_ONCE, async (remote, from, to) =>
+      each(await remote.prove(logs.slice(from, to))),
+    );
   }
 
   /** Walks at random side by side. @param each told of each answer and how many walks that were; false ends it */
-  async randomWalks(rules: string, tasks: readonly RandomWalkTask[], known: () => readonly string[], each: (found: readonly RandomWalkFinding[] | { readonly refused: string }, walks: number) => boolean): Promise<void> {
-    await this.mapInThreads(tasks.length, 1, async (remote, at) => each(await remote.randomWalks(rules, tasks[at]!, known()), tasks[at]!.runs));
+  async randomWalks(
+    rules: string,
+    tasks: readonly RandomWalkTask[],
+    known: () => readonly string[],
+    each: (found: readonly RandomWalkFinding[] | { readonly refused: string }, walks: number) => boolean,
+  ): Promise<void> {
+    await this.mapInThreads(tasks.length, 1, async (remote, at) =>
+      each(await remote.randomWalks(rules, tasks[at]!, known()), tasks[at]!.runs),
+    );
   }
 
   /** Ends the workers. */
@@ -49,7 +61,11 @@ export class ProofPool {
     for (const worker of this.workers) worker.terminate();
   }
 
-  private async mapInThreads(count: number, atOnce: number, work: (remote: Remote<ProofWorker>, from: number, to: number) => Promise<boolean>): Promise<void> {
+  private async mapInThreads(
+    count: number,
+    atOnce: number,
+    work: (remote: Remote<ProofWorker>, from: number, to: number) => Promise<boolean>,
+  ): Promise<void> {
     let next = 0;
     let wanted = true;
     await Promise.all(

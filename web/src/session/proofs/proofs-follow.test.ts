@@ -10,23 +10,52 @@ import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
 
 const SEARCH = "11111111-2222-4333-8444-555555555555";
-const search = (state: BreakSearch["state"], more: Partial<BreakSearch> = {}): BreakSearch => ({ id: SEARCH, log: "along", check: "by 40 cell 6 2", state, good: 1, bad: 5, found: null, ...more });
-const told = (more: Partial<WorldProofs> = {}): WorldProofs => ({ proofs: { revision: 1, state: "done", done: 2, total: 2, holds: 2 }, history: [], ...more });
+const search = (state: BreakSearch["state"], more: Partial<BreakSearch> = {}): BreakSearch => ({
+  id: SEARCH,
+  log: "along",
+  check: "by 40 cell 6 2",
+  state,
+  good: 1,
+  bad: 5,
+  found: null,
+  ...more,
+});
+const told = (more: Partial<WorldProofs> = {}): WorldProofs => ({
+  proofs: { revision: 1, state: "done", done: 2, total: 2, holds: 2 },
+  history: [],
+  ...more,
+});
 
 let opened: Opened;
 beforeEach(async () => {
-  const slower = { ...hall(), rules: hall().rules.map((rules, i) => (i === 0 ? { ...rules, glide: { ...rules.glide, speed: 1 } } : rules)) };
-  opened = await openHere(hall(), { along: ALONG, down: DOWN }, [
-    ["GET /worlds/hall/proofs", told()],
-    ["GET /worlds/hall/revisions/3", { revision: 3, world: toPlain(slower), logs: { along: ALONG, down: DOWN } }],
-    ["GET /worlds/hall/revisions/4", { revision: 4, world: toPlain(hall()), logs: { along: ALONG } }],
-  ], [session.proofs.startProofs]);
+  const slower = {
+    ...hall(),
+    rules: hall().rules.map((rules, i) => (i === 0 ? { ...rules, glide: { ...rules.glide, speed: 1 } } : rules)),
+  };
+  opened = await openHere(
+    hall(),
+    { along: ALONG, down: DOWN },
+    [
+      ["GET /worlds/hall/proofs", told()],
+      ["GET /worlds/hall/revisions/3", { revision: 3, world: toPlain(slower), logs: { along: ALONG, down: DOWN } }],
+      ["GET /worlds/hall/revisions/4", { revision: 4, world: toPlain(hall()), logs: { along: ALONG } }],
+    ],
+    [session.proofs.startProofs],
+  );
 });
 afterEach(() => opened.close());
 
 const proofs = () => session.proofs.store.getState();
-const holds = (): string => [...proofs().proofs].sort(([a], [b]) => (a < b ? -1 : 1)).map(([log, proof]) => `${log} ${proof.refused ?? (proof.holds ? "holds" : "breaks")}`).join(", ");
-const looked = (): Promise<void> => until(() => proofs().took !== null && proofs().proofs.size === session.project.store.getState().project!.logs.size, "not all logs were run");
+const holds = (): string =>
+  [...proofs().proofs]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([log, proof]) => `${log} ${proof.refused ?? (proof.holds ? "holds" : "breaks")}`)
+    .join(", ");
+const looked = (): Promise<void> =>
+  until(
+    () => proofs().took !== null && proofs().proofs.size === session.project.store.getState().project!.logs.size,
+    "not all logs were run",
+  );
 const events = (): FakeEventSource => FakeEventSource.all.at(-1)!;
 const reading = (path: string): number => opened.asked.filter((each) => each === `GET /worlds/hall${path}`).length;
 
@@ -57,9 +86,16 @@ describe("all logs", () => {
 
   it("that come are run, that go are forgotten, and one that cannot be run says why", async () => {
     await looked();
-    session.project.edit({ kind: "add-log", log: "roof", text: "keen-pebble-inputs 1\nstart roof 1 1 down\n---\n4 R\n" });
+    session.project.edit({
+      kind: "add-log",
+      log: "roof",
+      text: "keen-pebble-inputs 1\nstart roof 1 1 down\n---\n4 R\n",
+    });
     await until(() => proofs().proofs.size === 3);
-    expect(proofs().proofs.get("roof")).toMatchObject({ holds: false, refused: expect.stringContaining("roof") as string });
+    expect(proofs().proofs.get("roof")).toMatchObject({
+      holds: false,
+      refused: expect.stringContaining("roof") as string,
+    });
     session.project.edit({ kind: "remove-log", log: "along", text: ALONG });
     expect([...proofs().proofs.keys()].sort()).toEqual(["down", "roof"]);
     expect(proofs().paths.has("along")).toBe(false);
@@ -67,7 +103,8 @@ describe("all logs", () => {
 
   it("while a number is dragged are run once it rests", async () => {
     await looked();
-    for (let value = 2; value < 9; value++) session.ruleSets.changeSetting("main", "glide.speed", value, value + 1, "drag");
+    for (let value = 2; value < 9; value++)
+      session.ruleSets.changeSetting("main", "glide.speed", value, value + 1, "drag");
     expect(holds()).toBe("along holds, down holds");
     await until(() => holds() === "along holds, down breaks");
     expect(proofs()).toMatchObject({ total: 2, done: 2 });
@@ -91,11 +128,20 @@ describe("what the server says", () => {
   it("while nobody listened is asked for once the stream is open again", async () => {
     await opens();
     events().say("error");
-    opened.answers.set("GET /worlds/hall/proofs", told({ proofs: { revision: 2, state: "done", done: 2, total: 2, holds: 1 }, history: [{ revision: 2, summary: "Main: speed 2 to 4", logs: { along: "breaks", down: "holds" } }] }));
+    opened.answers.set(
+      "GET /worlds/hall/proofs",
+      told({
+        proofs: { revision: 2, state: "done", done: 2, total: 2, holds: 1 },
+        history: [{ revision: 2, summary: "Main: speed 2 to 4", logs: { along: "breaks", down: "holds" } }],
+      }),
+    );
     events().say("open");
     await until(() => proofs().server?.revision === 2);
     expect(proofs()).toMatchObject({ reached: true, server: { holds: 1 } });
-    expect([...proofs().history[0]!.logs]).toEqual([["along", "breaks"], ["down", "holds"]]);
+    expect([...proofs().history[0]!.logs]).toEqual([
+      ["along", "breaks"],
+      ["down", "holds"],
+    ]);
   });
 
   it("of a run that ended reads what it came to, once", async () => {
@@ -156,7 +202,10 @@ describe("what broke it", () => {
     await until(() => proofs().search?.good === 4);
     // It ends while nobody hears of it.
     events().say("error");
-    opened.answers.set(`GET /worlds/hall/searches/${SEARCH}`, search("found", { found: { revision: 5, summary: "Main: speed 2 to 1", frame: 40, seen: "cell 4 2" } }));
+    opened.answers.set(
+      `GET /worlds/hall/searches/${SEARCH}`,
+      search("found", { found: { revision: 5, summary: "Main: speed 2 to 1", frame: 40, seen: "cell 4 2" } }),
+    );
     events().say("open");
     await until(() => proofs().search?.state === "found");
     expect(proofs().search!.found).toMatchObject({ revision: 5, frame: 40 });
@@ -186,6 +235,9 @@ describe("what broke it", () => {
     opened.answers.set("DELETE /worlds/hall/proofs", { revision: 1, state: "cancelled", done: 0, total: 2, holds: 0 });
     session.proofs.store.setState({ server: { revision: 1, state: "running", done: 0, total: 2, holds: 0 } });
     await session.proofs.runOnServer();
-    expect(opened.asked.filter((each) => each.endsWith("/worlds/hall/proofs") && !each.startsWith("GET"))).toEqual(["POST /worlds/hall/proofs", "DELETE /worlds/hall/proofs"]);
+    expect(opened.asked.filter((each) => each.endsWith("/worlds/hall/proofs") && !each.startsWith("GET"))).toEqual([
+      "POST /worlds/hall/proofs",
+      "DELETE /worlds/hall/proofs",
+    ]);
   });
 });

@@ -7,7 +7,18 @@ import { changesWorld } from "@keen-pebble/core/edit";
 import type { BreakSearch, ProofHistory, ProofState } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import type { PathAnswer } from "../../workers/proofs.ts";
-import { OfflineError, ProblemError, askForProofs, beginSearch, cancelProofs, cancelSearch, findSearch, openRevision, quietly, worldProofs } from "../project/api-client.ts";
+import {
+  OfflineError,
+  ProblemError,
+  askForProofs,
+  beginSearch,
+  cancelProofs,
+  cancelSearch,
+  findSearch,
+  openRevision,
+  quietly,
+  worldProofs,
+} from "../project/api-client.ts";
 import { openedProject } from "../project/opened-project.ts";
 import { ProofPool } from "./proof-pool.ts";
 
@@ -19,7 +30,9 @@ export interface ComparedRevision {
 }
 
 /** What the logs came to at one revision. */
-export type ShownHistory = Omit<ProofHistory, "logs"> & { readonly logs: ReadonlyMap<string, "holds" | "breaks" | "refused"> };
+export type ShownHistory = Omit<ProofHistory, "logs"> & {
+  readonly logs: ReadonlyMap<string, "holds" | "breaks" | "refused">;
+};
 
 /** What all logs come to, here and on the server. */
 export interface ProofsState {
@@ -40,7 +53,18 @@ export interface ProofsState {
   readonly search: BreakSearch | null;
 }
 
-const NOTHING: ProofsState = { proofs: new Map(), paths: new Map(), done: 0, total: 0, took: null, compared: null, reached: true, server: null, history: [], search: null };
+const NOTHING: ProofsState = {
+  proofs: new Map(),
+  paths: new Map(),
+  done: 0,
+  total: 0,
+  took: null,
+  compared: null,
+  reached: true,
+  server: null,
+  history: [],
+  search: null,
+};
 
 /** A drag of a number changes the world every few ms: all logs are run again once it rests for so long. */
 const REST_MS = 70;
@@ -74,7 +98,7 @@ export class Proofs {
   ) {}
 
   /** Runs all logs of the open project now and after each change, and follows the server's proofs. Gives back what stops it. */
-  readonly startProofs = (): () => void => {
+  readonly startProofs = (): (() => void) => {
     this.pool = new ProofPool();
     const stop = this.project.onProject(this.follow);
     return () => {
@@ -109,7 +133,8 @@ export class Proofs {
   private readonly dropGone = ({ logs }: Project): void => {
     const { proofs, paths } = this.store.getState();
     if ([...proofs.keys()].every((log) => logs.has(log))) return;
-    const here = <T>(all: ReadonlyMap<string, T>): ReadonlyMap<string, T> => new Map([...all].filter(([log]) => logs.has(log)));
+    const here = <T>(all: ReadonlyMap<string, T>): ReadonlyMap<string, T> =>
+      new Map([...all].filter(([log]) => logs.has(log)));
     this.store.setState({ proofs: here(proofs), paths: here(paths) });
   };
 
@@ -154,7 +179,11 @@ export class Proofs {
         const { world: _world, ...server } = heard.data;
         const before = this.store.getState().server;
         this.store.setState({ server });
-        if (server.state !== "running" && (before === null || before.revision !== server.revision || before.state !== server.state)) void this.readHistory(world);
+        if (
+          server.state !== "running" &&
+          (before === null || before.revision !== server.revision || before.state !== server.state)
+        )
+          void this.readHistory(world);
       }
     });
     this.unfollow = () => {
@@ -166,10 +195,14 @@ export class Proofs {
   private readonly readHistory = async (world: string): Promise<void> => {
     const read = await quietly(worldProofs(world));
     if (read === null || this.project.store.getState().worldId !== world) return;
-    this.store.setState({ server: read.proofs, history: read.history.map((each) => ({ ...each, logs: new Map(Object.entries(each.logs)) })) });
+    this.store.setState({
+      server: read.proofs,
+      history: read.history.map((each) => ({ ...each, logs: new Map(Object.entries(each.logs)) })),
+    });
     const newest = this.saveStore.getState().revision;
     const before = read.history.filter(({ revision }) => revision < newest).at(-1);
-    if (this.chosen === null && before !== undefined && before.revision !== this.store.getState().compared?.revision) await this.compareWith(before.revision, before.summary);
+    if (this.chosen === null && before !== undefined && before.revision !== this.store.getState().compared?.revision)
+      await this.compareWith(before.revision, before.summary);
   };
 
   /** Compares all paths with a revision from now on. */
@@ -219,7 +252,10 @@ export class Proofs {
     if (worldId === null) return;
     if (this.saveStore.getState().state !== "saved") {
       this.project.saveNow();
-      this.project.notice("What broke it is searched for among stored revisions: wait until this change is saved.", "info");
+      this.project.notice(
+        "What broke it is searched for among stored revisions: wait until this change is saved.",
+        "info",
+      );
       return;
     }
     const search = await this.told(beginSearch(worldId, { log, check }));

@@ -22,7 +22,15 @@ export interface RandomWalksState {
 
 /** Random walks that look for broken invariants. */
 export class RandomWalkSearch {
-  readonly store = createStore<RandomWalksState>(() => ({ asked: { runs: 2000, frames: 1200, seed: 1 }, rules: null, phase: "none", walked: 0, took: 0, findings: [], refused: null }));
+  readonly store = createStore<RandomWalksState>(() => ({
+    asked: { runs: 2000, frames: 1200, seed: 1 },
+    rules: null,
+    phase: "none",
+    walked: 0,
+    took: 0,
+    findings: [],
+    refused: null,
+  }));
   private asked = 0;
   private pool: ProofPool | null = null;
 
@@ -53,15 +61,24 @@ export class RandomWalkSearch {
     const { asked: task, rules } = this.store.getState();
     const began = performance.now();
     this.store.setState({ phase: "walking", walked: 0, took: 0, findings: [], refused: null });
-    await this.pool.randomWalks(rules ?? project.world.activeRules, randomWalkTasks(task), () => this.store.getState().findings.map(({ law }) => law), (found, walks) => {
-      if (mine !== this.asked) return false;
-      if ("refused" in found) {
-        this.store.setState({ refused: found.refused });
-        return false;
-      }
-      this.store.setState((state) => ({ walked: state.walked + walks, took: performance.now() - began, findings: shortestFindings([...state.findings, ...found]) }));
-      return true;
-    });
+    await this.pool.randomWalks(
+      rules ?? project.world.activeRules,
+      randomWalkTasks(task),
+      () => this.store.getState().findings.map(({ law }) => law),
+      (found, walks) => {
+        if (mine !== this.asked) return false;
+        if ("refused" in found) {
+          this.store.setState({ refused: found.refused });
+          return false;
+        }
+        this.store.setState((state) => ({
+          walked: state.walked + walks,
+          took: performance.now() - began,
+          findings: shortestFindings([...state.findings, ...found]),
+        }));
+        return true;
+      },
+    );
     if (mine !== this.asked) return;
     this.stopRandomWalks();
     this.store.setState({ took: performance.now() - began });

@@ -64,9 +64,7 @@ export async function readTyped(text: string): Promise<TypedWorld> {
 
 /** Worlds made anew: empty, typed, or to try things in. */
 export class WorldMaking {
-  constructor(
-    private readonly shelf: ShelfSession,
-  ) {}
+  constructor(private readonly shelf: ShelfSession) {}
 
   /** Puts an empty world of one room on the shelf. */
   readonly makeEmptyWorld = (name: string, width: number, height: number, tileSize: number): void => {
@@ -86,7 +84,10 @@ export class WorldMaking {
   };
 
   private readonly idFor = (name: string): string => {
-    return freeSlug(name, (this.shelf.store.getState().worlds ?? []).map((world) => world.id));
+    return freeSlug(
+      name,
+      (this.shelf.store.getState().worlds ?? []).map((world) => world.id),
+    );
   };
 
   private readonly put = (world: World): void => {

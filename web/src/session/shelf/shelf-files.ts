@@ -28,7 +28,11 @@ const MOST_BYTES = 64 * 1024 * 1024;
  * @param shelfIds ids of the worlds that are there, which a new one may not have
  * @throws {ShelfError} for a file that cannot be brought in
  */
-export async function parcels(files: readonly File[], into: string | null, shelfIds: readonly string[]): Promise<Parcel[]> {
+export async function parcels(
+  files: readonly File[],
+  into: string | null,
+  shelfIds: readonly string[],
+): Promise<Parcel[]> {
   const bundles: Parcel[] = [];
   const worlds: { name: string; world: string }[] = [];
   const logs: Record<string, string> = {};
@@ -39,17 +43,29 @@ export async function parcels(files: readonly File[], into: string | null, shelf
     if (file.size > MOST_BYTES) throw new ShelfError(`${file.name} has more than 64 MiB. Nothing was kept.`);
     if (file.name.endsWith(".zip")) bundles.push({ name: file.name, bundle: file });
     else if (file.name.endsWith(".json")) worlds.push({ name: file.name, world: await textOf(file) });
-    else if (file.name.endsWith(".png") || file.name.endsWith(".txt") || (file.name.endsWith(".csv") && !(await isKeys(file)))) worlds.push({ name: file.name, world: await worldOfRoom(file, shelfIds) });
+    else if (
+      file.name.endsWith(".png") ||
+      file.name.endsWith(".txt") ||
+      (file.name.endsWith(".csv") && !(await isKeys(file)))
+    )
+      worlds.push({ name: file.name, world: await worldOfRoom(file, shelfIds) });
     else if (file.name.endsWith(".inputs") || file.name.endsWith(".csv")) {
       const id = freeSlug(file.name.replace(/\.(inputs|csv)$/, ""), taken);
       taken.push(id);
       logNames.push(file.name);
       (file.name.endsWith(".csv") ? csvLogs : logs)[id] = await textOf(file);
-    } else throw new ShelfError(`${file.name} is no file that can be brought in: its ending is none of ${ENDINGS.replaceAll(",", ", ")}. Nothing was kept.`);
+    } else
+      throw new ShelfError(
+        `${file.name} is no file that can be brought in: its ending is none of ${ENDINGS.replaceAll(",", ", ")}. Nothing was kept.`,
+      );
   }
-  const loose: ImportedFiles = { ...(Object.keys(logs).length > 0 ? { logs } : {}), ...(Object.keys(csvLogs).length > 0 ? { csvLogs } : {}) };
+  const loose: ImportedFiles = {
+    ...(Object.keys(logs).length > 0 ? { logs } : {}),
+    ...(Object.keys(csvLogs).length > 0 ? { csvLogs } : {}),
+  };
   if (worlds.length === 1) return [...bundles, { name: worlds[0]!.name, files: { world: worlds[0]!.world, ...loose } }];
-  const rest: Parcel[] = taken.length === 0 ? [] : [{ name: logNames.join(", "), files: { ...loose, ...(into === null ? {} : { into }) } }];
+  const rest: Parcel[] =
+    taken.length === 0 ? [] : [{ name: logNames.join(", "), files: { ...loose, ...(into === null ? {} : { into }) } }];
   return [...bundles, ...worlds.map(({ name, world }) => ({ name, files: { world } })), ...rest];
 }
 
@@ -83,8 +99,20 @@ async function worldOfRoom(file: File, shelfIds: readonly string[]): Promise<str
       return writeWorld(layRoom(base, room, result.draft));
     }
     const bare = { ...base, tiles: base.tiles.slice(0, 1) };
-    if (file.name.endsWith(".csv")) return writeWorld(layRoom(bare, room, readRoomTable(await textOf(file), bare, true, file.name)));
-    return writeWorld(layRoom(bare, room, readRoomPixels(readPng(new Uint8Array(await file.arrayBuffer()), LIMITS.roomSide[1], file.name), bare, new Map(), file.name)));
+    if (file.name.endsWith(".csv"))
+      return writeWorld(layRoom(bare, room, readRoomTable(await textOf(file), bare, true, file.name)));
+    return writeWorld(
+      layRoom(
+        bare,
+        room,
+        readRoomPixels(
+          readPng(new Uint8Array(await file.arrayBuffer()), LIMITS.roomSide[1], file.name),
+          bare,
+          new Map(),
+          file.name,
+        ),
+      ),
+    );
   } catch (error) {
     if (error instanceof RefusedError) throw new ShelfError(`${error.message}. Nothing was kept.`);
     throw error;

@@ -46,6 +46,8 @@ export class ShelfPictures {
     this.client ??= new SimulationClient();
     this.client.load(project);
     const answer = await this.client.run(text);
-    return "refused" in answer ? null : { rows: answer.rows, frame: drawn.first?.frame ?? answer.frames, fails: !drawn.holds };
+    return "refused" in answer
+      ? null
+      : { rows: answer.rows, frame: drawn.first?.frame ?? answer.frames, fails: !drawn.holds };
   }
 }

@@ -5,7 +5,19 @@ import type { Verdict } from "@keen-pebble/core/check";
 import type { EditStep } from "@keen-pebble/core/edit";
 import type { DeletedWorld, Imported, LogOutcome, ShelfEntry, WorldEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, copyWorld, deletedWorlds, openWorld, removeWorld, restoreWorld, sendBundle, sendFiles, shelfSummary, storeBatch } from "../project/api-client.ts";
+import {
+  OfflineError,
+  ProblemError,
+  copyWorld,
+  deletedWorlds,
+  openWorld,
+  removeWorld,
+  restoreWorld,
+  sendBundle,
+  sendFiles,
+  shelfSummary,
+  storeBatch,
+} from "../project/api-client.ts";
 import type { Told } from "../project/project.ts";
 import { ShelfError } from "./shelf-error.ts";
 import type { Parcel } from "./shelf-files.ts";
@@ -48,14 +60,21 @@ export interface ShelfState {
 }
 
 function shown({ outcomes, roomNames, ...world }: ShelfEntry): ShownWorld {
-  const logs = outcomes.map(({ log, title, outcome }) => ({ log, title: title ?? log, outcome })).sort((a, b) => byTitle.compare(a.title, b.title) || (a.log < b.log ? -1 : 1));
-  const shownLogs = logs.flatMap(({ log, title, outcome }) => (outcome === null ? [] : [{ log, title, ...outcome, first: firstToFail(outcome.checks) }]));
+  const logs = outcomes
+    .map(({ log, title, outcome }) => ({ log, title: title ?? log, outcome }))
+    .sort((a, b) => byTitle.compare(a.title, b.title) || (a.log < b.log ? -1 : 1));
+  const shownLogs = logs.flatMap(({ log, title, outcome }) =>
+    outcome === null ? [] : [{ log, title, ...outcome, first: firstToFail(outcome.checks) }],
+  );
   return { ...world, shownLogs, names: [...roomNames, ...logs.map(({ title }) => title)].join(" ") };
 }
 
 function firstToFail(checks: readonly Verdict[]): Verdict | null {
   const failing = checks.filter((check) => check.verdict !== "pass");
-  return failing.reduce<Verdict | null>((first, check) => (first === null || check.frame < first.frame ? check : first), null);
+  return failing.reduce<Verdict | null>(
+    (first, check) => (first === null || check.frame < first.frame ? check : first),
+    null,
+  );
 }
 
 const byTitle = new Intl.Collator("en", { numeric: true });
@@ -66,7 +85,8 @@ async function sent(parcel: Parcel): Promise<Imported> {
   try {
     return "bundle" in parcel ? await sendBundle(parcel.bundle) : await sendFiles(parcel.files);
   } catch (error) {
-    if (error instanceof ProblemError) throw new ShelfError(`${parcel.name}: ${error.message}. Nothing of it was kept.`);
+    if (error instanceof ProblemError)
+      throw new ShelfError(`${parcel.name}: ${error.message}. Nothing of it was kept.`);
     throw error;
   }
 }
@@ -104,7 +124,16 @@ function isTold(error: unknown): error is ToldError {
 
 /** The worlds on the shelf, and what is done with them. */
 export class ShelfSession {
-  readonly store = createStore<ShelfState>(() => ({ worlds: null, unsaved: new Map(), deleted: [], fault: null, told: null, busy: false, done: [], undone: [] }));
+  readonly store = createStore<ShelfState>(() => ({
+    worlds: null,
+    unsaved: new Map(),
+    deleted: [],
+    fault: null,
+    told: null,
+    busy: false,
+    done: [],
+    undone: [],
+  }));
 
   constructor(
     private readonly outbox: Outbox,
@@ -114,7 +143,11 @@ export class ShelfSession {
   /** Asks the server what is on the shelf. */
   readonly loadShelf = async (): Promise<void> => {
     try {
-      const [{ worlds }, deleted, unsaved] = await Promise.all([shelfSummary(), deletedWorlds(), this.outbox.unsaved()]);
+      const [{ worlds }, deleted, unsaved] = await Promise.all([
+        shelfSummary(),
+        deletedWorlds(),
+        this.outbox.unsaved(),
+      ]);
       this.store.setState({ worlds: worlds.map(shown), unsaved, deleted: deleted.worlds, fault: null });
     } catch (error) {
       if (!isTold(error)) throw error;
@@ -123,7 +156,7 @@ export class ShelfSession {
   };
 
   /** Follows what happens to the shelf elsewhere. Gives back what stops it. */
-  readonly followShelf = (): () => void => {
+  readonly followShelf = (): (() => void) => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const stop = this.serverEvents.onServerEvent(({ event }) => {
       if (event === "lost" || event === "search") return;
@@ -133,7 +166,9 @@ export class ShelfSession {
         void this.loadShelf();
       }, GATHER_MS);
     });
-    const stopOutbox = this.outbox.onWritten(() => void this.outbox.unsaved().then((unsaved) => this.store.setState({ unsaved })));
+    const stopOutbox = this.outbox.onWritten(
+      () => void this.outbox.unsaved().then((unsaved) => this.store.setState({ unsaved })),
+    );
     return () => {
       stop();
       stopOutbox();
@@ -154,14 +189,21 @@ export class ShelfSession {
     if (dry) return true;
     void this.attempt(async () => {
       await (direction === "undo" ? act.undo() : act.redo());
-      this.store.setState(direction === "undo" ? { done: done.slice(0, -1), undone: [...undone, act] } : { done: [...done, act], undone: undone.slice(0, -1) });
+      this.store.setState(
+        direction === "undo"
+          ? { done: done.slice(0, -1), undone: [...undone, act] }
+          : { done: [...done, act], undone: undone.slice(0, -1) },
+      );
     });
     return true;
   };
 
   /** Gives a world another name. */
   readonly renameWorld = (world: WorldEntry, name: string): void => {
-    const step = (before: string, after: string): EditStep => ({ kind: "change-parts", parts: [{ part: "name", before, after }] });
+    const step = (before: string, after: string): EditStep => ({
+      kind: "change-parts",
+      parts: [{ part: "name", before, after }],
+    });
     const to = (before: string, after: string) => () => storeSteps(world.id, [step(before, after)]);
     this.act(to(world.name, name), { undo: to(name, world.name), redo: to(world.name, name) });
   };
@@ -201,8 +243,14 @@ export class ShelfSession {
   readonly bringIn = (files: readonly File[], into: string | null, origin?: "made"): void => {
     void this.attempt(async () => {
       const told: string[] = [];
-      for (const parcel of await parcels(files, into, (this.store.getState().worlds ?? []).map((world) => world.id))) {
-        const imported = await sent(origin === undefined || "bundle" in parcel ? parcel : { ...parcel, files: { ...parcel.files, origin } });
+      for (const parcel of await parcels(
+        files,
+        into,
+        (this.store.getState().worlds ?? []).map((world) => world.id),
+      )) {
+        const imported = await sent(
+          origin === undefined || "bundle" in parcel ? parcel : { ...parcel, files: { ...parcel.files, origin } },
+        );
         told.push(importedText(imported));
         if (imported.made === "world") this.done(comesAndGoes(imported.id));
         if (imported.made === "revision") this.done(revisionAct(imported));
@@ -230,7 +278,10 @@ export class ShelfSession {
       await what();
     } catch (error) {
       if (!isTold(error)) throw error;
-      this.tellOnShelf({ tone: "attention", text: error instanceof OfflineError ? `${error.message}; nothing was changed.` : error.message });
+      this.tellOnShelf({
+        tone: "attention",
+        text: error instanceof OfflineError ? `${error.message}; nothing was changed.` : error.message,
+      });
     } finally {
       this.store.setState({ busy: false });
       await this.loadShelf();

@@ -11,7 +11,7 @@ export async function tryingGrounds(id: string, name: string): Promise<File[]> {
   const files = [new File([writeWorld({ ...readWorld(text!, "Trying grounds"), id, name })], `${id}.world.json`)];
   for (const [path, load] of Object.entries(logs)) {
     const file = path.slice(path.lastIndexOf("/") + 1);
-    files.push(new File([writeLog({ ...readLog((await load()), file), world: id })], file));
+    files.push(new File([writeLog({ ...readLog(await load(), file), world: id })], file));
   }
   return files;
 }

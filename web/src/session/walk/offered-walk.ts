@@ -15,7 +15,15 @@ import { firstDifference } from "../bench/first-difference.ts";
 function replayed(world: World, log: InputLog, onto: string | null, seen: TraceRows | null): OfferedWalk {
   const c = compile(world, log.rules ?? undefined);
   const rows = run(c, log, { rows: true }).rows!;
-  return { phase: "offered", room: rows.room[rows.count - 1]!, rows, log, onto, checks: checksOfWalk(c, log), differs: seen === null ? null : firstDifference(seen, rows) };
+  return {
+    phase: "offered",
+    room: rows.room[rows.count - 1]!,
+    rows,
+    log,
+    onto,
+    checks: checksOfWalk(c, log),
+    differs: seen === null ? null : firstDifference(seen, rows),
+  };
 }
 
 /** A walk that was made: kept as a log, kept in its log, or discarded. */
@@ -36,11 +44,16 @@ export class WalkOffer {
     if (project === null) return;
     try {
       const offered = replayed(project.world, log, onto, seen);
-      if (offered.differs !== null) this.benchStore.setState({ explanation: explainFrame(compile(project.world, log.rules ?? undefined), log, Infinity) });
+      if (offered.differs !== null)
+        this.benchStore.setState({
+          explanation: explainFrame(compile(project.world, log.rules ?? undefined), log, Infinity),
+        });
       this.offer(offered);
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      this.project.notice(`This walk cannot be replayed in the world as it is now (${error.message}). It stays in this browser until the next walk.`);
+      this.project.notice(
+        `This walk cannot be replayed in the world as it is now (${error.message}). It stays in this browser until the next walk.`,
+      );
       this.letWalkGo();
     }
   };
@@ -50,20 +63,34 @@ export class WalkOffer {
     const { worldId, project } = this.project.store.getState();
     if (worldId === null || project === null) return;
     const kept = await this.outbox.keptWalk(worldId);
-    if (kept === null || this.project.store.getState().worldId !== worldId || this.benchStore.getState().walk !== null) return;
+    if (kept === null || this.project.store.getState().worldId !== worldId || this.benchStore.getState().walk !== null)
+      return;
     try {
       const log = readLog(kept.log);
-      const offered = replayed(project.world, log, kept.onto !== null && project.logs.has(kept.onto) ? kept.onto : null, null);
+      const offered = replayed(
+        project.world,
+        log,
+        kept.onto !== null && project.logs.has(kept.onto) ? kept.onto : null,
+        null,
+      );
       if (kept.discarded) this.benchStore.setState({ discarded: offered });
       else this.offer(offered);
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      this.project.notice(`A walk of your last visit that was not kept cannot be walked in this world any more (${error.message}). It stays in this browser until the next walk.`, "info");
+      this.project.notice(
+        `A walk of your last visit that was not kept cannot be walked in this world any more (${error.message}). It stays in this browser until the next walk.`,
+        "info",
+      );
     }
   };
 
   private readonly offer = (offered: OfferedWalk): void => {
-    this.benchStore.setState({ walk: offered, playing: false, frame: offered.rows.count - 1, room: this.project.store.getState().project!.world.rooms[offered.room]!.id });
+    this.benchStore.setState({
+      walk: offered,
+      playing: false,
+      frame: offered.rows.count - 1,
+      room: this.project.store.getState().project!.world.rooms[offered.room]!.id,
+    });
   };
 
   /** Keeps the offered walk as a log with a title and checks, and selects it. */

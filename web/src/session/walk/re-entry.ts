@@ -29,7 +29,7 @@ export class ReEntries {
   ) {}
 
   /** What was tested is forgotten once the world or a log changes, or another world is opened. Gives back what stops that. */
-  readonly startReEntry = (): () => void => {
+  readonly startReEntry = (): (() => void) => {
     const stop = this.project.onProject(this.forget);
     return () => {
       stop();
@@ -66,7 +66,14 @@ export class ReEntries {
     const { result, room } = tested;
     const title = `Out of ${room} and back`;
     const id = freeSlug(title, [...project.logs.keys()]);
-    if (this.project.edit({ kind: "add-log", log: id, text: writeLog({ ...result.log, title, lines: mergeLines(result.log.lines) }) })) this.shownLog.selectLog(id, result.to);
+    if (
+      this.project.edit({
+        kind: "add-log",
+        log: id,
+        text: writeLog({ ...result.log, title, lines: mergeLines(result.log.lines) }),
+      })
+    )
+      this.shownLog.selectLog(id, result.to);
   };
 
   /** Lets a fixture keep what happened to it for the whole run. */

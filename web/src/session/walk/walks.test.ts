@@ -17,7 +17,15 @@ beforeEach(() => {
   vi.spyOn(performance, "now").mockImplementation(() => now);
   vi.stubGlobal("requestAnimationFrame", (callback: FrameRequestCallback) => frames.push(callback));
   session.project.store.setState({ phase: "ready", project: { world: hall(), logs: new Map() }, worldId: null });
-  session.benchStore.setState({ log: null, parsed: null, run: null, walk: null, frame: 0, room: hall().rooms[0]!.id, explanation: null });
+  session.benchStore.setState({
+    log: null,
+    parsed: null,
+    run: null,
+    walk: null,
+    frame: 0,
+    room: hall().rooms[0]!.id,
+    explanation: null,
+  });
   stopWalks = session.walks.startWalks();
 });
 afterEach(() => {
@@ -66,7 +74,9 @@ describe("a walk", () => {
     // Roaming at 1 px a frame, not gliding at 2.
     expect(place()).toEqual([39, 32]);
     session.offeredWalk.keepWalk("Free", offered().checks);
-    expect(readLog([...session.project.store.getState().project!.logs].find(([id]) => id === "free")![1])).toMatchObject({ rules: "free", title: "Free" });
+    expect(
+      readLog([...session.project.store.getState().project!.logs].find(([id]) => id === "free")![1]),
+    ).toMatchObject({ rules: "free", title: "Free" });
   });
 
   it("is offered with checks that it passes and that can be read again: none of the grid where the walker leaves it", () => {
@@ -84,14 +94,32 @@ describe("a walk", () => {
       session.walks.endWalk();
       expect(checks()).toEqual(expected);
       const log = { ...offered().log, checks: offered().checks };
-      expect(run(compile(world(), rules), log, { checks: true }).verdicts.every(({ verdict }) => verdict === "pass")).toBe(true);
+      expect(
+        run(compile(world(), rules), log, { checks: true }).verdicts.every(({ verdict }) => verdict === "pass"),
+      ).toBe(true);
       session.benchStore.setState({ walk: null });
     }
   });
 
   it("ends outside the map without a check on a cell that no check can name", () => {
     const open = hall();
-    session.project.store.setState({ project: { world: { ...open, rooms: [{ ...open.rooms[0]!, cells: new Uint16Array(open.rooms[0]!.cells.length) }], start: { ...open.start, cell: [0, 2] }, rules: [{ ...open.rules[1]!, walker: { ...open.rules[1]!.walker, body: { kind: "probes", points: [[20, 8]], flush: "free" } } }], activeRules: "free" }, logs: new Map() } });
+    session.project.store.setState({
+      project: {
+        world: {
+          ...open,
+          rooms: [{ ...open.rooms[0]!, cells: new Uint16Array(open.rooms[0]!.cells.length) }],
+          start: { ...open.start, cell: [0, 2] },
+          rules: [
+            {
+              ...open.rules[1]!,
+              walker: { ...open.rules[1]!.walker, body: { kind: "probes", points: [[20, 8]], flush: "free" } },
+            },
+          ],
+          activeRules: "free",
+        },
+        logs: new Map(),
+      },
+    });
     session.walks.beginWalk();
     press("ArrowLeft");
     pass(40);
@@ -139,7 +167,10 @@ describe("a walk", () => {
     press("ArrowRight");
     pass(3);
     expect(place()[0]).toBe(38);
-    session.project.changeWorld((old) => ({ ...old, rules: old.rules.map((rules) => (rules.id === "main" ? { ...rules, gait: "roam" as const } : rules)) }));
+    session.project.changeWorld((old) => ({
+      ...old,
+      rules: old.rules.map((rules) => (rules.id === "main" ? { ...rules, gait: "roam" as const } : rules)),
+    }));
     letGo("ArrowRight");
     press("ArrowDown");
     pass(5);
@@ -151,7 +182,21 @@ describe("a walk", () => {
     session.walks.beginWalk();
     press("ArrowRight");
     pass(10);
-    session.project.change((project) => ({ ...project, world: { ...project.world, items: [{ id: "bead", name: "Bead", role: "treasure", colour: "#5fb7a5" }], rooms: [{ ...project.world.rooms[0]!, fixtures: [{ id: "bead-1", kind: "item", cell: [3, 2], touch: "cell", keeps: "run", give: "bead", count: 2 }] }] } }));
+    session.project.change((project) => ({
+      ...project,
+      world: {
+        ...project.world,
+        items: [{ id: "bead", name: "Bead", role: "treasure", colour: "#5fb7a5" }],
+        rooms: [
+          {
+            ...project.world.rooms[0]!,
+            fixtures: [
+              { id: "bead-1", kind: "item", cell: [3, 2], touch: "cell", keeps: "run", give: "bead", count: 2 },
+            ],
+          },
+        ],
+      },
+    }));
     pass(1);
     expect(session.benchStore.getState().explanation?.remembered.bag).toEqual([2]);
     expect(place()[0]).toBe(32 + 2 * 11);
@@ -174,9 +219,20 @@ it("whoever is set down inside what blocks it is told so, and may walk out all t
   const world = hall();
   const [room] = world.rooms;
   const wall = world.tiles.findIndex(({ flags }) => flags.includes("solid"));
-  session.project.store.setState({ project: { world: { ...world, rooms: [{ ...room!, cells: room!.cells.map((tile, i) => (i === 3 * room!.width ? wall : tile)) }] }, logs: new Map() } });
+  session.project.store.setState({
+    project: {
+      world: {
+        ...world,
+        rooms: [{ ...room!, cells: room!.cells.map((tile, i) => (i === 3 * room!.width ? wall : tile)) }],
+      },
+      logs: new Map(),
+    },
+  });
   session.walks.setDown(0, 3);
-  expect(session.project.store.getState().notice).toEqual({ tone: "info", text: "The walker stands in something that blocks it, in cell 0,3." });
+  expect(session.project.store.getState().notice).toEqual({
+    tone: "info",
+    text: "The walker stands in something that blocks it, in cell 0,3.",
+  });
   session.walks.endWalk();
   session.project.store.setState({ notice: null });
   session.walks.setDown(2, 3);
@@ -188,12 +244,29 @@ it("that goes on from a log's frame is offered to be kept in it, its first part 
   session.project.store.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
   const parsed = readLog(text);
   const shown = run(compile(world()), parsed, { rows: true, checks: true });
-  session.benchStore.setState({ log: "old", parsed, frame: 16, run: { log: "old", rows: shown.rows!, verdicts: shown.verdicts, frames: shown.frames, status: shown.status, pathHash: shown.pathHash, lineEnds: shown.lineEnds, took: 0, changedAt: null } });
+  session.benchStore.setState({
+    log: "old",
+    parsed,
+    frame: 16,
+    run: {
+      log: "old",
+      rows: shown.rows!,
+      verdicts: shown.verdicts,
+      frames: shown.frames,
+      status: shown.status,
+      pathHash: shown.pathHash,
+      lineEnds: shown.lineEnds,
+      took: 0,
+      changedAt: null,
+    },
+  });
   session.walks.goOnWalking();
   press("ArrowDown");
   pass(8);
   session.walks.endWalk();
   expect([offered().onto, offered().differs, place()]).toEqual(["old", null, [64, 48]]);
   session.offeredWalk.keepInLog();
-  expect(session.project.store.getState().project!.logs.get("old")).toBe("keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 D\n");
+  expect(session.project.store.getState().project!.logs.get("old")).toBe(
+    "keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 D\n",
+  );
 });

@@ -6,8 +6,31 @@ import type { Compiled, SimState, TraceRows, Explanation, WithLine } from "@keen
 import type { World, Start } from "@keen-pebble/core/world";
 import { EMPTY_LOG, cutLog, mergeLines } from "@keen-pebble/core/check";
 import { changesWorld } from "@keen-pebble/core/edit";
-import { TraceRecorder, carriedState, compile, explain, explainStart, run, startState, stateAt, withLinesOf } from "@keen-pebble/core/simulate";
-import { CoreError, DOWN, FACINGS, LEFT, PLAYING, RIGHT, SPARE, UP, USE, isFree, rulesById, unitsFromPx } from "@keen-pebble/core/world";
+import {
+  TraceRecorder,
+  carriedState,
+  compile,
+  explain,
+  explainStart,
+  run,
+  startState,
+  stateAt,
+  withLinesOf,
+} from "@keen-pebble/core/simulate";
+import {
+  CoreError,
+  DOWN,
+  FACINGS,
+  LEFT,
+  PLAYING,
+  RIGHT,
+  SPARE,
+  UP,
+  USE,
+  isFree,
+  rulesById,
+  unitsFromPx,
+} from "@keen-pebble/core/world";
 
 /** Which key of the keyboard is which button while one walks, by its place on the keyboard. */
 const BUTTONS: Readonly<Record<string, number>> = {
@@ -46,7 +69,7 @@ export class Walks {
   };
 
   /** Lets a walk go by what is changed while it is walked. Gives back what stops that. */
-  readonly startWalks = (): () => void => {
+  readonly startWalks = (): (() => void) => {
     return this.project.onProject(({ world }, steps) => {
       if (steps?.some(changesWorld)) this.walk?.follow(world);
     });
@@ -76,7 +99,11 @@ export class Walks {
       const state = startState(compiled, start, setUp);
       this.benchStore.setState({ tool: "walk", playing: false, room: start.room, ghost: null, discarded: null });
       this.walk = new Walk(this, compiled, state, { ...EMPTY_LOG, world: world.id, rules, start, with: setUp }, null);
-      if (!isFree(state.ground, state.room, state.x, state.y)) this.project.notice(`The walker stands in something that blocks it, in cell ${start.cell[0]},${start.cell[1]}.`, "info");
+      if (!isFree(state.ground, state.room, state.x, state.y))
+        this.project.notice(
+          `The walker stands in something that blocks it, in cell ${start.cell[0]},${start.cell[1]}.`,
+          "info",
+        );
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
       this.project.notice(`Nobody can walk here yet: ${error.message}.`);
@@ -112,7 +139,10 @@ export class Walks {
     if (!project || !room || x < 0 || y < 0 || x >= room.width || y >= room.height) return;
     const facing = run === null ? project.world.start.facing : FACINGS[run.rows.facing[frame]!]!;
     const { explanation } = this.benchStore.getState();
-    this.beginWalk({ room: id, cell: [x, y], facing }, asNow && explanation !== null ? withLinesOf(project.world, explanation.remembered) : []);
+    this.beginWalk(
+      { room: id, cell: [x, y], facing },
+      asNow && explanation !== null ? withLinesOf(project.world, explanation.remembered) : [],
+    );
   };
 
   /** Sets the walker down on the cell under the pointer. */
@@ -307,7 +337,10 @@ class Walk {
     this.walks.walk = null;
     this.rows = this.recorder.finish();
     const lines = mergeLines(this.lines);
-    const pressed = this.recorder.view().keys.subarray(this.before + 1).some((keys) => keys !== 0);
+    const pressed = this.recorder
+      .view()
+      .keys.subarray(this.before + 1)
+      .some((keys) => keys !== 0);
     if (!pressed) {
       this.walks.offeredWalk.letWalkGo();
       return;
