@@ -16,7 +16,7 @@ export { FACINGS, FACING_DX, FACING_DY } from "./world/facing.ts";
 export { DIRECTIONS, DOWN, LEFT, RIGHT, SPARE, UP, USE, keysFromText, keysText } from "./world/keys.ts";
 export { ID_PATTERN, LIMITS, SHEET_FILE_PATTERN } from "./world/limits.ts";
 export { newRules } from "./world/new-rules.ts";
-export { allFixtures, fixtureById, roomById, rulesById } from "./world/queries.ts";
+export { allFixtures, fixtureById, isSolidFor, roomById, rulesById } from "./world/queries.ts";
 export type { Setting } from "./world/settings.ts";
 export type { SettingValue, Stage } from "./world/setting.ts";
 export { STAGES } from "./world/setting.ts";

@@ -4,7 +4,7 @@ import type { SimState } from "../compiled/state.ts";
 import { occupiedX, occupiedY } from "../ground/occupied.ts";
 
 /** Where the walker is, in px. */
-export function placeText(s: SimState): string {
+export function positionText(s: SimState): string {
   return `${pxText(s.x)} ${pxText(s.y)}`;
 }
 

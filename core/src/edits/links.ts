@@ -1,5 +1,5 @@
+import { isSolidFor, roomById, rulesById } from "../world/queries.ts";
 import type { EdgeRule, Room, Side, SideName, Span, World } from "../world/world.ts";
-import { roomById, rulesById } from "../world/queries.ts";
 
 const WALL = { kind: "wall" } as const;
 
@@ -153,7 +153,7 @@ type IsOpen = (room: Room, x: number, y: number) => boolean;
 
 function openCells(world: World): IsOpen {
   const blockedBy = rulesById(world, world.activeRules)?.walker.blockedBy ?? [];
-  const solid = world.tiles.map(({ flags }) => flags.some((flag) => blockedBy.includes(flag)));
+  const solid = world.tiles.map((tile) => isSolidFor(blockedBy, tile));
   return (room, x, y) =>
     x >= 0 && y >= 0 && x < room.width && y < room.height && !solid[room.cells[y * room.width + x]!];
 }

@@ -1,3 +1,4 @@
+import { placeText } from "./scan-json.ts";
 import { readFileSync } from "node:fs";
 import { Ajv2020 } from "ajv/dist/2020.js";
 import fc from "fast-check";
@@ -7,7 +8,7 @@ import { readLog } from "../logs/read-log.ts";
 import { writeLog } from "../logs/write-log.ts";
 import { FIXED, anyWorld } from "../test-support/arbitraries.ts";
 import type { JsonPath } from "../test-support/damage.ts";
-import { anyDamaged, anyOddValue, placeText, placesIn, replaced, valueAt } from "../test-support/damage.ts";
+import { anyDamaged, anyOddValue, placesIn, replaced, valueAt } from "../test-support/damage.ts";
 import { SETTINGS } from "../world/settings.ts";
 import { readWorld } from "./read-world.ts";
 import { writeWorld } from "./write-world.ts";

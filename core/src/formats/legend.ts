@@ -1,3 +1,4 @@
+import { quoted } from "../base/quoted.ts";
 import type { Fields, Field } from "../world/field.ts";
 import { fieldsOf, FIXTURE_KINDS } from "../world/fixtures.ts";
 import type { FixtureKindName } from "../world/fixtures.ts";
@@ -72,7 +73,7 @@ export function readLegendLine(
     const equals = text.indexOf("=");
     const key = text.slice(0, Math.max(equals, 0));
     if (!/^[A-Za-z]+(\.[A-Za-z]+)?$/.test(key))
-      return { fault: `expected \`KEY=VALUE\`, found "${text.slice(0, 40)}"`, column: at + 1 };
+      return { fault: `expected \`KEY=VALUE\`, found ${quoted(text)}`, column: at + 1 };
     const value = valueOf(kind, key, text.slice(equals + 1));
     if (value === undefined)
       return { fault: `${key}: "${text.slice(equals + 1, equals + 41)}" is no value for it`, column: at + 1 };

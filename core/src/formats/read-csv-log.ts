@@ -1,3 +1,4 @@
+import { quoted } from "../base/quoted.ts";
 import { wholeNumber } from "../checks/words.ts";
 import { RefusedError } from "../base/refused-error.ts";
 import { readCsv } from "./csv-table.ts";
@@ -36,18 +37,14 @@ export function readCsvLog(text: string, name = "the log"): InputLog {
     const frameText = row[frameAt]!;
     const keysText = row[keysAt]!;
     const frame = wholeNumber(frameText);
-    if (frame === null) return refuse(i + 2, "frame", `expected a frame number, found "${frameText.slice(0, 40)}"`);
+    if (frame === null) return refuse(i + 2, "frame", `expected a frame number, found ${quoted(frameText)}`);
     const step = frame + shift;
     if (step < from || (i > 0 && step === from))
       refuse(i + 2, "frame", `expected a frame after ${from - shift}, found ${frame}`);
     if (step > MOST_FRAMES) refuse(i + 2, "frame", `a log has at most ${MOST_FRAMES} frames`);
     const keys = keysInAnyOrder(keysText);
     if (keys < 0)
-      return refuse(
-        i + 2,
-        "keys",
-        `expected \`.\` or letters out of LRUDAB, each once, found "${keysText.slice(0, 40)}"`,
-      );
+      return refuse(i + 2, "keys", `expected \`.\` or letters out of LRUDAB, each once, found ${quoted(keysText)}`);
     add(step - from, held);
     from = step;
     held = keys;

@@ -1,22 +1,7 @@
+import { quoted } from "../base/quoted.ts";
+import { TRACE_COLUMNS } from "../simulation/trace.ts";
 import { RefusedError } from "../base/refused-error.ts";
 import { readCsv } from "./csv-table.ts";
-
-/** The columns of a trace, in order (formats.md section 3). */
-export const TRACE_COLUMNS = [
-  "frame",
-  "keys",
-  "room",
-  "x",
-  "y",
-  "cx",
-  "cy",
-  "facing",
-  "pose",
-  "moving",
-  "aligned",
-  "status",
-  "events",
-] as const;
 
 const NEEDED = ["frame", "room", "x", "y"] as const;
 const NUMBERS: ReadonlySet<string> = new Set(["x", "y", "cx", "cy", "pose", "moving", "aligned"]);
@@ -42,7 +27,7 @@ export function readTrace(text: string, name = "the trace"): ReadTrace {
   if (missing.length > 0) refuse(1, "header", `lacks the column ${missing.join(", ")}`);
   const unknown = given.find((column) => !(TRACE_COLUMNS as readonly string[]).includes(column));
   if (unknown !== undefined)
-    refuse(1, "header", `has the column "${unknown.slice(0, 40)}"; expected some of ${TRACE_COLUMNS.join(", ")}`);
+    refuse(1, "header", `has the column ${quoted(unknown)}; expected some of ${TRACE_COLUMNS.join(", ")}`);
   const columns = TRACE_COLUMNS.filter((column) => given.includes(column));
   const places = columns.map((column) => given.indexOf(column));
   let last = -1;
@@ -50,11 +35,11 @@ export function readTrace(text: string, name = "the trace"): ReadTrace {
     const fields = places.map((place) => row[place]!);
     fields.forEach((field, n) => {
       if (NUMBERS.has(columns[n]!) && !/^-?\d{1,9}$/.test(field))
-        refuse(i + 2, columns[n]!, `expected a whole number, found "${field.slice(0, 40)}"`);
+        refuse(i + 2, columns[n]!, `expected a whole number, found ${quoted(field)}`);
     });
     const frame = /^\d{1,8}$/.test(fields[0]!) ? Number(fields[0]) : -1;
     if (frame <= last)
-      refuse(i + 2, "frame", `expected a frame number greater than ${last}, found "${fields[0]!.slice(0, 40)}"`);
+      refuse(i + 2, "frame", `expected a frame number greater than ${last}, found ${quoted(fields[0]!)}`);
     last = frame;
     return fields;
   });

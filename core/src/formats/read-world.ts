@@ -1,3 +1,4 @@
+import { shortened } from "../base/quoted.ts";
 import type { Fault } from "./fault.ts";
 import type Joi from "joi";
 import type { JSONPath } from "jsonc-parser";
@@ -77,10 +78,6 @@ function faultOf(detail: Joi.ValidationErrorItem): Fault {
   const value = detail.context?.value as unknown;
   const found = value === undefined || typeof value === "object" ? "" : `, found ${shortened(JSON.stringify(value))}`;
   return { path: detail.path, message: `${text}${found}` };
-}
-
-function shortened(text: string): string {
-  return text.length > 60 ? `${text.slice(0, 60)}...` : text;
 }
 
 function readCells(cells: unknown, length: number, tiles: number, path: JSONPath, faults: Fault[]): Uint16Array {

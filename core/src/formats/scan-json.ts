@@ -11,7 +11,7 @@ const MOST_VALUES = 3_000_000;
 const MOST_KEYS = 64;
 
 /** A path into JSON as places are written in messages: `rooms[2].fixtures[5].cell`. */
-export function placeText(path: JSONPath): string {
+export function placeText(path: readonly (string | number)[]): string {
   return path.map((part, i) => (typeof part === "number" ? `[${part}]` : i === 0 ? part : `.${part}`)).join("");
 }
 

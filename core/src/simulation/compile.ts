@@ -1,3 +1,4 @@
+import { isSolidFor, rulesById } from "../world/queries.ts";
 import { compileFixtures } from "../rooms/compile-fixtures.ts";
 import { GAITS } from "../world/gaits.ts";
 import { GAIT_MOVEMENTS } from "../movement/gaits.ts";
@@ -10,7 +11,6 @@ import { FULL, NOTHING, solidShape } from "../ground/solid-shape.ts";
 import { unitsFromPx } from "../base/units.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Rules, World } from "../world/world.ts";
-import { rulesById } from "../world/queries.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 
 /**
@@ -70,7 +70,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
 function compileTiles(world: World, rules: Rules): { shapes: (SolidShape | null)[]; solidByTile: Uint16Array } {
   const shapes: (SolidShape | null)[] = [null, null];
   const solidByTile = Uint16Array.from(world.tiles, (tile) => {
-    if (!tile.flags.some((flag) => rules.walker.blockedBy.includes(flag))) return NOTHING;
+    if (!isSolidFor(rules.walker.blockedBy, tile)) return NOTHING;
     if (tile.shape.kind === "full") return FULL;
     return shapes.push(solidShape(tile.shape)) - 1;
   });

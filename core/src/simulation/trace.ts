@@ -126,13 +126,28 @@ function grownRows(rows: Omit<TraceRows, "count" | "events">): Omit<TraceRows, "
   return grown;
 }
 
-const TRACE_HEADER = "frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events";
+/** The columns of a trace, in order (formats.md section 3). */
+export const TRACE_COLUMNS = [
+  "frame",
+  "keys",
+  "room",
+  "x",
+  "y",
+  "cx",
+  "cy",
+  "facing",
+  "pose",
+  "moving",
+  "aligned",
+  "status",
+  "events",
+] as const;
 const ROWS_A_CHUNK = 4096;
 
 /** The trace as CSV (formats.md section 3), in pieces of some thousand rows, all of them ASCII. */
 export function* traceText(c: Compiled, rows: TraceRows): Generator<string, void> {
   const t = c.tileUnits;
-  let piece = `${TRACE_HEADER}\r\n`;
+  let piece = `${TRACE_COLUMNS.join(",")}\r\n`;
   let event = 0;
   for (let frame = 0; frame < rows.count; frame++) {
     const x = rows.x[frame]!;

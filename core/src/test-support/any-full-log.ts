@@ -114,15 +114,13 @@ function anyLinesOf(world: World): fc.Arbitrary<LogLine[]> {
 
 /** A log that uses whatever a log can: another start, state set up, pointer, use and spare button, `until`, comments, checks. */
 export function anyFullLogOf(world: World): fc.Arbitrary<InputLog> {
-  const start = fc
-    .constantFrom(...world.rooms)
-    .chain(({ id, width, height }) =>
-      fc.record({
-        room: fc.constant(id),
-        cell: fc.tuple(fc.integer({ min: 0, max: width - 1 }), fc.integer({ min: 0, max: height - 1 })),
-        facing: fc.constantFrom(...FACINGS),
-      }),
-    );
+  const start = fc.constantFrom(...world.rooms).chain(({ id, width, height }) =>
+    fc.record({
+      room: fc.constant(id),
+      cell: fc.tuple(fc.integer({ min: 0, max: width - 1 }), fc.integer({ min: 0, max: height - 1 })),
+      facing: fc.constantFrom(...FACINGS),
+    }),
+  );
   const words = fc.constantFrom("First crank", "x", "Zwölf: 12 Töne", "-- check end still");
   return fc
     .record({

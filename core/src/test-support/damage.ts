@@ -28,11 +28,6 @@ export function valueAt(json: unknown, path: JsonPath): unknown {
   return path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], json);
 }
 
-/** A path as places are written: `rooms[0].fixtures[2].cell`. */
-export function placeText(path: JsonPath): string {
-  return path.map((key, i) => (typeof key === "number" ? `[${key}]` : i === 0 ? key : `.${key}`)).join("");
-}
-
 /** Values that somebody's program or a slip of the hand may put somewhere. */
 export const anyOddValue: fc.Arbitrary<unknown> = fc.oneof(
   fc.constantFrom<Json | undefined>(

@@ -1,5 +1,5 @@
+import type { Tile, Rules, Room, World } from "./world.ts";
 import type { Fixture } from "./fixtures.ts";
-import type { Rules, Room, World } from "./world.ts";
 
 /** The room with that id, or undefined. */
 export function roomById(world: World, id: string): Room | undefined {
@@ -9,6 +9,11 @@ export function roomById(world: World, id: string): Room | undefined {
 /** The rule set with that id, or undefined. */
 export function rulesById(world: World, id: string): Rules | undefined {
   return world.rules.find((rules) => rules.id === id);
+}
+
+/** Whether a tile blocks a walker that these flags block (semantics.md section 3). */
+export function isSolidFor(blockedBy: readonly string[], tile: Pick<Tile, "flags">): boolean {
+  return tile.flags.some((flag) => blockedBy.includes(flag));
 }
 
 /** The fixture with that id and its room, or undefined. */

@@ -1,3 +1,4 @@
+import { isSolidFor } from "@keen-pebble/core/world";
 import type { Project } from "@keen-pebble/core/edit";
 import type { Fixture, Room } from "@keen-pebble/core/world";
 import type { View } from "./view.ts";
@@ -16,7 +17,7 @@ export function drawSolid(
   width: number,
   height: number,
 ): void {
-  const solid = world.tiles.map((tile) => tile.flags.some((flag) => blockedBy.includes(flag)));
+  const solid = world.tiles.map((tile) => isSolidFor(blockedBy, tile));
   const step = world.tileSize * zoom;
   const fromX = Math.max(0, Math.floor(-left / step));
   const fromY = Math.max(0, Math.floor(-top / step));

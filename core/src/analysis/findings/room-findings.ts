@@ -1,4 +1,4 @@
-import { allFixtures, rulesById } from "../../world/queries.ts";
+import { isSolidFor, allFixtures, rulesById } from "../../world/queries.ts";
 import { seamsOf } from "../../edits/links.ts";
 import type { World } from "../../world/world.ts";
 import type { Finding } from "./finding.ts";
@@ -69,7 +69,7 @@ function portalFindings(world: World): Finding[] {
       if (fixture.kind !== "portal") return;
       const target = world.rooms.find(({ id }) => id === fixture.to.room);
       const tile = target && world.tiles[target.cells[fixture.to.cell[1] * target.width + fixture.to.cell[0]]!];
-      if (tile?.flags.some((flag) => blockedBy.includes(flag)))
+      if (tile !== undefined && isSolidFor(blockedBy, tile))
         findings.push({
           place: `rooms[${i}].fixtures[${n}].to`,
           message: `${fixture.id} in ${room.name} leads onto ${tile.name}, which blocks the walker`,

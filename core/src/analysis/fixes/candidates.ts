@@ -1,3 +1,4 @@
+import { isSolidFor, allFixtures } from "../../world/queries.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import { KEEPS, kindOfFixture } from "../../world/fixtures.ts";
 import {
@@ -11,7 +12,6 @@ import {
 import { GAIT_NAMES } from "../../world/gaits.ts";
 import { speedsThatDivide } from "../findings/speed-fit.ts";
 import type { Setting } from "../../world/settings.ts";
-import { allFixtures } from "../../world/queries.ts";
 import type { Body, Rules, World } from "../../world/world.ts";
 import type { SingleChange } from "./single-change.ts";
 import { presentValue } from "./single-change.ts";
@@ -76,7 +76,7 @@ function fixtureChanges(world: World): SingleChange[] {
 
 /** Each cell that blocked the walker with the floor that its room has most of. */
 function openedCells(world: World, rules: Rules, stops: readonly StopCell[]): SingleChange[] {
-  const isSolid = world.tiles.map(({ flags }) => flags.some((flag) => rules.walker.blockedBy.includes(flag)));
+  const isSolid = world.tiles.map((tile) => isSolidFor(rules.walker.blockedBy, tile));
   return stops.flatMap(({ room: id, x, y }): SingleChange[] => {
     const room = world.rooms.find((each) => each.id === id);
     if (room === undefined || !isSolid[room.cells[y * room.width + x]!]) return [];

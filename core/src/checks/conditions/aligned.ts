@@ -2,7 +2,7 @@ import { pxText } from "../../base/units.ts";
 import type { ConditionKind } from "../condition-kind.ts";
 import { NOTHING_MORE, PLAIN_CONDITION, oneOf } from "../condition-kind.ts";
 import { gridDistance, isOnGrid } from "../grid.ts";
-import { placeText } from "../seen-place.ts";
+import { positionText } from "../seen-place.ts";
 
 /** The walker is on the grid, or on a leg between two cells or, in free gaits, moving; strictly: on the grid. */
 export interface AlignedCondition {
@@ -28,7 +28,7 @@ export const aligned: ConditionKind<AlignedCondition> = {
   },
   seen: (c, _, s) => {
     if (isOnGrid(c.tileUnits, s)) return "on the grid";
-    const off = `${pxText(gridDistance(c.tileUnits, s.x, s.y))} px off the grid at ${placeText(s)}`;
+    const off = `${pxText(gridDistance(c.tileUnits, s.x, s.y))} px off the grid at ${positionText(s)}`;
     return (s.legX !== 0 || s.legY !== 0) && s.legProgress > c.tileUnits
       ? `${off}, the leg runs on at ${pxText(s.legProgress)} px`
       : off;

@@ -1,7 +1,7 @@
 import { isFree } from "../../ground/free.ts";
 import type { ConditionKind } from "../condition-kind.ts";
 import { PLAIN_CONDITION } from "../condition-kind.ts";
-import { placeText } from "../seen-place.ts";
+import { positionText } from "../seen-place.ts";
 
 /** The body overlaps what blocks it. */
 export interface OverlapCondition {
@@ -14,7 +14,8 @@ export const overlap: ConditionKind<OverlapCondition> = {
   parse: (words) => (words.length === 0 ? { kind: "overlap" } : null),
   text: () => "overlap",
   compile: () => (s) => !isFree(s.ground, s.room, s.x, s.y),
-  seen: (_c, _, s) => (isFree(s.ground, s.room, s.x, s.y) ? `free at ${placeText(s)}` : `overlaps at ${placeText(s)}`),
+  seen: (_c, _, s) =>
+    isFree(s.ground, s.room, s.x, s.y) ? `free at ${positionText(s)}` : `overlaps at ${positionText(s)}`,
   trueIn: () => [{ kind: "overlap" }],
   offeredWhen: "never",
 };

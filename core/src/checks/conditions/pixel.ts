@@ -1,7 +1,7 @@
 import { unitsFromPx } from "../../base/units.ts";
 import type { ConditionKind } from "../condition-kind.ts";
 import { NOTHING_MORE, PLAIN_CONDITION, aNumber } from "../condition-kind.ts";
-import { placeText } from "../seen-place.ts";
+import { positionText } from "../seen-place.ts";
 import { decimal } from "../words.ts";
 
 /** The frame-square's corner is at a position in px. */
@@ -31,5 +31,5 @@ export const pixel: ConditionKind<PixelCondition> = {
     const y = unitsFromPx(condition.y);
     return (s) => s.x === x && s.y === y;
   },
-  seen: (_c, _, s) => placeText(s),
+  seen: (_c, _, s) => positionText(s),
 };
