@@ -9,7 +9,7 @@ export function newRules(id: string, name: string, gait: Gait, tileSize: number)
     const [group, key] = setting.path.split(".") as [string, string];
     (groups[group] ??= {})[key] = setting.default;
   }
-  const { input, hop, glide, roam, drift, facing, pose } = groups as unknown as Rules;
   const body = { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" } as const;
-  return { id, name, gait, input, walker: { blockedBy: ["solid"], body }, hop, glide, roam, drift, facing, pose };
+  const settings = groups as unknown as Omit<Rules, "id" | "name" | "gait" | "walker">;
+  return { ...settings, id, name, gait, walker: { blockedBy: ["solid"], body } };
 }
