@@ -126,6 +126,7 @@ export default tseslint.config(
     files: ["core/src/**/*.ts"],
     ignores: ["**/*.test.ts", "core/src/test-support/**"],
     rules: {
+      "max-lines-per-function": ["error", { max: 60, skipBlankLines: true, skipComments: true }],
       "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones: [...zones, ...floorZones] }],
       "no-restricted-properties": [
         "error",

@@ -320,16 +320,17 @@ const QUESTIONS: Readonly<Record<string, (given: Given) => unknown>> = {
   },
 };
 
-/** A short name for an answer: JSON with typed arrays and maps as lists, hashed. */
+/** An answer as plain JSON: typed arrays and maps as lists, keys in order. */
+function plain(_: string, value: unknown): unknown {
+  if (ArrayBuffer.isView(value)) return [...(value as unknown as Iterable<number>)];
+  if (value instanceof Map) return [...(value as Map<unknown, unknown>)];
+  if (Object.is(value, -0)) return "-0";
+  if (value === null || typeof value !== "object" || Array.isArray(value)) return value;
+  return Object.fromEntries(Object.entries(value).sort(([one], [other]) => (one < other ? -1 : 1)));
+}
+
+/** A short name for an answer. */
 function hashOf(answer: unknown): string {
-  const plain = (_: string, value: unknown): unknown =>
-    ArrayBuffer.isView(value)
-      ? [...(value as unknown as Iterable<number>)]
-      : value instanceof Map
-        ? [...(value as Map<unknown, unknown>)]
-        : Object.is(value, -0)
-          ? "-0"
-          : value;
   return createHash("sha256")
     .update(JSON.stringify(answer, plain) ?? "nothing")
     .digest("hex")

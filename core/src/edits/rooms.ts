@@ -1,3 +1,4 @@
+import { allFixtures } from "../world/queries.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { placesOf, withPlaces } from "../world/fixture-references.ts";
 import type { Place } from "../world/fixtures/portal.ts";
@@ -132,11 +133,7 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
   const dx = growth.west;
   const dy = growth.north;
   const fellAway: string[] = [];
-  const cells = new Uint16Array(width * height).fill(fill);
-  for (let y = Math.max(0, dy); y < Math.min(height, room.height + dy); y++) {
-    for (let x = Math.max(0, dx); x < Math.min(width, room.width + dx); x++)
-      cells[y * width + x] = room.cells[(y - dy) * room.width + x - dx]!;
-  }
+  const cells = resizedCells(room, width, height, dx, dy, fill);
   const inside = ([x, y]: Pair): boolean => x >= 0 && y >= 0 && x < width && y < height;
   const moved = ([x, y]: Pair): Pair => [x + dx, y + dy];
   const fixtures = room.fixtures
@@ -157,32 +154,13 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
   };
   const rooms = world.rooms
     .map((each) => (each.id === id ? resized : each))
-    .map((each) => ({
-      ...each,
-      // Row y over there is row y + offset here: the offset takes in what came before it.
-      edges: mapEdges(each, (rule, side) =>
-        rule.kind === "link" && rule.room === id ? { ...rule, offset: rule.offset + along(side) } : rule,
-      ),
-      fixtures: withoutPortals(
-        {
-          ...each,
-          fixtures: each.fixtures.map((fixture) =>
-            withPlaces(fixture, (to) => (to.room === id ? { ...to, cell: moved(to.cell) } : to)),
-          ),
-        },
-        (to) => to.room === id && !inside(to.cell),
-        fellAway,
-      ),
-    }));
+    .map((each) => ({ ...each, ...ledInto(each, id, along, moved, inside, fellAway) }));
   const clamped = ([x, y]: Pair): Pair => [Math.min(Math.max(x, 0), width - 1), Math.min(Math.max(y, 0), height - 1)];
   const start = world.start.room === id ? { ...world.start, cell: clamped(moved(world.start.cell)) } : world.start;
   if (world.start.room === id && !inside(moved(world.start.cell)))
     fellAway.push("the start, which stood in what was cut off; it is at the edge now");
   const only = world.rooms.length === 1;
-  const kept = new Set(rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)));
-  const lost = new Set(
-    world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)),
-  );
+  const lost = lostFixtures(world, rooms);
   const goal = world.goal?.kind === "marker" && lost.has(world.goal.fixture) ? null : world.goal;
   if (goal !== world.goal) fellAway.push("the goal");
   const followed = follow(
@@ -200,6 +178,43 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
     },
   );
   return { project: followed.project, fellAway: [...fellAway, ...followed.fellAway] };
+}
+
+/** The cells of a room that has so many at its west and north more, and is of that size then. */
+function resizedCells(room: Room, width: number, height: number, dx: number, dy: number, fill: number): Uint16Array {
+  const cells = new Uint16Array(width * height).fill(fill);
+  for (let y = Math.max(0, dy); y < Math.min(height, room.height + dy); y++) {
+    for (let x = Math.max(0, dx); x < Math.min(width, room.width + dx); x++)
+      cells[y * width + x] = room.cells[(y - dy) * room.width + x - dx]!;
+  }
+  return cells;
+}
+
+/** Sides and portals of a room that lead into one that was resized. */
+function ledInto(
+  room: Room,
+  id: string,
+  along: (side: SideName) => number,
+  moved: (cell: Pair) => Pair,
+  inside: (cell: Pair) => boolean,
+  fellAway: string[],
+): Pick<Room, "edges" | "fixtures"> {
+  const led = room.fixtures.map((fixture) =>
+    withPlaces(fixture, (to) => (to.room === id ? { ...to, cell: moved(to.cell) } : to)),
+  );
+  return {
+    // Row y over there is row y + offset here: the offset takes in what came before it.
+    edges: mapEdges(room, (rule, side) =>
+      rule.kind === "link" && rule.room === id ? { ...rule, offset: rule.offset + along(side) } : rule,
+    ),
+    fixtures: withoutPortals({ fixtures: led }, (to) => to.room === id && !inside(to.cell), fellAway),
+  };
+}
+
+/** Ids of the fixtures that are in none of some rooms any more. */
+function lostFixtures(world: World, rooms: readonly Room[]): ReadonlySet<string> {
+  const kept = new Set(rooms.flatMap((each) => each.fixtures.map(({ id }) => id)));
+  return new Set(allFixtures(world).flatMap(({ id }) => (kept.has(id) ? [] : [id])));
 }
 
 /** Fixtures that are gone have no id any more. */

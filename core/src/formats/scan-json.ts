@@ -1,4 +1,4 @@
-import type { JSONPath, ParseErrorCode } from "jsonc-parser";
+import type { JSONPath, JSONVisitor, ParseErrorCode } from "jsonc-parser";
 import { printParseErrorCode, visit } from "jsonc-parser";
 import type { Refusal } from "../base/refused-error.ts";
 import { RefusedError } from "../base/refused-error.ts";
@@ -42,6 +42,21 @@ export function scanJson(
   if (text.length > bytes) {
     throw new RefusedError(name, [{ place: "", line: null, column: null, message: `is larger than ${bytes} bytes` }]);
   }
+  visit(text, guard(refuse, mostValues, mostKeys), { disallowComments: true, allowTrailingComma: false });
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    // The scanner is a little more lenient about numbers and escapes than JSON itself.
+    throw new RefusedError(name, [
+      { place: "", line: null, column: null, message: `broken JSON: ${(error as Error).message}` },
+    ]);
+  }
+}
+
+type Refuse = (place: string, line: number, column: number, message: string) => never;
+
+/** Refuses what no file may hold while it is scanned. */
+function guard(refuse: Refuse, mostValues: number, mostKeys: number): JSONVisitor {
   let depth = 0;
   let values = 0;
   const keys: Set<string>[] = [];
@@ -52,47 +67,34 @@ export function scanJson(
     count(line, column);
     if (++depth > LIMITS.depth) refuse("", line, column, `is nested deeper than ${LIMITS.depth}`);
   };
-  visit(
-    text,
-    {
-      onObjectBegin: (_offset, _length, line, column) => {
-        enter(line, column);
-        keys.push(new Set());
-      },
-      onObjectEnd: () => {
-        depth--;
-        keys.pop();
-      },
-      onArrayBegin: (_offset, _length, line, column) => enter(line, column),
-      onArrayEnd: () => {
-        depth--;
-      },
-      onObjectProperty: (key, _offset, _length, line, column, path) => {
-        const seen = keys.at(-1)!;
-        if (seen.has(key)) refuse(placeText([...path(), key]), line, column, "the key stands twice");
-        seen.add(key);
-        if (seen.size > mostKeys) refuse(placeText(path()), line, column, `has more than ${mostKeys} keys`);
-        if (UNSTORABLE.test(key))
-          refuse(placeText(path()), line, column, "has a key with NUL or half a character in it");
-      },
-      onLiteralValue: (value: unknown, _offset, _length, line, column, path) => {
-        count(line, column);
-        if (typeof value === "string" && UNSTORABLE.test(value))
-          refuse(placeText(path()), line, column, "holds NUL or half a character");
-      },
-      onError: (code: ParseErrorCode, _offset, _length, line, column) =>
-        refuse("", line, column, `broken JSON: ${syntaxText(code)}`),
+  return {
+    onObjectBegin: (_offset, _length, line, column) => {
+      enter(line, column);
+      keys.push(new Set());
     },
-    { disallowComments: true, allowTrailingComma: false },
-  );
-  try {
-    return JSON.parse(text) as unknown;
-  } catch (error) {
-    // The scanner is a little more lenient about numbers and escapes than JSON itself.
-    throw new RefusedError(name, [
-      { place: "", line: null, column: null, message: `broken JSON: ${(error as Error).message}` },
-    ]);
-  }
+    onObjectEnd: () => {
+      depth--;
+      keys.pop();
+    },
+    onArrayBegin: (_offset, _length, line, column) => enter(line, column),
+    onArrayEnd: () => {
+      depth--;
+    },
+    onObjectProperty: (key, _offset, _length, line, column, path) => {
+      const seen = keys.at(-1)!;
+      if (seen.has(key)) refuse(placeText([...path(), key]), line, column, "the key stands twice");
+      seen.add(key);
+      if (seen.size > mostKeys) refuse(placeText(path()), line, column, `has more than ${mostKeys} keys`);
+      if (UNSTORABLE.test(key)) refuse(placeText(path()), line, column, "has a key with NUL or half a character in it");
+    },
+    onLiteralValue: (value: unknown, _offset, _length, line, column, path) => {
+      count(line, column);
+      if (typeof value === "string" && UNSTORABLE.test(value))
+        refuse(placeText(path()), line, column, "holds NUL or half a character");
+    },
+    onError: (code: ParseErrorCode, _offset, _length, line, column) =>
+      refuse("", line, column, `broken JSON: ${syntaxText(code)}`),
+  };
 }
 
 function syntaxText(code: ParseErrorCode): string {

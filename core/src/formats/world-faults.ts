@@ -44,16 +44,7 @@ export function worldFaults(world: World): Fault[] {
     if (!known[kind].has(id)) refuse(path, `names ${kind} ${id}, which this world does not have`);
   };
 
-  world.tiles.forEach((tile, i) => {
-    if (i === 0 && tile.flags.length > 0) refuse(["tiles", 0, "flags"], "must be empty: tile 0 is the empty tile");
-    tile.flags.forEach((flag, n) => mustHave(["tiles", i, "flags", n], "flag", flag));
-    checkShape(tile.shape, world.tileSize, ["tiles", i, "shape"], refuse);
-    checkLook(tile.look, ["tiles", i, "look"], mustHave);
-    if (tile.joins) {
-      if (tile.joins.to !== "same") mustHave(["tiles", i, "joins", "to"], "flag", tile.joins.to);
-      tile.joins.looks.forEach((look, n) => checkLook(look, ["tiles", i, "joins", "looks", n], mustHave));
-    }
-  });
+  checkTiles(world, refuse, mustHave);
   world.rules.forEach((rules, i) => {
     rules.walker.blockedBy.forEach((flag, n) => mustHave(["rules", i, "walker", "blockedBy", n], "flag", flag));
     const fault = bodyFault(rules.walker.body, world.tileSize);
@@ -76,6 +67,28 @@ export function worldFaults(world: World): Fault[] {
       refuse(["laws", i], "must be `always WHAT` or `never WHAT`");
   });
 
+  checkRooms(world, refuse, mustHave);
+  return faults;
+}
+
+type Refuse = (path: Path, message: string) => void;
+type MustHave = (path: Path, kind: "flag" | "rule set" | "sheet" | "room" | "item" | "circuit", id: string) => void;
+
+function checkTiles(world: World, refuse: Refuse, mustHave: MustHave): void {
+  world.tiles.forEach((tile, i) => {
+    if (i === 0 && tile.flags.length > 0) refuse(["tiles", 0, "flags"], "must be empty: tile 0 is the empty tile");
+    tile.flags.forEach((flag, n) => mustHave(["tiles", i, "flags", n], "flag", flag));
+    checkShape(tile.shape, world.tileSize, ["tiles", i, "shape"], refuse);
+    checkLook(tile.look, ["tiles", i, "look"], mustHave);
+    if (tile.joins) {
+      if (tile.joins.to !== "same") mustHave(["tiles", i, "joins", "to"], "flag", tile.joins.to);
+      tile.joins.looks.forEach((look, n) => checkLook(look, ["tiles", i, "joins", "looks", n], mustHave));
+    }
+  });
+}
+
+/** Sides, and fixtures with their ids and cells. */
+function checkRooms(world: World, refuse: Refuse, mustHave: MustHave): void {
   const fixtureIds = new Set<string>();
   let fixtures = 0;
   world.rooms.forEach((room, i) => {
@@ -96,11 +109,7 @@ export function worldFaults(world: World): Fault[] {
       checkFixture(world, fixture, path, refuse, mustHave);
     });
   });
-  return faults;
 }
-
-type Refuse = (path: Path, message: string) => void;
-type MustHave = (path: Path, kind: "flag" | "rule set" | "sheet" | "room" | "item" | "circuit", id: string) => void;
 
 function knownIds(world: World) {
   return {

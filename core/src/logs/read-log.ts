@@ -65,6 +65,22 @@ export function readLog(file: string, name = "the log"): InputLog {
       { place: "header", line: rows.length, column: null, message: "expected a line `---` after the header" },
     ]);
   const log: Growing = { ...EMPTY_LOG, with: [], tags: [], notes: [], checks: [], lines: [] };
+  readHeaderLines(rows, dashes, log, refuse);
+  const frames = readBody(rows, dashes + 1, log, refuse);
+  if (frames * log.checks.length > MOST_CHECKED)
+    refuse(
+      dashes + 1,
+      "check",
+      `${log.checks.length} checks over ${frames} frames are too many: frames times checks may be at most ${MOST_CHECKED}`,
+    );
+  if (refusals.length > 0) throw new RefusedError(name, refusals);
+  return log;
+}
+
+type Refuse = (line: number, place: string, message: string) => void;
+
+/** Reads the lines between the first one and `---` into the log. */
+function readHeaderLines(rows: readonly string[], dashes: number, log: Growing, refuse: Refuse): void {
   const subjects = new Set<string>();
   let reached = 0;
   for (let i = 1; i < dashes; i++) {
@@ -84,9 +100,12 @@ export function readLog(file: string, name = "the log"): InputLog {
       if (fault !== null) refuse(i + 1, key, fault);
     }
   }
+}
 
+/** Reads the lines from one on into the log; gives the frames that they may have in all. */
+function readBody(rows: readonly string[], from: number, log: Growing, refuse: Refuse): number {
   let frames = 0;
-  for (let i = dashes + 1; i < rows.length; i++) {
+  for (let i = from; i < rows.length; i++) {
     const result = readLine(rows[i]!);
     if ("fault" in result) {
       refuse(i + 1, "line", result.fault);
@@ -99,14 +118,7 @@ export function readLog(file: string, name = "the log"): InputLog {
       break;
     }
   }
-  if (frames * log.checks.length > MOST_CHECKED)
-    refuse(
-      dashes + 1,
-      "check",
-      `${log.checks.length} checks over ${frames} frames are too many: frames times checks may be at most ${MOST_CHECKED}`,
-    );
-  if (refusals.length > 0) throw new RefusedError(name, refusals);
-  return log;
+  return frames;
 }
 
 /** Ends of lines before a place in the text. */

@@ -1,5 +1,29 @@
-import type { World } from "./world.ts";
+import type { Tile, World } from "./world.ts";
 import { newRules } from "./new-rules.ts";
+
+const FULL = { kind: "full" } as const;
+
+const TILES: readonly Tile[] = [
+  { id: "empty", name: "Empty", flags: [], shape: FULL, look: { fill: "#101418" }, joins: null, glyph: null },
+  {
+    id: "floor",
+    name: "Floor",
+    flags: [],
+    shape: FULL,
+    look: { fill: "#7f8f89", pattern: "flagstone" },
+    joins: null,
+    glyph: ".",
+  },
+  {
+    id: "wall",
+    name: "Wall",
+    flags: ["solid"],
+    shape: FULL,
+    look: { fill: "#d9cfb4", pattern: "crust" },
+    joins: null,
+    glyph: "#",
+  },
+];
 
 /**
  * A world to begin with: one empty room, the empty tile, a floor and a wall, and a walker that glides.
@@ -14,7 +38,6 @@ export function emptyWorld(
 ): World {
   const rules = newRules("main", "Main", "glide", tileSize);
   const wall = { kind: "wall" } as const;
-  const full = { kind: "full" } as const;
   return {
     id,
     name,
@@ -23,27 +46,7 @@ export function emptyWorld(
     seed: 1,
     sheets: [],
     flags: ["solid"],
-    tiles: [
-      { id: "empty", name: "Empty", flags: [], shape: full, look: { fill: "#101418" }, joins: null, glyph: null },
-      {
-        id: "floor",
-        name: "Floor",
-        flags: [],
-        shape: full,
-        look: { fill: "#7f8f89", pattern: "flagstone" },
-        joins: null,
-        glyph: ".",
-      },
-      {
-        id: "wall",
-        name: "Wall",
-        flags: ["solid"],
-        shape: full,
-        look: { fill: "#d9cfb4", pattern: "crust" },
-        joins: null,
-        glyph: "#",
-      },
-    ],
+    tiles: TILES,
     items: [],
     circuits: [],
     lives: null,
