@@ -1,4 +1,3 @@
-import { session } from "../page-session.ts";
 import type { ReactNode } from "react";
 import { useEffect, useRef, useState } from "react";
 import Modal from "react-bootstrap/Modal";
@@ -13,14 +12,18 @@ export function showActs(): void {
   window.dispatchEvent(new Event(OPEN));
 }
 
+const NOTHING_ELSE = (): boolean => false;
+
 interface Props {
+  /** Whether something else takes the keys now. */
+  readonly isBusy?: () => boolean;
   readonly area: string;
   readonly commands: Commands;
   readonly children?: ReactNode;
 }
 
 /** Every act of the area with its keys, on `?` and Ctrl+K: found by name, done by Enter (interface.md, Keys). */
-export function ActFinder({ area, commands, children }: Props) {
+export function ActFinder({ area, commands, isBusy = NOTHING_ELSE, children }: Props) {
   const [shown, setShown] = useState(false);
   const [sought, setSought] = useState("");
   const [marked, setMarked] = useState(0);
@@ -33,7 +36,7 @@ export function ActFinder({ area, commands, children }: Props) {
       setShown(true);
     };
     const press = (event: KeyboardEvent): void => {
-      if (session.walks.walkTakesKeys() || document.querySelector(".modal.show")) return;
+      if (isBusy() || document.querySelector(".modal.show")) return;
       const key = keyOf(event);
       if (key !== "Ctrl+K" && (key !== "?" || isTyping(event))) return;
       event.preventDefault();

@@ -1,5 +1,5 @@
 import Button from "react-bootstrap/Button";
-import { useCan } from "../use-session.ts";
+import { useCan } from "../look/use-commands.ts";
 import type { IconName } from "./icon.tsx";
 import { Icon } from "./icon.tsx";
 import { keyText } from "../session/commands/keys.ts";

@@ -1,7 +1,7 @@
-import { session } from "../page-session.ts";
+import { shelfParts } from "../page-shelf.ts";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Link } from "react-router";
-import { useShelf } from "../use-session.ts";
+import { useShelf } from "../use-shelf.ts";
 import { plural } from "./plural.ts";
 
 interface Props {
@@ -17,7 +17,7 @@ export function WorldSwitch({ worldId, name, area }: Props) {
   const fault = useShelf((state) => state.fault);
   const others = worlds?.filter(({ id }) => id !== worldId);
   return (
-    <Dropdown onToggle={(shown) => shown && void session.shelf.loadShelf()}>
+    <Dropdown onToggle={(shown) => shown && void shelfParts.shelf.loadShelf()}>
       <Dropdown.Toggle variant="bare" className="world-switch" title="To another world">
         {name}
       </Dropdown.Toggle>

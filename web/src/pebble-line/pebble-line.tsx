@@ -1,4 +1,5 @@
-import { useCan, useBench, useProject, useProofs } from "../use-session.ts";
+import { useBench, useProject, useProofs } from "../use-session.ts";
+import { useCan } from "../look/use-commands.ts";
 import { session } from "../page-session.ts";
 import type { Verdict } from "@keen-pebble/core/check";
 import { logFrames } from "@keen-pebble/core/check";

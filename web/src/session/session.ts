@@ -1,4 +1,5 @@
-import { ServerStream } from "./project/server-events.ts";
+import type { ShelfParts } from "./shelf/shelf-parts.ts";
+import { makeShelfParts } from "./shelf/shelf-parts.ts";
 import { ProjectSession } from "./project/project.ts";
 import { TriedValues } from "./bench/tried.ts";
 import { Chosen } from "./bench/chosen.ts";
@@ -29,25 +30,17 @@ import { RandomWalkSearch } from "./proofs/random-walks.ts";
 import { AcceptedWalk } from "./proofs/accepted.ts";
 import { FloorplanSession } from "./floorplan/floorplan.ts";
 import { JournalSession } from "./journal/journal.ts";
-import { ShelfSession } from "./shelf/shelf.ts";
-import { WorldMaking } from "./shelf/make-world.ts";
 import { makeBenchStore } from "./bench/bench-store.ts";
-import { makeAsked } from "./commands/asked.ts";
 import { benchCommands } from "./commands/bench.ts";
 import { floorplanCommands } from "./commands/floorplan.ts";
 import { journalCommands } from "./commands/journal.ts";
 import { proofsCommands } from "./commands/proofs.ts";
-import { shelfCommands } from "./commands/shelf.ts";
-import { makeOutbox } from "./project/outbox.ts";
 import { makeSaveStore } from "./project/saving.ts";
 
 /** Makes everything that the page works with, each part with those that it needs. */
-function makeParts() {
+function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts) {
   const benchStore = makeBenchStore();
   const saveStore = makeSaveStore();
-  const outbox = makeOutbox();
-  const asked = makeAsked();
-  const serverEvents = new ServerStream();
   const project = new ProjectSession(outbox, saveStore, serverEvents);
   const tried = new TriedValues();
   const chosen = new Chosen(benchStore, project);
@@ -78,8 +71,21 @@ function makeParts() {
   const accepted = new AcceptedWalk(project, beside);
   const floorplan = new FloorplanSession(project);
   const journal = new JournalSession(project, proofs);
-  const shelf = new ShelfSession(outbox, serverEvents);
-  const makeWorld = new WorldMaking(shelf);
+  const stores = [
+    benchStore,
+    project.store,
+    fixes.store,
+    board.store,
+    proofs.store,
+    floorplan.store,
+    journal.store,
+    shelf.store,
+  ];
+  /** Listens to whatever may decide what can be done now; gives back what stops that. */
+  const onChange = (listener: () => void): (() => void) => {
+    const stops = stores.map((store) => store.subscribe(listener));
+    return () => stops.forEach((stop) => stop());
+  };
   return {
     benchStore,
     saveStore,
@@ -118,45 +124,32 @@ function makeParts() {
     journal,
     shelf,
     makeWorld,
+    onChange,
   };
 }
 
 /** The parts of a session, by what one works on. */
 export type Parts = ReturnType<typeof makeParts>;
 
+function makeCommands(parts: Parts) {
+  return {
+    bench: benchCommands(parts),
+    floorplan: floorplanCommands(parts),
+    journal: journalCommands(parts),
+    proofs: proofsCommands(parts),
+  };
+}
+
 /** All that one tab of the page works with, and what can be done in it. */
 export interface Session extends Parts {
   readonly commands: ReturnType<typeof makeCommands>;
-  /** Listens to whatever may decide what can be done now; gives back what stops that. */
-  readonly onChange: (listener: () => void) => () => void;
 }
 
-function makeCommands(session: Parts) {
-  return {
-    bench: benchCommands(session),
-    floorplan: floorplanCommands(session),
-    journal: journalCommands(session),
-    proofs: proofsCommands(session),
-    shelf: shelfCommands(session),
-  };
-}
-
-/** Makes a session: the page has one, a test as many as it wants. */
-export function makeSession(): Session {
-  const parts = makeParts();
-  const stores = [
-    parts.benchStore,
-    parts.project.store,
-    parts.fixes.store,
-    parts.board.store,
-    parts.proofs.store,
-    parts.floorplan.store,
-    parts.journal.store,
-    parts.shelf.store,
-  ];
-  const onChange = (listener: () => void): (() => void) => {
-    const stops = stores.map((store) => store.subscribe(listener));
-    return () => stops.forEach((stop) => stop());
-  };
-  return { ...parts, onChange, commands: makeCommands(parts) };
+/**
+ * Makes a session: the page has one, a test as many as it wants.
+ * @param base what is there already without an open world
+ */
+export function makeSession(base: ShelfParts = makeShelfParts()): Session {
+  const parts = makeParts(base);
+  return { ...parts, commands: makeCommands(parts) };
 }

@@ -7,14 +7,15 @@ import { RoomText } from "../../kit/room-text.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
-import { useBench, useCommandKeys } from "../../use-session.ts";
+import { useBench } from "../../use-session.ts";
+import { useCommandKeys } from "../../look/use-commands.ts";
 import { StatusLine } from "./status-line.tsx";
 import "./bench.css";
 
 /** The Bench: what happens in this frame, and why. */
 export function BenchPage() {
   const side = useBench((state) => state.side);
-  useCommandKeys(session.commands.bench);
+  useCommandKeys(session.commands.bench, session.walks.walkTakesKeys);
   return (
     <>
       <main className="area bench">
@@ -27,7 +28,7 @@ export function BenchPage() {
       <StatusLine />
       <LiveRegion />
       <MatchColours />
-      <ActFinder area="Bench" commands={session.commands.bench}>
+      <ActFinder area="Bench" commands={session.commands.bench} isBusy={session.walks.walkTakesKeys}>
         While walking: arrows or WASD walk, E or Space uses, Q is spare, Esc stops.
       </ActFinder>
     </>

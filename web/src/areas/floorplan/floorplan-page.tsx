@@ -10,7 +10,8 @@ import { MemoryTable } from "../../kit/bag-panel.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { logOrder, logTitle } from "../../session/log/log-title.ts";
-import { useBench, useCommandKeys, useProject } from "../../use-session.ts";
+import { useBench, useProject } from "../../use-session.ts";
+import { useCommandKeys } from "../../look/use-commands.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";
 import { ReEntryTest } from "./re-entry-test.tsx";
 import "./floorplan.css";
@@ -18,7 +19,7 @@ import "./floorplan.css";
 /** The Floorplan: how rooms hang together, and what each remembers. */
 export function FloorplanPage() {
   const world = useProject((state) => state.project?.world ?? null);
-  useCommandKeys(session.commands.floorplan);
+  useCommandKeys(session.commands.floorplan, session.walks.walkTakesKeys);
   if (world === null) return <main className="area" />;
   return (
     <>
@@ -29,7 +30,7 @@ export function FloorplanPage() {
         <Memory world={world} />
       </main>
       <Status world={world} />
-      <ActFinder area="Floorplan" commands={session.commands.floorplan}>
+      <ActFinder area="Floorplan" commands={session.commands.floorplan} isBusy={session.walks.walkTakesKeys}>
         Drag a room to move it, from side to side to link; Shift links the opening only, Alt one way. A double click
         goes to the Bench.
       </ActFinder>

@@ -9,7 +9,8 @@ import { ActFinder } from "../../look/act-finder.tsx";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
 import { journalAddress } from "../../session/project/api-client.ts";
-import { useCommandKeys, useProject, useProofs, useSaving } from "../../use-session.ts";
+import { useProject, useProofs, useSaving } from "../../use-session.ts";
+import { useCommandKeys } from "../../look/use-commands.ts";
 import "./journal.css";
 
 const ASK_AGAIN_MS = 2000;
@@ -21,7 +22,7 @@ export function JournalPage() {
   const { revision: newest } = useSaving();
   const server = useProofs(({ server: said }) => (said === null ? "" : `${said.revision} ${said.state}`));
   const { revisions, before, fault, chosen } = useStore(session.journal.store);
-  useCommandKeys(session.commands.journal);
+  useCommandKeys(session.commands.journal, session.walks.walkTakesKeys);
   // A revision more, or proofs that are through: the list says so.
   useEffect(() => {
     if (ready) void session.journal.readJournal();
@@ -78,7 +79,7 @@ export function JournalPage() {
         <span className="grow" />
         <span>N writes a note, G compares the proofs with it</span>
       </footer>
-      <ActFinder area="Journal" commands={session.commands.journal} />
+      <ActFinder area="Journal" commands={session.commands.journal} isBusy={session.walks.walkTakesKeys} />
     </>
   );
 }

@@ -11,7 +11,8 @@ import { useFileDrop } from "../../look/use-file-drop.ts";
 import { junitAddress } from "../../session/project/api-client.ts";
 import type { BoardFilter, BoardRow } from "../../session/proofs/board.ts";
 import { boardRows, isFailing, pathDiffers, shownRows } from "../../session/proofs/board.ts";
-import { useBench, useBoard, useCommandKeys, useProject, useProofs, useSaving } from "../../use-session.ts";
+import { useBench, useBoard, useProject, useProofs, useSaving } from "../../use-session.ts";
+import { useCommandKeys } from "../../look/use-commands.ts";
 import { Board } from "./board.tsx";
 import { LogDetail } from "./log-detail.tsx";
 import { RandomWalksPanel } from "./random-walks-panel.tsx";
@@ -36,7 +37,7 @@ export function ProofsPage() {
     [navigate, worldId],
   );
   useEffect(() => session.asked.openOnBench.answer(openOnBench), [openOnBench]);
-  useCommandKeys(session.commands.proofs);
+  useCommandKeys(session.commands.proofs, session.walks.walkTakesKeys);
   if (project === null) return <main className="area" />;
   const longest = Math.max(0, ...rows.map(({ proof }) => proof?.frames ?? 0));
   return (
@@ -67,7 +68,7 @@ export function ProofsPage() {
         )}
       </main>
       <Status rows={rows} />
-      <ActFinder area="Proofs" commands={session.commands.proofs}>
+      <ActFinder area="Proofs" commands={session.commands.proofs} isBusy={session.walks.walkTakesKeys}>
         A pebble of the last runs compares all paths with its revision. Files of logs may be dropped anywhere.
       </ActFinder>
     </>

@@ -1,7 +1,7 @@
-import { session } from "../../page-session.ts";
+import { shelfParts } from "../../page-shelf.ts";
 import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
-import { useShelf } from "../../use-session.ts";
+import { useShelf } from "../../use-shelf.ts";
 import { ENDINGS, FILE_KINDS } from "../../session/shelf/shelf-files.ts";
 import { MakeWorld } from "./make-world.tsx";
 
@@ -20,7 +20,7 @@ export function BringIn() {
             accept={ENDINGS}
             multiple
             disabled={busy}
-            onFiles={(files) => session.shelf.bringIn(files, null)}
+            onFiles={(files) => shelfParts.shelf.bringIn(files, null)}
           >
             Choose
           </FileButton>

@@ -1,8 +1,8 @@
-import { session } from "../../page-session.ts";
+import { shelfParts } from "../../page-shelf.ts";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../../look/icon.tsx";
-import { useShelf } from "../../use-session.ts";
+import { useShelf } from "../../use-shelf.ts";
 import { agoText } from "./ago-text.ts";
 
 /** So many are shown without asking. */
@@ -25,7 +25,7 @@ export function DeletedStrip() {
             variant="plain"
             disabled={busy}
             aria-label={`Put ${world.name} back`}
-            onClick={() => session.shelf.putBack(world)}
+            onClick={() => shelfParts.shelf.putBack(world)}
           >
             <Icon name="undo" /> Put back
           </Button>

@@ -1,4 +1,4 @@
-import { session } from "../../page-session.ts";
+import { shelfParts } from "../../page-shelf.ts";
 // @vitest-environment happy-dom
 import { cleanup, render, screen, within } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
@@ -32,7 +32,7 @@ beforeEach(() => {
       getContext = (): unknown => nothing;
     },
   );
-  session.shelf.store.setState({ worlds: [{ id: "dry-well", name: "Dry well" } as never], busy: false, told: null });
+  shelfParts.shelf.store.setState({ worlds: [{ id: "dry-well", name: "Dry well" } as never], busy: false, told: null });
 });
 afterEach(() => {
   cleanup();
@@ -125,7 +125,7 @@ describe("a world that is made", () => {
   });
 
   it("waits while something else is under way", () => {
-    session.shelf.store.setState({ busy: true });
+    shelfParts.shelf.store.setState({ busy: true });
     render(<MakeWorld />);
     for (const button of screen.getAllByRole<HTMLButtonElement>("button", { name: "Make it" }))
       expect(button.disabled).toBe(true);
@@ -162,7 +162,7 @@ describe("a world's name", () => {
     await user.clear(field);
     await user.keyboard(keys);
     expect(ended).toBeGreaterThan(0);
-    await until(() => !session.shelf.store.getState().busy);
+    await until(() => !shelfParts.shelf.store.getState().busy);
     const stored = asked.filter((each) => each.startsWith("POST"));
     expect(stored).toHaveLength(times);
     if (times > 0) expect(stored[0]).toMatch(/revisions .*"part":"name","before":"Dry well","after":"Wet well"/);

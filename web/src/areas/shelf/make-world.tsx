@@ -1,10 +1,10 @@
-import { session } from "../../page-session.ts";
+import { shelfParts } from "../../page-shelf.ts";
 import type { World } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../../field/room-picture.ts";
-import { useShelf } from "../../use-session.ts";
+import { useShelf } from "../../use-shelf.ts";
 import type { TypedWorld } from "../../session/shelf/make-world.ts";
 import { SIZES, TEMPLATES, readTyped } from "../../session/shelf/make-world.ts";
 
@@ -93,7 +93,7 @@ function TypeRoom({ name }: { readonly name: string }) {
           <Button
             variant="plain"
             disabled={world === null || busy}
-            onClick={() => world && session.makeWorld.makeTypedWorld(name, world)}
+            onClick={() => world && shelfParts.makeWorld.makeTypedWorld(name, world)}
           >
             Make it
           </Button>
@@ -132,7 +132,7 @@ function Grounds({ name }: { readonly name: string }) {
     <section className="row-line grounds" aria-label="Trying grounds">
       <strong>Trying grounds</strong>
       <span className="quiet grow">nine rooms, one thing each</span>
-      <Button variant="plain" disabled={busy} onClick={() => void session.makeWorld.makeTryingGrounds(name)}>
+      <Button variant="plain" disabled={busy} onClick={() => void shelfParts.makeWorld.makeTryingGrounds(name)}>
         Make it
       </Button>
     </section>
@@ -170,7 +170,7 @@ function Empty({ name }: { readonly name: string }) {
       <Button
         variant="plain"
         disabled={busy || width === null || height === null || tile === null}
-        onClick={() => session.makeWorld.makeEmptyWorld(name, width!, height!, tile!)}
+        onClick={() => shelfParts.makeWorld.makeEmptyWorld(name, width!, height!, tile!)}
       >
         Make it
       </Button>

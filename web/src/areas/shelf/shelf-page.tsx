@@ -1,4 +1,4 @@
-import { session } from "../../page-session.ts";
+import { shelfParts } from "../../page-shelf.ts";
 import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
@@ -7,8 +7,9 @@ import { ActFinder } from "../../look/act-finder.tsx";
 import { Notice } from "../../look/notice.tsx";
 import { plural } from "../../look/plural.ts";
 import { useFileDrop } from "../../look/use-file-drop.ts";
-import { TopBar } from "../../look/top-bar.tsx";
-import { useCommandKeys, useShelf } from "../../use-session.ts";
+import { ShelfBar } from "./shelf-bar.tsx";
+import { useShelf } from "../../use-shelf.ts";
+import { useCommandKeys } from "../../look/use-commands.ts";
 import { ShelfPictures } from "../../session/shelf/shelf-pictures.ts";
 import { BringIn } from "./bring-in.tsx";
 import { DeletedStrip } from "./deleted-strip.tsx";
@@ -23,18 +24,18 @@ export function ShelfPage() {
   const [pictures] = useState(() => new ShelfPictures());
   const [sought, setSought] = useState("");
   useEffect(() => {
-    void session.shelf.loadShelf();
-    const stop = session.shelf.followShelf();
+    void shelfParts.shelf.loadShelf();
+    const stop = shelfParts.shelf.followShelf();
     return () => {
       stop();
       pictures.close();
     };
   }, [pictures]);
-  useCommandKeys(session.commands.shelf);
+  useCommandKeys(shelfParts.shelfCommands);
   useShelfKeys();
   // On a card, loose logs go to its world.
   const { over, handlers } = useFileDrop((files, target) =>
-    session.shelf.bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null),
+    shelfParts.shelf.bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null),
   );
   const words = sought.trim().toLowerCase();
   const found = worlds?.filter(
@@ -42,9 +43,9 @@ export function ShelfPage() {
   );
   return (
     <div className={`page${over ? " dropping" : ""}`} {...handlers}>
-      <TopBar area="shelf" />
+      <ShelfBar />
       <div className="notices">
-        <Notice told={told} onDismiss={() => session.shelf.tellOnShelf(null)} />
+        <Notice told={told} onDismiss={() => shelfParts.shelf.tellOnShelf(null)} />
       </div>
       <div className="area shelf">
         <main className="worlds">
@@ -67,7 +68,7 @@ export function ShelfPage() {
             <div className="empty">
               <h2>The shelf cannot be shown: {fault}.</h2>
               <p className="quiet">Nothing is lost.</p>
-              <Button variant="main" onClick={() => void session.shelf.loadShelf()}>
+              <Button variant="main" onClick={() => void shelfParts.shelf.loadShelf()}>
                 Try again
               </Button>
             </div>
@@ -106,7 +107,7 @@ export function ShelfPage() {
         <span className="grow" />
         <span>Enter opens a world, Delete takes it off the shelf</span>
       </footer>
-      <ActFinder area="Shelf" commands={session.commands.shelf} />
+      <ActFinder area="Shelf" commands={shelfParts.shelfCommands} />
     </div>
   );
 }
@@ -124,14 +125,14 @@ function useShelfKeys(): void {
     };
     const takeOff = (): void => {
       const id = names()[chosen()]?.closest<HTMLElement>("[data-world]")?.dataset["world"];
-      const world = session.shelf.store.getState().worlds?.find((each) => each.id === id);
-      if (world) session.shelf.takeOffShelf(world);
+      const world = shelfParts.shelf.store.getState().worlds?.find((each) => each.id === id);
+      if (world) shelfParts.shelf.takeOffShelf(world);
     };
     const search = (): void => document.querySelector<HTMLElement>(".search input")?.focus();
     const stops = [
-      session.asked.chooseWorld.answer(choose),
-      session.asked.takeOffWorld.answer(takeOff),
-      session.asked.searchWorlds.answer(search),
+      shelfParts.asked.chooseWorld.answer(choose),
+      shelfParts.asked.takeOffWorld.answer(takeOff),
+      shelfParts.asked.searchWorlds.answer(search),
     ];
     return () => stops.forEach((stop) => stop());
   }, []);
@@ -141,7 +142,7 @@ function useShelfKeys(): void {
 export function NoSuchPage() {
   return (
     <div className="page">
-      <TopBar area="shelf" />
+      <ShelfBar />
       <main className="area empty">
         <h1>There is no such page.</h1>
         <Link className="btn btn-main" to="/">

@@ -1,18 +1,18 @@
-import { session } from "../../page-session.ts";
+import { shelfParts } from "../../page-shelf.ts";
 import type { WorldEntry } from "@keen-pebble/server/api";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import type { IconName } from "../../look/icon.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { bundleAddress, worldFileAddress } from "../../session/project/api-client.ts";
-import { useShelf } from "../../use-session.ts";
+import { useShelf } from "../../use-shelf.ts";
 
 /** What can be done with a world on the shelf; all of it can be undone. */
 export function WorldActs({ world, onRename }: { readonly world: WorldEntry; readonly onRename: () => void }) {
   return (
     <span className="world-acts">
       <Act icon="pen" name={`Rename ${world.name}`} act={onRename} />
-      <Act icon="copy" name={`Copy ${world.name}`} act={() => session.shelf.copyOfWorld(world)} />
+      <Act icon="copy" name={`Copy ${world.name}`} act={() => shelfParts.shelf.copyOfWorld(world)} />
       <Dropdown align="end">
         <Dropdown.Toggle
           variant="bare"
@@ -31,7 +31,7 @@ export function WorldActs({ world, onRename }: { readonly world: WorldEntry; rea
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
-      <Act icon="bin" name={`Take ${world.name} off the shelf`} act={() => session.shelf.takeOffShelf(world)} />
+      <Act icon="bin" name={`Take ${world.name} off the shelf`} act={() => shelfParts.shelf.takeOffShelf(world)} />
     </span>
   );
 }

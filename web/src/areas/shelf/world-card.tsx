@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
 import { Tallies } from "../../look/tallies.tsx";
-import { useShelf } from "../../use-session.ts";
+import { useShelf } from "../../use-shelf.ts";
 import type { ShelfPicture, ShelfPictures } from "../../session/shelf/shelf-pictures.ts";
 import type { ShownLog, ShownWorld } from "../../session/shelf/shelf.ts";
 import { agoText } from "./ago-text.ts";

@@ -1,4 +1,4 @@
-import { session } from "../../page-session.ts";
+import { shelfParts } from "../../page-shelf.ts";
 import type { WorldEntry } from "@keen-pebble/server/api";
 import { Link } from "react-router";
 
@@ -23,7 +23,7 @@ export function WorldName({
   }
   const keep = (name: string): void => {
     onDone();
-    if (name.trim() !== "" && name.trim() !== world.name) session.shelf.renameWorld(world, name.trim());
+    if (name.trim() !== "" && name.trim() !== world.name) shelfParts.shelf.renameWorld(world, name.trim());
   };
   return (
     <input

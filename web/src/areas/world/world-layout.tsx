@@ -1,9 +1,10 @@
+import { WorldBar } from "./world-bar.tsx";
 import { session } from "../../page-session.ts";
 import { useEffect } from "react";
 import Button from "react-bootstrap/Button";
 import { Link, Outlet, useLocation, useParams } from "react-router";
 import { Notice } from "../../look/notice.tsx";
-import { TopBar, WORLD_AREAS } from "../../look/top-bar.tsx";
+import { WORLD_AREAS } from "../../look/top-bar.tsx";
 import { useProject } from "../../use-session.ts";
 import { RefusedEdits } from "./refused-edits.tsx";
 import { useAddress } from "./use-address.ts";
@@ -25,7 +26,7 @@ function OneWorld({ worldId }: { readonly worldId: string }) {
   if (phase === "missing" || phase === "failed") {
     return (
       <div className="page">
-        <TopBar area={area} />
+        <WorldBar area={area} />
         <div className="area empty">
           <h1>{message}</h1>
           {phase === "missing" ? (
@@ -46,7 +47,7 @@ function OneWorld({ worldId }: { readonly worldId: string }) {
   }
   return (
     <div className="page">
-      <TopBar area={area} />
+      <WorldBar area={area} />
       <div className="notices">
         <RefusedEdits />
         <WorldNotice />

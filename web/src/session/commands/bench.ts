@@ -1,8 +1,8 @@
 import { undoCommands } from "./undo.ts";
 import type { Parts } from "../session.ts";
 import type { Overlay, Pen } from "../bench/bench-store.ts";
-import type { Command, Commands } from "./command.ts";
-import { always } from "./command.ts";
+import type { Command } from "./command.ts";
+import { always, following } from "./command.ts";
 
 /** Every command of the Bench that is built. */
 export function benchCommands(session: Parts) {
@@ -21,7 +21,7 @@ export function benchCommands(session: Parts) {
   const canPaint = (): boolean => session.benchStore.getState().walk === null;
   const hasSelection = (): boolean => canPaint() && session.benchStore.getState().selection !== null;
   const isLaying = (): boolean => canPaint() && session.benchStore.getState().laying;
-  const pen = (name: string, key: string, which: Pen): Command => ({
+  const pen = (name: string, key: string, which: Pen): Omit<Command, "onChange"> => ({
     name,
     keys: [key],
     can: canPaint,
@@ -33,7 +33,7 @@ export function benchCommands(session: Parts) {
     if (pointer !== null && size !== undefined)
       session.painting.pickTile({ x: Math.floor(pointer.x / size), y: Math.floor(pointer.y / size) });
   }
-  const overlay = (name: string, key: string, which: Overlay): Command => ({
+  const overlay = (name: string, key: string, which: Overlay): Omit<Command, "onChange"> => ({
     name,
     keys: [key],
     can: always,
@@ -42,7 +42,7 @@ export function benchCommands(session: Parts) {
   function toggleLogSide(): void {
     session.benchStore.setState(({ side }) => ({ side: side === "log" ? "anatomy" : "log" }));
   }
-  return {
+  return following(session.onChange, {
     ...undoCommands(session),
     walk: {
       name: "Walk and record",
@@ -194,5 +194,5 @@ export function benchCommands(session: Parts) {
     camera: overlay("What the camera shows", "Q", "camera"),
     sound: { name: "Sound of bumps, doors and hazards", keys: ["U"], can: always, act: session.sound.toggleSound },
     fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => session.asked.fitRoom.ask() },
-  } satisfies Commands;
+  });
 }

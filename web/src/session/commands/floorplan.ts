@@ -1,13 +1,12 @@
 import { benchCommands } from "./bench.ts";
 import { undoCommands } from "./undo.ts";
 import type { Parts } from "../session.ts";
-import type { Commands } from "./command.ts";
-import { always } from "./command.ts";
+import { always, following } from "./command.ts";
 
 /** Every command of the Floorplan. */
 export function floorplanCommands(session: Parts) {
   const hasRoom = (): boolean => session.floorplan.store.getState().room !== null;
-  return {
+  return following(session.onChange, {
     ...undoCommands(session),
     first: benchCommands(session).first,
     last: benchCommands(session).last,
@@ -44,5 +43,5 @@ export function floorplanCommands(session: Parts) {
       can: hasRoom,
       act: () => session.floorplan.nudgeRoom(0, 1),
     },
-  } satisfies Commands;
+  });
 }

@@ -1,12 +1,11 @@
 import { undoCommands } from "./undo.ts";
 import type { Parts } from "../session.ts";
-import type { Commands } from "./command.ts";
-import { always } from "./command.ts";
+import { always, following } from "./command.ts";
 
 /** Every command of the Journal. */
 export function journalCommands(session: Parts) {
   const chosenRevision = (): number | null => session.journal.store.getState().chosen;
-  return {
+  return following(session.onChange, {
     ...undoCommands(session),
     next: { name: "Next revision", keys: ["ArrowDown"], can: always, act: () => session.journal.stepRevision(1) },
     previous: { name: "Revision before", keys: ["ArrowUp"], can: always, act: () => session.journal.stepRevision(-1) },
@@ -28,5 +27,5 @@ export function journalCommands(session: Parts) {
       can: () => chosenRevision() !== null,
       act: () => void session.journal.restoreRevision(chosenRevision()!),
     },
-  } satisfies Commands;
+  });
 }

@@ -1,7 +1,6 @@
 import { undoCommands } from "./undo.ts";
 import type { Parts } from "../session.ts";
-import type { Commands } from "./command.ts";
-import { always } from "./command.ts";
+import { always, following } from "./command.ts";
 
 /** Every command of Proofs. */
 export function proofsCommands(session: Parts) {
@@ -19,7 +18,7 @@ export function proofsCommands(session: Parts) {
     if (beside?.where.kind === "revision") session.beside.layBeside(null);
     else if (compared !== null) void session.beside.layRevisionBeside(compared.revision);
   }
-  return {
+  return following(session.onChange, {
     ...undoCommands(session),
     open: {
       name: "Open the shown frame on the Bench",
@@ -88,5 +87,5 @@ export function proofsCommands(session: Parts) {
         if (log !== null) session.logEdits.takeLogAway(log);
       },
     },
-  } satisfies Commands;
+  });
 }

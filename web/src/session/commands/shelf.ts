@@ -1,10 +1,10 @@
-import type { Parts } from "../session.ts";
-import type { Commands } from "./command.ts";
-import { always } from "./command.ts";
+import type { ShelfSession } from "../shelf/shelf.ts";
+import type { AskedOf } from "./asked.ts";
+import { always, following } from "./command.ts";
 
 /** Every command of the Shelf. */
-export function shelfCommands(session: Parts) {
-  return {
+export function shelfCommands(session: { readonly shelf: ShelfSession; readonly asked: AskedOf }) {
+  return following((listener) => session.shelf.store.subscribe(listener), {
     undo: {
       name: "Undo",
       keys: ["Ctrl+Z"],
@@ -27,5 +27,5 @@ export function shelfCommands(session: Parts) {
       act: () => session.asked.takeOffWorld.ask(),
     },
     search: { name: "Search", keys: ["/"], can: always, act: () => session.asked.searchWorlds.ask() },
-  } satisfies Commands;
+  });
 }

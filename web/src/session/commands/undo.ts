@@ -1,9 +1,9 @@
+import { following } from "./command.ts";
 import type { Parts } from "../session.ts";
-import type { Commands } from "./command.ts";
 
 /** Undo and redo: the same in every area of a world. A walk that was discarded comes back first. */
 export function undoCommands(session: Parts) {
-  return {
+  return following(session.onChange, {
     undo: {
       name: "Undo",
       keys: ["Ctrl+Z"],
@@ -19,5 +19,5 @@ export function undoCommands(session: Parts) {
       can: () => session.project.travel("redo", true),
       act: () => void session.project.travel("redo"),
     },
-  } satisfies Commands;
+  });
 }

@@ -1,0 +1,20 @@
+import { makeAsked } from "../commands/asked.ts";
+import { shelfCommands } from "../commands/shelf.ts";
+import { makeOutbox } from "../project/outbox.ts";
+import { ServerStream } from "../project/server-events.ts";
+import { WorldMaking } from "./make-world.ts";
+import { ShelfSession } from "./shelf.ts";
+
+/** What the Shelf works with: all that the page loads before a world is opened. */
+export function makeShelfParts() {
+  const outbox = makeOutbox();
+  const serverEvents = new ServerStream();
+  const asked = makeAsked();
+  const shelf = new ShelfSession(outbox, serverEvents);
+  const makeWorld = new WorldMaking(shelf);
+  const parts = { outbox, serverEvents, asked, shelf, makeWorld };
+  return { ...parts, shelfCommands: shelfCommands(parts) };
+}
+
+/** The parts of a session that are there without an open world. */
+export type ShelfParts = ReturnType<typeof makeShelfParts>;
