@@ -1,8 +1,11 @@
-const STEPS: readonly (readonly [number, string])[] = [
+/** Seconds of the units that are told, the longest first. */
+const STEPS: readonly (readonly [number, Intl.RelativeTimeFormatUnit])[] = [
   [86_400, "day"],
   [3_600, "hour"],
   [60, "minute"],
 ];
+
+const RELATIVE = new Intl.RelativeTimeFormat("en");
 
 /**
  * How long ago something was, in words.
@@ -11,9 +14,9 @@ const STEPS: readonly (readonly [number, string])[] = [
  */
 export function agoText(iso: string, now: number): string {
   const seconds = (now - Date.parse(iso)) / 1000;
-  for (const [length, word] of STEPS) {
+  for (const [length, unit] of STEPS) {
     const n = Math.floor(seconds / length);
-    if (n >= 1) return `${n} ${word}${n === 1 ? "" : "s"} ago`;
+    if (n >= 1) return RELATIVE.format(-n, unit);
   }
   return "just now";
 }
