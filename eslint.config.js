@@ -26,20 +26,6 @@ const zones = [
   },
 ];
 
-/** The page's session is below what shows it; tests look at both. */
-const sessionZones = [
-  {
-    target: "./web/src/session",
-    from: ["anatomy", "areas", "field", "kit", "logs", "look", "pebble-line"].map((shown) => `./web/src/${shown}`),
-    message: "the session imports nothing that shows it",
-  },
-  {
-    target: "./web/src/session",
-    from: ["./web/src/page-session.ts", "./web/src/use-session.ts"],
-    message: "the session is made at one place, and knows nothing of it",
-  },
-];
-
 /**
  * The floors of the core, the lowest first (architecture.md, layout): a folder imports only what stands before it here,
  * types included. Tests look at whatever they need.
@@ -60,11 +46,7 @@ const FLOORS = [
   "analysis",
 ];
 
-const floorZones = FLOORS.slice(0, -1).map((floor, i) => ({
-  target: `./core/src/${floor}`,
-  from: FLOORS.slice(i + 1).map((higher) => `./core/src/${higher}`),
-  message: `${floor} is a lower floor of the core (FLOORS in eslint.config.js)`,
-}));
+const higherThan = (floor) => FLOORS.slice(FLOORS.indexOf(floor) + 1).join("|");
 
 export default tseslint.config(
   { ignores: ["**/dist/**", "cli/build/**", "web/build/**", "**/node_modules/**", "**/.*"] },
@@ -111,7 +93,17 @@ export default tseslint.config(
     files: ["web/src/session/**/*.ts"],
     ignores: ["**/*.test.ts"],
     rules: {
-      "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones: [...zones, ...sessionZones] }],
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              regex: "^(\.\./)+(anatomy|areas|field|kit|logs|look|pebble-line|page-|use-)",
+              message: "The session knows nothing of what shows it.",
+            },
+          ],
+        },
+      ],
       "no-restricted-syntax": [
         "error",
         { selector: "ExportAllDeclaration", message: "Export by name." },
@@ -127,7 +119,6 @@ export default tseslint.config(
     ignores: ["**/*.test.ts", "core/src/test-support/**"],
     rules: {
       "max-lines-per-function": ["error", { max: 60, skipBlankLines: true, skipComments: true }],
-      "import-x/no-restricted-paths": ["error", { basePath: import.meta.dirname, zones: [...zones, ...floorZones] }],
       "no-restricted-properties": [
         "error",
         ...[
@@ -154,4 +145,21 @@ export default tseslint.config(
       "no-restricted-globals": ["error", { name: "Date", message: "the core knows no clock" }],
     },
   },
+  ...FLOORS.slice(0, -1).map((floor) => ({
+    files: [`core/src/${floor}/**/*.ts`],
+    ignores: ["**/*.test.ts"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              regex: `^(\\.\\./)+(${higherThan(floor)})/`,
+              message: `${floor} is a lower floor of the core (FLOORS in eslint.config.js).`,
+            },
+          ],
+        },
+      ],
+    },
+  })),
 );
