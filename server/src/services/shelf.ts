@@ -336,15 +336,13 @@ export class Shelf {
       );
       await replaceLogs(trx, row.id, project.logs, after.logs);
       await putSheets(trx, row.id, made.sheets);
-      await row
-        .$query(trx)
-        .patch({
-          revision: number,
-          name: after.world.name,
-          rooms: after.world.rooms.length,
-          roomNames: after.world.rooms.map((room) => room.name),
-          savedAt: new Date(),
-        });
+      await row.$query(trx).patch({
+        revision: number,
+        name: after.world.name,
+        rooms: after.world.rooms.length,
+        roomNames: after.world.rooms.map((room) => room.name),
+        savedAt: new Date(),
+      });
       return { row, revision: number, summary: says, project: after };
     });
     if (stored.project) this.projects.keep(stored.row.id, stored.revision, stored.project);
