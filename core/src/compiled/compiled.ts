@@ -4,7 +4,7 @@ import type { CompiledRoom } from "../ground/compiled-room.ts";
 import type { Ground } from "../ground/ground.ts";
 import type { SimState } from "./state.ts";
 import type { Account } from "./account.ts";
-import type { Arrive } from "../world/gaits/glide.ts";
+import type { GlideSettings } from "../world/gaits/glide.ts";
 import type { ResponseName } from "../world/responses.ts";
 import type { Rules, World } from "../world/world.ts";
 
@@ -28,16 +28,8 @@ export interface Compiled {
   readonly tapCounts: boolean;
   /** One frame's movement under the gait in use. */
   readonly move: (c: Compiled, s: SimState, account: Account | null) => void;
-  readonly glide: {
-    readonly speed: number;
-    readonly arrive: Arrive;
-    readonly carry: boolean;
-    readonly slide: boolean;
-    readonly bufferFrames: number;
-    readonly keepGoing: boolean;
-    readonly reverse: boolean;
-    readonly cutCorners: boolean;
-  };
+  /** The settings of `glide`, its speed in units. */
+  readonly glide: GlideSettings;
   /** The settings of `roam` or `drift`, whichever is in use, in units. */
   readonly free: {
     readonly speedX: number;

@@ -26,7 +26,8 @@ export function sameSituation(c: Compiled, a: CarriedState, b: CarriedState): bo
     return false;
   if (stillness(c, a) !== stillness(c, b)) return false;
   for (let button = 0; button < 4; button++) if (a.pressRank[button] !== b.pressRank[button]) return false;
-  const [one, other] = [a.memory, b.memory];
+  const one = a.memory;
+  const other = b.memory;
   if (
     one.checkpoint !== other.checkpoint ||
     one.pushedCount !== other.pushedCount ||

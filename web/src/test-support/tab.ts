@@ -16,6 +16,8 @@ const asking = new AsyncLocalStorage<Tab>();
 export class Tab {
   /** Nothing gets through to the server. */
   offline = false;
+  /** Its timers never come: what it would send after a while, it does not begin to send, however slow the machine. */
+  neverSends = false;
   /** So many answers get lost on their way; what was asked for is done. */
   losesAnswers = 0;
   private killed = false;
@@ -37,6 +39,9 @@ export class Tab {
     // Each tab listens for itself: tabs of one thread would hear each other twice.
     vi.stubGlobal("BroadcastChannel", undefined);
     vi.stubGlobal("navigator", { locks: locks.of(name), hardwareConcurrency: 2 });
+    vi.stubGlobal("setTimeout", (act: (...what: unknown[]) => void, ms?: number, ...what: unknown[]) =>
+      realTimeout(asking.getStore()?.neverSends === true ? () => undefined : act, ms, ...what),
+    );
     vi.stubGlobal("fetch", (path: string, init?: RequestInit) => fetchFor(address, path, init));
     const session = makeSession();
     const { outbox } = session;
@@ -114,6 +119,7 @@ export class Tab {
 
 const FOR_EVER = new Promise<never>(() => undefined);
 const real = globalThis.fetch;
+const realTimeout = globalThis.setTimeout;
 
 async function fetchFor(address: string, path: string, init?: RequestInit): Promise<Response> {
   const tab = asking.getStore();

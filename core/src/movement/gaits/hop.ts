@@ -16,7 +16,8 @@ export const hop: GaitMovement = {
 function move(c: Compiled, s: SimState, account: Account | null): void {
   if (!isTried(c, s)) return;
   if (chooseDirection(c, s, c.rules.hop, NO_BUTTON, account)) {
-    const [dx, dy] = [s.chosenX * c.tileUnits, s.chosenY * c.tileUnits];
+    const dx = s.chosenX * c.tileUnits;
+    const dy = s.chosenY * c.tileUnits;
     s.x += dx;
     s.y += dy;
     if (account !== null) account.advances.push({ what: "hop", dx, dy, progress: c.tileUnits, ended: false });
