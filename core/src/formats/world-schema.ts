@@ -44,8 +44,7 @@ const whole = (min: number, max: number) =>
 const expected = (min: number, max: number) => `must be a whole number from ${min} to ${max}`;
 const within = ([min, max]: readonly [number, number]) => whole(min, max);
 
-/** Far beyond any real place; keeps sums exact. */
-const FAR = 100_000;
+const FAR = LIMITS.far;
 const pair = J.array().ordered(whole(-FAR, FAR), whole(-FAR, FAR)).length(2);
 const cell = J.array()
   .ordered(whole(0, LIMITS.roomSide[1] - 1), whole(0, LIMITS.roomSide[1] - 1))
@@ -143,20 +142,24 @@ function rules(tileSize: number): Joi.ObjectSchema {
 
 /** A long list of whole numbers from 0 on, looked through by a plain loop: a schema for each of them would take seconds. */
 export function numberList(max: number, longest: number): Joi.Schema {
-  return J.any()
-    .custom((value: unknown, helpers) => {
-      if (!Array.isArray(value) || value.length > longest) return helpers.error("numbers.list");
-      for (let i = 0; i < value.length; i++) {
-        const each = value[i] as unknown;
-        if (typeof each !== "number" || !Number.isInteger(each) || each < 0 || each > max)
-          return helpers.error("numbers.one", { at: i });
-      }
-      return value as number[];
-    })
-    .messages({
-      "numbers.list": `must be a list of at most ${longest} numbers`,
-      "numbers.one": `must hold whole numbers from 0 to ${max}; number {{#at}} of the list is none`,
-    });
+  return (
+    J.any()
+      .custom((value: unknown, helpers) => {
+        if (!Array.isArray(value) || value.length > longest) return helpers.error("numbers.list");
+        for (let i = 0; i < value.length; i++) {
+          const each = value[i] as unknown;
+          if (typeof each !== "number" || !Number.isInteger(each) || each < 0 || each > max)
+            return helpers.error("numbers.one", { at: i });
+        }
+        return value as number[];
+      })
+      .messages({
+        "numbers.list": `must be a list of at most ${longest} numbers`,
+        "numbers.one": `must hold whole numbers from 0 to ${max}; number {{#at}} of the list is none`,
+      })
+      // What documents say of it, which cannot look into a function.
+      .meta({ "x-schema": { type: "array", maxItems: longest, items: { type: "integer", minimum: 0, maximum: max } } })
+  );
 }
 
 const edgeKinds: Record<string, Joi.SchemaMap> = {
@@ -250,13 +253,13 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     tileSize: within(LIMITS.tileSize),
     frameRate: optional(within(LIMITS.frameRate), 60),
     seed: optional(whole(0, Number.MAX_SAFE_INTEGER), 1),
-    sheets: optional(J.array().items(sheet).max(64).unique("id"), []),
+    sheets: optional(J.array().items(sheet).max(LIMITS.sheets).unique("id"), []),
     flags: J.array().items(id).max(LIMITS.flags).unique(),
     tiles: J.array().items(tile).min(1).max(LIMITS.tiles).unique("id"),
-    items: optional(J.array().items(item).max(256).unique("id"), []),
-    circuits: optional(J.array().items(id).max(256).unique(), []),
+    items: optional(J.array().items(item).max(LIMITS.items).unique("id"), []),
+    circuits: optional(J.array().items(id).max(LIMITS.circuits).unique(), []),
     lives: optional(within(LIMITS.lives).allow(null), null),
-    rules: J.array().items(rules(tileSize)).min(1).max(64).unique("id"),
+    rules: J.array().items(rules(tileSize)).min(1).max(LIMITS.ruleSets).unique("id"),
     activeRules: id,
     camera: camera.optional().default(),
     figure: optional(
@@ -271,7 +274,7 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     ),
     start: J.object({ room: id, cell, facing: optional(facing, "down") }),
     goal: optional(byKind({ marker: { fixture: id }, collect: { item: id } }).allow(null), null),
-    laws: optional(J.array().items(J.string().max(200)).max(64), []),
+    laws: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.laws), []),
     rooms: J.array().items(room).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
   });
 }

@@ -8,6 +8,14 @@ export const LIMITS = {
   tiles: 1024,
   flags: 16,
   fixtures: 4096,
+  sheets: 64,
+  items: 256,
+  circuits: 256,
+  ruleSets: 64,
+  laws: 64,
+  lawLength: 200,
+  /** Of a place in px or cells, either way: beyond any real one, and sums stay exact. */
+  far: 100_000,
   lives: [1, 99],
   nameLength: 80,
   /** Width and height of an image sheet, in px. */

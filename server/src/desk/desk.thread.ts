@@ -5,7 +5,7 @@ import { junitXml } from "@keen-pebble/core/reports";
 import { workerData } from "piscina";
 import type { ImportedFiles, NewRevision } from "../api.ts";
 import { connect } from "../database/connect.ts";
-import { importedFiles, newRevision } from "../http/schemas.ts";
+import { SCHEMAS } from "../http/api-schemas.ts";
 import { readJson } from "../http/read-json.ts";
 import { validate } from "../http/validate.ts";
 import { problemOf } from "../problems/problem-of.ts";
@@ -26,8 +26,8 @@ const imports = new Imports(shelf);
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
 const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<DeskAnswers[K]> } = {
-  store: ({ world, body }) => shelf.store(world, validate<NewRevision>(newRevision, readJson(body))),
-  importFiles: ({ body }) => imports.files(validate<ImportedFiles>(importedFiles, readJson(body))),
+  store: ({ world, body }) => shelf.store(world, validate<NewRevision>(SCHEMAS.NewRevision, readJson(body))),
+  importFiles: ({ body }) => imports.files(validate<ImportedFiles>(SCHEMAS.ImportedFiles, readJson(body))),
   importBundle: async ({ body }) => imports.bundle(await readBundle(Buffer.from(body))),
   putSheet: async ({ world, file, png }) => {
     const { width, height } = readPng(png, LIMITS.sheetSide[1], file);

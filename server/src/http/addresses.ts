@@ -1,5 +1,5 @@
 import type { Request } from "express";
-import { addressIds, revisionAddress, searchAddress } from "./schemas.ts";
+import { addressIds, revisionAddress, searchAddress } from "./address-schemas.ts";
 import { validate } from "./validate.ts";
 
 /** The world that an address names. */

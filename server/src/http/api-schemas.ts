@@ -1,194 +1,166 @@
-import { LIMITS } from "@keen-pebble/core/world";
+import { ID_PATTERN, LIMITS } from "@keen-pebble/core/world";
+import Joi from "joi";
+import { fileNameSchema, idSchema } from "./address-schemas.ts";
+import { stepSchema } from "./step-schema.ts";
 
-/** JSON Schema, as the OpenAPI document has it. */
-export type Schema = Readonly<Record<string, unknown>>;
+// What is not said to be optional must be there.
+const J = Joi.defaults((schema) => schema.options({ presence: "required" }));
 
-const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
-const text = { type: "string" };
+const text = J.string();
+const fileText = J.string().max(LIMITS.fileBytes);
 /** Any JSON at all; what may stand there depends on what stands beside it. */
-const anything: Schema = {};
-const maybe = (schema: Schema): Schema => ({ anyOf: [schema, { type: "null" }] });
-const whole = (minimum = 0, maximum?: number): Schema => ({
-  type: "integer",
-  minimum,
-  ...(maximum === undefined ? {} : { maximum }),
-});
-const list = (items: Schema, more: Schema = {}): Schema => ({ type: "array", items, ...more });
-const moment = { type: "string", format: "date-time" };
-const texts: Schema = {
-  type: "object",
-  propertyNames: ref("Id"),
-  additionalProperties: { type: "string", maxLength: LIMITS.fileBytes },
-};
-
-function object(properties: Record<string, Schema>, optional: readonly string[] = [], more: Schema = {}): Schema {
-  return {
-    type: "object",
-    properties,
-    required: Object.keys(properties).filter((key) => !optional.includes(key)),
-    additionalProperties: false,
-    ...more,
-  };
-}
+const anything = J.any();
+const maybe = (schema: Joi.Schema): Joi.Schema => J.alternatives(schema, J.valid(null));
+const whole = (min = 0): Joi.NumberSchema => J.number().integer().min(min);
+const list = (items: Joi.Schema): Joi.ArraySchema => J.array().items(items);
+const moment = J.string().isoDate();
+const texts = J.object().pattern(ID_PATTERN, fileText);
 
 /** The longest note of a revision. */
 export const NOTE_LENGTH = 4000;
+const note = J.string().max(NOTE_LENGTH).allow("");
 
-const worldEntry = {
-  id: ref("Id"),
+const worldEntry = J.object({
+  id: idSchema,
   name: text,
   revision: whole(1),
   rooms: whole(1),
   logs: whole(),
   summary: text,
   savedAt: moment,
-};
+});
 const stored = { revision: whole(1), summary: text };
-const cells = (max: number): Schema => list(whole(0, max), { maxItems: LIMITS.roomSide[1] ** 2 });
-const setting = { anyOf: [{ type: "number" }, { type: "string", maxLength: 40 }, { type: "boolean" }] };
-const logText = { type: "string", maxLength: LIMITS.fileBytes };
-const step = (kind: string, properties: Record<string, Schema>): Schema =>
-  object({ kind: { const: kind }, ...properties });
 
-/** Everything that goes over the network as JSON, by name; the types of the same names stand in `api.ts`. */
+const deletedWorld = J.object({ key: whole(1), id: idSchema, name: text, deletedAt: moment }).meta({
+  "x-name": "DeletedWorld",
+});
+
+const verdict = J.object({
+  check: text,
+  verdict: J.valid("pass", "fail", "unreached"),
+  frame: whole(),
+  seen: maybe(text),
+  law: J.valid(true).optional(),
+}).meta({ "x-name": "Verdict" });
+
+const shelfLog = J.object({
+  log: idSchema,
+  title: maybe(text),
+  outcome: maybe(J.object({ holds: J.boolean(), refused: maybe(text), frames: maybe(whole()), checks: list(verdict) })),
+}).meta({ "x-name": "ShelfLog" });
+
+const logOutcome = J.object({
+  log: idSchema,
+  holds: J.boolean(),
+  refused: maybe(text),
+  status: maybe(text),
+  frames: maybe(whole()),
+  fingerprint: maybe(J.string().pattern(/^[0-9a-f]{64}$/)),
+  accepted: maybe(J.boolean()),
+  checks: list(verdict),
+}).meta({ "x-name": "LogOutcome" });
+
+const proofState = J.object({
+  revision: whole(1),
+  state: J.valid("none", "running", "done", "cancelled", "failed"),
+  done: whole(),
+  total: whole(),
+  holds: whole(),
+}).meta({ "x-name": "ProofState" });
+
+/**
+ * Everything that goes over the network as JSON, by name; the types of the same names stand in `api.ts`. Requests are
+ * read by these, and the OpenAPI document is made from them.
+ */
 export const SCHEMAS = {
-  Id: { type: "string", pattern: "^[a-z0-9-]{1,40}$" },
-  FileName: { type: "string", pattern: "^[A-Za-z0-9][A-Za-z0-9._-]{0,75}\\.png$" },
-  Step: {
-    description: "One change of a world and its logs. It carries what was there and what shall be there.",
-    oneOf: [
-      step("set-cells", {
-        room: ref("Id"),
-        cells: cells(LIMITS.roomSide[1] ** 2 - 1),
-        before: cells(LIMITS.tiles - 1),
-        after: cells(LIMITS.tiles - 1),
-      }),
-      step("change-rules", {
-        rules: ref("Id"),
-        setting: { type: "string", maxLength: 40 },
-        before: setting,
-        after: setting,
-      }),
-      step("change-parts", {
-        parts: list(object({ part: { type: "string", maxLength: 100 }, before: anything, after: anything }), {
-          minItems: 1,
-          maxItems: 10_000,
-        }),
-      }),
-      step("add-log", { log: ref("Id"), text: logText }),
-      step("remove-log", { log: ref("Id"), text: logText }),
-      step("change-log", { log: ref("Id"), before: logText, after: logText }),
-    ],
-  },
-  NewRevision: object(
-    {
-      batch: { type: "string", format: "uuid" },
-      base: whole(1),
-      steps: list(ref("Step"), { minItems: 1, maxItems: 2000 }),
-      note: { type: "string", maxLength: NOTE_LENGTH },
-    },
-    ["note"],
-  ),
-  StoredRevision: object(stored),
-  WorldEntry: object(worldEntry),
-  WorldList: object({ worlds: list(ref("WorldEntry")) }),
-  ShelfLog: object({
-    log: ref("Id"),
-    title: maybe(text),
-    outcome: maybe(
-      object({
-        holds: { type: "boolean" },
-        refused: maybe(text),
-        frames: maybe(whole()),
-        checks: list(ref("Verdict")),
+  Id: idSchema,
+  FileName: fileNameSchema,
+  Step: stepSchema,
+  NewRevision: J.object({
+    batch: J.string().guid({ version: "uuidv4" }),
+    base: whole(1),
+    steps: list(stepSchema).min(1).max(2000),
+    note: note.optional(),
+  }),
+  StoredRevision: J.object(stored),
+  WorldList: J.object({ worlds: list(worldEntry) }),
+  ShelfLog: shelfLog,
+  ShelfSummary: J.object({
+    worlds: list(worldEntry.keys({ roomNames: list(text), outcomes: list(shelfLog) })),
+  }),
+  StaleBase: J.object({ revision: whole(1), steps: maybe(list(stepSchema)) }),
+  WorldRevision: J.object({
+    revision: whole(1),
+    world: J.object().unknown().description("As in a world file; see docs/world.schema.json."),
+    logs: texts,
+  }),
+  Verdict: verdict,
+  LogOutcome: logOutcome,
+  WorldOutcomes: J.object({ revision: whole(1), outcomes: list(logOutcome), missing: list(idSchema) }),
+  ProofState: proofState,
+  WorldProofs: J.object({
+    proofs: proofState,
+    history: list(
+      J.object({
+        revision: whole(1),
+        summary: text,
+        logs: J.object().pattern(ID_PATTERN, J.valid("holds", "breaks", "refused")),
       }),
     ),
   }),
-  ShelfEntry: object({ ...worldEntry, roomNames: list(text), outcomes: list(ref("ShelfLog")) }),
-  ShelfSummary: object({ worlds: list(ref("ShelfEntry")) }),
-  StaleBase: object({ revision: whole(1), steps: maybe(list(ref("Step"))) }),
-  WorldRevision: object({
-    revision: whole(1),
-    world: { type: "object", description: "As in a world file; see docs/world.schema.json." },
-    logs: texts,
+  RevisionList: J.object({
+    revisions: list(
+      J.object({
+        revision: whole(1),
+        summary: text,
+        note: maybe(text),
+        savedAt: moment,
+        proofs: maybe(J.object({ state: text, total: whole(), holds: whole() })),
+      }),
+    ),
+    before: maybe(whole(1)),
   }),
-  Verdict: object(
-    {
-      check: text,
-      verdict: { enum: ["pass", "fail", "unreached"] },
-      frame: whole(),
-      seen: maybe(text),
-      law: { const: true },
-    },
-    ["law"],
-  ),
-  LogOutcome: object({
-    log: ref("Id"),
-    holds: { type: "boolean" },
-    refused: maybe(text),
-    status: maybe(text),
-    frames: maybe(whole()),
-    fingerprint: maybe({ type: "string", pattern: "^[0-9a-f]{64}$" }),
-    accepted: maybe({ type: "boolean" }),
-    checks: list(ref("Verdict")),
-  }),
-  WorldOutcomes: object({ revision: whole(1), outcomes: list(ref("LogOutcome")), missing: list(ref("Id")) }),
-  ProofState: object({
-    revision: whole(1),
-    state: { enum: ["none", "running", "done", "cancelled", "failed"] },
-    done: whole(),
-    total: whole(),
-    holds: whole(),
-  }),
-  ProofHistory: object({
-    revision: whole(1),
-    summary: text,
-    logs: { type: "object", propertyNames: ref("Id"), additionalProperties: { enum: ["holds", "breaks", "refused"] } },
-  }),
-  WorldProofs: object({ proofs: ref("ProofState"), history: list(ref("ProofHistory")) }),
-  RevisionEntry: object({
-    revision: whole(1),
-    summary: text,
-    note: maybe(text),
-    savedAt: moment,
-    proofs: maybe(object({ state: text, total: whole(), holds: whole() })),
-  }),
-  RevisionList: object({ revisions: list(ref("RevisionEntry")), before: maybe(whole(1)) }),
-  RevisionNote: object({ note: { type: "string", maxLength: NOTE_LENGTH } }),
-  AcceptedAt: object({ revision: whole(1) }),
-  NewSearch: object({ log: ref("Id"), check: { type: "string", minLength: 1, maxLength: 200 } }),
-  BreakSearch: object({
-    id: { type: "string", format: "uuid" },
-    log: ref("Id"),
+  RevisionNote: J.object({ note }),
+  AcceptedAt: J.object({ revision: whole(1) }),
+  NewSearch: J.object({ log: idSchema, check: J.string().min(1).max(200) }),
+  BreakSearch: J.object({
+    id: J.string().guid(),
+    log: idSchema,
     check: text,
-    state: { enum: ["running", "found", "never-held", "holds", "cancelled", "failed"] },
+    state: J.valid("running", "found", "never-held", "holds", "cancelled", "failed"),
     good: maybe(whole(1)),
     bad: maybe(whole(1)),
-    found: maybe(object({ revision: whole(1), summary: text, frame: whole(), seen: maybe(text) })),
+    found: maybe(J.object({ revision: whole(1), summary: text, frame: whole(), seen: maybe(text) })),
   }),
-  ImportedFiles: object(
-    { world: logText, logs: texts, csvLogs: texts, into: ref("Id"), sheetsOf: ref("Id") },
-    ["world", "logs", "csvLogs", "into", "sheetsOf"],
-    { anyOf: [{ required: ["world"] }, { required: ["logs"] }, { required: ["csvLogs"] }] },
-  ),
-  Imported: object({
-    id: ref("Id"),
+  ImportedFiles: J.object({
+    world: fileText.optional(),
+    logs: texts.optional(),
+    csvLogs: texts.optional(),
+    into: idSchema.optional(),
+    sheetsOf: idSchema.optional(),
+    origin: J.valid("made", "conflict").optional(),
+  }).or("world", "logs", "csvLogs"),
+  Imported: J.object({
+    id: idSchema,
     name: text,
-    made: { enum: ["world", "revision", "nothing"] },
+    made: J.valid("world", "revision", "nothing"),
     ...stored,
-    steps: list(ref("Step")),
+    steps: list(stepSchema),
   }),
-  NewWorld: object({ id: ref("Id"), ...stored }),
-  DeletedWorld: object({ key: whole(1), id: ref("Id"), name: text, deletedAt: moment }),
-  DeletedWorlds: object({ worlds: list(ref("DeletedWorld")) }),
-  StoredSheet: object({ file: ref("FileName"), width: whole(1), height: whole(1) }),
-  Restored: object({ id: ref("Id") }),
-  Health: object({ ok: { const: true } }),
-  Problem: object(
-    { type: text, title: text, status: whole(400, 599), detail: text, code: text, data: anything },
-    ["data"],
-    { description: "RFC 9457" },
-  ),
-} satisfies Record<string, Schema>;
+  NewWorld: J.object({ id: idSchema, ...stored }),
+  DeletedWorld: deletedWorld,
+  DeletedWorlds: J.object({ worlds: list(deletedWorld) }),
+  StoredSheet: J.object({ file: fileNameSchema, width: whole(1), height: whole(1) }),
+  Restored: J.object({ id: idSchema }),
+  Health: J.object({ ok: J.valid(true) }),
+  Problem: J.object({
+    type: text,
+    title: text,
+    status: J.number().integer().min(400).max(599),
+    detail: text,
+    code: text,
+    data: anything.optional(),
+  }).description("RFC 9457"),
+} satisfies Record<string, Joi.Schema>;
 
 export type SchemaName = keyof typeof SCHEMAS;

@@ -1,7 +1,7 @@
 import type { DeletedWorlds } from "../api.ts";
 import type { Services } from "../services/services.ts";
 import type { Route } from "./route.ts";
-import { deletedKey } from "./schemas.ts";
+import { deletedKey } from "./address-schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/deleted-worlds`: what was taken off the shelf. */

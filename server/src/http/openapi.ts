@@ -1,4 +1,5 @@
-import type { Schema } from "./api-schemas.ts";
+import type { Schema } from "./joi-to-openapi.ts";
+import { componentSchemas } from "./joi-to-openapi.ts";
 import { SCHEMAS } from "./api-schemas.ts";
 import type { Answer, Route } from "./route.ts";
 
@@ -31,7 +32,7 @@ export function openApi(routes: readonly Route[]): Schema {
     // The document lies below the address that it describes.
     servers: [{ url: "/", description: "The server that this document comes from" }],
     paths,
-    components: { schemas: SCHEMAS },
+    components: { schemas: componentSchemas(SCHEMAS) },
   };
 }
 

@@ -6,7 +6,7 @@ import { searchOf, worldOf } from "./addresses.ts";
 import type { Events } from "./events.ts";
 import type { Route } from "./route.ts";
 import { jsonOf } from "./route.ts";
-import { newSearch } from "./schemas.ts";
+import { SCHEMAS } from "./api-schemas.ts";
 import { asFile } from "./worlds.ts";
 
 /** `/worlds/{world}/proofs`, `/searches`, and `/events`: logs proven by the server, and word of how far it is. */
@@ -105,7 +105,7 @@ export function proofRoutes(
       answer: { json: "BreakSearch" },
       problems: [404, 422],
       handle: async (req, res) => {
-        const { log, check } = jsonOf<NewSearch>(req, newSearch);
+        const { log, check } = jsonOf<NewSearch>(req, SCHEMAS.NewSearch);
         res.status(202).json(await searches.begin(worldOf(req), log, check));
       },
     },

@@ -5,7 +5,8 @@ import type { Services } from "../services/services.ts";
 import { logOf, revisionOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
 import { bytesOf, jsonOf, sendJson } from "./route.ts";
-import { revisionNote, revisionsQuery } from "./schemas.ts";
+import { SCHEMAS } from "./api-schemas.ts";
+import { revisionsQuery } from "./address-schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/worlds/{world}/revisions`: what was changed, why, and what it did to the proofs. */
@@ -62,7 +63,7 @@ export function revisionRoutes(
       problems: [404],
       handle: async (req, res) => {
         const { world, revision } = revisionOf(req);
-        const { note } = jsonOf<RevisionNote>(req, revisionNote);
+        const { note } = jsonOf<RevisionNote>(req, SCHEMAS.RevisionNote);
         await shelf.note(world, revision, note);
         res.json({ note: note.trim() } satisfies RevisionNote);
       },

@@ -4,7 +4,7 @@ import { NotFoundError } from "../services/service-errors.ts";
 import type { Services } from "../services/services.ts";
 import type { Route } from "./route.ts";
 import { bytesOf } from "./route.ts";
-import { sheetAddress } from "./schemas.ts";
+import { sheetAddress } from "./address-schemas.ts";
 import { validate } from "./validate.ts";
 
 const PNG = "image/png";

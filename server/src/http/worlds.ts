@@ -5,7 +5,7 @@ import type { Services } from "../services/services.ts";
 import { logOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
 import { sendJson } from "./route.ts";
-import { stepsQuery } from "./schemas.ts";
+import { stepsQuery } from "./address-schemas.ts";
 import { validate } from "./validate.ts";
 
 /** `/worlds` and `/shelf`: parse, call the service, answer. */
