@@ -13,7 +13,15 @@ export default defineConfig({
     projects: [
       // The core has no state of its own that one file could leave to the next: it is loaded once.
       { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"], isolate: false } },
-      { extends: true, test: { name: "web", include: ["web/src/**/*.test.{ts,tsx}"] } },
+      // Its package names a TypeScript source that Node would not load.
+      {
+        extends: true,
+        test: {
+          name: "web",
+          include: ["web/src/**/*.test.{ts,tsx}"],
+          server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
+        },
+      },
       { extends: true, test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false } },
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside

@@ -155,7 +155,7 @@ it("the body is changed by its handles and by numbers, and feels are measured an
   await browser.click(".body-toggle");
   await bench.number("Width", "10");
   await browser.untilText(".body-toggle", (text) => text.includes("10x14 at 2 2"));
-  await (await browser.find(".body-editor [role=radio]:nth-child(2)")).click();
+  await (await browser.find(".body-editor .segments label:last-of-type")).click();
   await browser.untilText(".body-toggle", (text) => text.includes("4 probes"));
   expect(await axeFindings(browser)).toEqual([]);
 });

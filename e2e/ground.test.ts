@@ -282,7 +282,7 @@ it("an image sheet comes in, is cut, and is explained where it does not fit; til
     await browser.untilText(".notice", (text) => text.includes("cistern.png: 64x64 px, 4 x 4 tiles of 16 px."));
 
     await click(".swatches [title=Wall]");
-    await click("[aria-label='Kind of the look'] [role=radio]:nth-child(3)");
+    await click("[aria-label='Kind of the look'] label:last-of-type");
     await new Select(await browser.find("[aria-label=Sheet]")).selectByVisibleText("cistern");
     await drag([3, 3], [3, 3]);
     await untilColour(3, 3, [200, 0, 0]);

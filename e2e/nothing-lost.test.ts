@@ -188,14 +188,14 @@ it("a room text and a log text that do not read yet are kept over a closed tab, 
 
   await open();
   await bench.key("d");
-  await browser.press("[role=tab], .segments button, .log-side button", "Text");
+  await browser.press(".log-side .segments label", "Text");
   const log = await browser.find("[aria-label='Log text']");
   await log.sendKeys(Key.chord(Key.CONTROL, Key.END), "3 sideways");
   await browser.untilText(".log-text-says", (said) => said.includes("The text is kept in this browser"));
   await browser.driver.get("about:blank");
   await open();
   await bench.key("d");
-  await browser.press("[role=tab], .segments button, .log-side button", "Text");
+  await browser.press(".log-side .segments label", "Text");
   await browser.untilText(".log-text-says", (said) => said.includes("The text is kept in this browser"));
   expect(await (await browser.find("[aria-label='Log text']")).getAttribute("value")).toContain("3 sideways");
   await browser.press(".log-text button", "Back to the log");

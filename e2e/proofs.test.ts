@@ -73,7 +73,7 @@ it("a world broken by painting shows on the board; the frame is opened, what bro
   await browser.untilText(".board-head", (text) => text.includes("Path since 1"));
   await rowUntil("round-the-basin", (text) => text.includes("fails, from"));
   await rowUntil("18-along-the-wall", (text) => text.includes("same"));
-  await press(".segments button", "Failing");
+  await press(".segments label", "Failing");
   await browser.click("[data-log='round-the-basin'] .board-name button");
   await browser.untilText(
     ".detail-says",
@@ -100,7 +100,7 @@ it("a world broken by painting shows on the board; the frame is opened, what bro
   await area("proofs");
   await whole();
   await browser.untilText(".empty, .board-none", (text) => text.includes("No log is like that"));
-  await press(".segments button", "All");
+  await press(".segments label", "All");
   await rowUntil("round-the-basin", (text) => text.includes("same") || !text.includes("fails"));
   // The server runs the saved revision by itself, and all hold there too.
   await saved(3);
@@ -188,7 +188,7 @@ it("a log is cut, gone on from, held until a place and back, and typed as text w
   await press(".dropdown-menu.show .dropdown-item", "Back to");
   await logUntil(id, "turn-in-time", (text) => !text.includes("until"));
 
-  await press(".log-side [role=tab]", "Text");
+  await press(".log-side .segments label", "Text");
   const field = await browser.find("[aria-label='Log text']");
   await field.sendKeys(Key.chord(Key.CONTROL, Key.END), "12 X\n");
   await browser.untilText(
@@ -299,7 +299,7 @@ it("random walks in the page find a leg that never ends, and keep it as a short 
     ".wander-found",
     (text) => text.includes("is on a leg that never ends") && /in frame \d+.*seed \d+/.test(text),
   );
-  await browser.untilText(".wander [role=status]", (text) => text.startsWith("2000 of 2000 walks"));
+  await browser.untilText(".wander [role=status] p", (text) => text.startsWith("2000 of 2000 walks"));
   expect(await axeFindings(browser)).toEqual([]);
   await press(".wander-found .btn", "Keep it as a log");
   await browser.untilText(".detail-head", (text) => text.includes("is on a leg that never ends"));

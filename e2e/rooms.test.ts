@@ -143,7 +143,7 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
   await press(".kinds button", "Door");
   await bench.dragPixels([8.5 * 16, 2.5 * 16], [8.5 * 16, 2.5 * 16]);
   await browser.untilText(".chosen-fixture", (text) => text.includes("Door"));
-  await press(".chosen-fixture [role=switch]", "Spends");
+  await press(".chosen-fixture .toggle label", "Spends");
   expect(
     (await until("two-rooms", ({ world: w }) => w.rooms[0]!.fixtures.length === 2)).world.rooms[0]!.fixtures.map(
       ({ id, cell }) => `${id} ${cell.join(",")}`,

@@ -151,7 +151,7 @@ try {
   await browser.driver.executeScript("document.activeElement.blur()");
   await bench.key("w");
   await browser.driver.executeScript("[...document.querySelectorAll('.detail-foot .btn')].at(-1).click()");
-  await browser.untilText(".wander [role=status]", (text) => text.startsWith("2000 of"));
+  await browser.untilText(".wander [role=status] p", (text) => text.startsWith("2000 of"));
   await take("proofs-wander");
   await bench.key(Key.CONTROL, "z");
   await bench.key(Key.CONTROL, "z");

@@ -7,6 +7,8 @@ import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
 import { directionWord } from "./arrow.tsx";
 import "./findings.css";
+import Table from "react-bootstrap/Table";
+import Button from "react-bootstrap/Button";
 
 /** The shown frame here and elsewhere, value by value; what differs is stressed. */
 export function BesideTable({ world, rules }: { readonly world: World; readonly rules: Rules }) {
@@ -41,17 +43,17 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
           </button>
         )}
         <span className="grow" />
-        <button
-          type="button"
-          className="btn btn-bare btn-icon"
+        <Button
+          variant="bare"
+          className="btn-icon"
           aria-label="Take the other run away"
           title="Take the other run away"
           onClick={() => session.beside.layBeside(null)}
         >
           <Icon name="close" />
-        </button>
+        </Button>
       </div>
-      <table>
+      <Table>
         <thead>
           <tr>
             <th scope="col">Frame {frame}</th>
@@ -68,7 +70,7 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   );
 }

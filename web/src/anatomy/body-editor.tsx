@@ -8,6 +8,7 @@ import { Icon } from "../look/icon.tsx";
 import type { NumberRange } from "../look/number-field.tsx";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
+import { Segments } from "../look/segments.tsx";
 
 /** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
 export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
@@ -61,24 +62,15 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
       </div>
       {open && (
         <div className="body-editor">
-          <div className="segments" role="radiogroup" aria-label="Kind of body">
-            <button
-              type="button"
-              role="radio"
-              aria-checked={body.kind === "box"}
-              onClick={() => body.kind === "probes" && change(boxOf(body, world.tileSize))}
-            >
-              Box
-            </button>
-            <button
-              type="button"
-              role="radio"
-              aria-checked={body.kind === "probes"}
-              onClick={() => body.kind === "box" && change(probesOf(body))}
-            >
-              Probes
-            </button>
-          </div>
+          <Segments
+            label="Kind of body"
+            value={body.kind}
+            choices={[
+              { value: "box", name: "Box" },
+              { value: "probes", name: "Probes" },
+            ]}
+            onValue={() => change(body.kind === "box" ? probesOf(body) : boxOf(body, world.tileSize))}
+          />
           {body.kind === "box" ? (
             <BoxFields body={body} onBody={change} tileSize={world.tileSize} />
           ) : (

@@ -7,6 +7,7 @@ import { Pebble } from "../look/pebble.tsx";
 import { useBench, useFixes, useProject } from "../use-session.ts";
 import type { FixesState } from "../session/bench/fixes.ts";
 import "./findings.css";
+import ProgressBar from "react-bootstrap/ProgressBar";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
 export function Findings({ rules }: { readonly rules: Rules }) {
@@ -97,7 +98,7 @@ function Search({ search, rules }: { readonly search: NonNullable<FixesState["se
           <Icon name="close" />
         </button>
       </div>
-      {under && <progress value={done} max={all} aria-label="Changes tried" />}
+      {under && <ProgressBar now={done} max={all} label="Changes tried" visuallyHidden />}
       {!under && fixes.length === 0 && (
         <p className="fact">All its checks must hold and no other log may break. Two changes at once are not tried.</p>
       )}

@@ -7,6 +7,7 @@ import type { CardProps } from "./card-props.ts";
 import { SettingField } from "./setting-field.tsx";
 import { Settings } from "./settings.tsx";
 import { StageCard } from "./stage-card.tsx";
+import { Segments } from "../look/segments.tsx";
 
 interface Props extends CardProps {
   readonly tileSize: number;
@@ -27,20 +28,13 @@ export function MotionCard({ rules, explanation, tileSize }: Props) {
         )
       }
     >
-      <div className="segments gaits" role="radiogroup" aria-label="Gait">
-        {GAIT_NAMES.map((gait) => (
-          <button
-            key={gait}
-            type="button"
-            role="radio"
-            title={GAITS[gait].label}
-            aria-checked={rules.gait === gait}
-            onClick={() => session.ruleSets.changeRules(rules.id, { path: "gait", value: gait })}
-          >
-            {GAITS[gait].label}
-          </button>
-        ))}
-      </div>
+      <Segments
+        label="Gait"
+        className="gaits"
+        value={rules.gait}
+        choices={GAIT_NAMES.map((gait) => ({ value: gait, name: GAITS[gait].label }))}
+        onValue={(gait) => session.ruleSets.changeRules(rules.id, { path: "gait", value: gait })}
+      />
       {rules.gait === "glide" && <Speed rules={rules} tileSize={tileSize} />}
       <Settings rules={rules} stage="motion" but={["glide.speed", "glide.arrive"]} />
       {!onGrid && explanation !== null && explanation.axes.length > 0 && <Axes explanation={explanation} />}

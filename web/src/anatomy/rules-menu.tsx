@@ -4,6 +4,8 @@ import { useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
+import Form from "react-bootstrap/Form";
+import Button from "react-bootstrap/Button";
 
 /** The rule set that the shown log goes by: choose another, lay one beside, copy, rename, take away. */
 export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {
@@ -80,15 +82,14 @@ function NameField({ rules, onDone }: { readonly rules: Rules; readonly onDone: 
     onDone();
   };
   return (
-    <form
+    <Form
       className="rules-name"
       onSubmit={(event) => {
         event.preventDefault();
         keep();
       }}
     >
-      <input
-        className="form-control"
+      <Form.Control
         aria-label="Name of the rule set"
         autoFocus
         maxLength={80}
@@ -99,9 +100,9 @@ function NameField({ rules, onDone }: { readonly rules: Rules; readonly onDone: 
           if (event.key === "Escape") onDone();
         }}
       />
-      <button type="submit" className="btn btn-plain btn-icon" aria-label="Keep the name" title="Keep the name">
+      <Button type="submit" variant="plain" className="btn-icon" aria-label="Keep the name" title="Keep the name">
         <Icon name="check" />
-      </button>
-    </form>
+      </Button>
+    </Form>
   );
 }

@@ -8,6 +8,7 @@ import { useState } from "react";
 import { useBench } from "../use-session.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import "./bag.css";
+import Table from "react-bootstrap/Table";
 
 /** What the walker holds and what each room remembers in the shown frame. */
 export function BagPanel({ world }: { readonly world: World }) {
@@ -68,7 +69,7 @@ export function MemoryTable({
 }) {
   let number = -1;
   return (
-    <table className="memory" aria-label="What each room remembers">
+    <Table className="memory" aria-label="What each room remembers">
       <thead>
         <tr>
           <th scope="col">Fixture</th>
@@ -97,7 +98,7 @@ export function MemoryTable({
           </tbody>
         );
       })}
-    </table>
+    </Table>
   );
 }
 

@@ -4,6 +4,7 @@ import { roundPx } from "@keen-pebble/core/analyse";
 import { Suspense, lazy, useEffect } from "react";
 import { useStore } from "zustand";
 import "./feel.css";
+import Table from "react-bootstrap/Table";
 
 const SpeedChart = lazy(() => import("./speed-chart.tsx"));
 
@@ -18,7 +19,7 @@ export function FeelPanel() {
   return (
     <div className="feel">
       <h3>How {rules.name} feels</h3>
-      <table aria-label="Feel numbers">
+      <Table aria-label="Feel numbers">
         <tbody>
           <Row name="First motion" unit="fr" now={now.framesToMove} before={before?.framesToMove} />
           <Row
@@ -62,7 +63,7 @@ export function FeelPanel() {
           />
           <Row name="Turns missed" unit="of 21" now={missed(now)} before={before ? missed(before) : undefined} />
         </tbody>
-      </table>
+      </Table>
       <Turns feel={now} />
       <h3>
         px a frame <span className="quiet">key held for 30 frames</span>

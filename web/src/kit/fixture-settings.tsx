@@ -5,6 +5,7 @@ import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
+import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 
 interface Props {
   readonly world: World;
@@ -49,21 +50,19 @@ const KEEPS_TEXT = {
 function IdField({ id }: { readonly id: string }) {
   const [draft, setDraft] = useState(id);
   return (
-    <label className="labelled">
-      <span className="name">Id</span>
-      <input
-        value={draft}
-        aria-label="Id of the fixture"
-        maxLength={40}
-        spellCheck={false}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={() => session.fixtures.renameChosen(id, draft.trim())}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") event.currentTarget.blur();
-          else if (event.key === "Escape") setDraft(id);
-        }}
-      />
-    </label>
+    <TextField
+      label="Id"
+      value={draft}
+      aria-label="Id of the fixture"
+      maxLength={40}
+      spellCheck={false}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={() => session.fixtures.renameChosen(id, draft.trim())}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") event.currentTarget.blur();
+        else if (event.key === "Escape") setDraft(id);
+      }}
+    />
   );
 }
 
@@ -177,20 +176,18 @@ function NameField({
   readonly onValue: (value: string) => void;
 }) {
   return (
-    <label className="labelled">
-      <span className="name">{label}</span>
-      <input
-        defaultValue={value}
-        aria-label="Name of the place"
-        maxLength={80}
-        onBlur={(event) => {
-          const name = event.target.value.trim();
-          if (name === "") event.target.value = value;
-          else if (name !== value) onValue(name);
-        }}
-        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-      />
-    </label>
+    <TextField
+      label={label}
+      defaultValue={value}
+      aria-label="Name of the place"
+      maxLength={80}
+      onBlur={(event) => {
+        const name = event.target.value.trim();
+        if (name === "") event.target.value = value;
+        else if (name !== value) onValue(name);
+      }}
+      onKeyDown={leaveOnEnter}
+    />
   );
 }
 

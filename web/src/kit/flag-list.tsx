@@ -4,6 +4,9 @@ import { flagUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
+import Form from "react-bootstrap/Form";
+import Table from "react-bootstrap/Table";
+import { leaveOnEnter } from "../look/text-field.tsx";
 
 /** The flags as a row of toggles for all chosen tiles; behind them where each is used and who asks for it. */
 export function FlagList({
@@ -59,7 +62,7 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
   const used = useMemo(() => flagUses(world, uses), [world, uses]);
   const rules = world.rules.find((each) => each.id === world.activeRules)!;
   return (
-    <table className="flag-table">
+    <Table className="flag-table">
       <thead>
         <tr>
           <th scope="col">Flag</th>
@@ -77,13 +80,12 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
           return (
             <tr key={flag}>
               <td>
-                <input
-                  className="form-control"
+                <Form.Control
                   aria-label={`Name of flag ${flag}`}
                   defaultValue={flag}
                   maxLength={40}
                   onBlur={(event) => session.tiles.callFlag(flag, event.target.value.trim())}
-                  onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+                  onKeyDown={leaveOnEnter}
                 />
               </td>
               <td className="mono" title={`in ${tiles} tiles`}>
@@ -91,9 +93,8 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
               </td>
               <td>
                 <label className="row-line">
-                  <input
-                    type="checkbox"
-                    className="form-check-input m-0"
+                  <Form.Check.Input
+                    className="m-0"
                     aria-label={`${flag} stops the walker`}
                     checked={on}
                     onChange={(event) => session.tiles.toggleBlockedBy(rules.id, flag, event.target.checked)}
@@ -121,8 +122,7 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
       <tfoot>
         <tr>
           <td colSpan={3}>
-            <input
-              className="form-control"
+            <Form.Control
               aria-label="New flag"
               placeholder="New flag"
               maxLength={40}
@@ -145,7 +145,7 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
           </td>
         </tr>
       </tfoot>
-    </table>
+    </Table>
   );
 
   function add(): void {

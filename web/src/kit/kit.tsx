@@ -14,57 +14,55 @@ import { ShapeEditor } from "./shape-editor.tsx";
 import { TileFacts } from "./tile-facts.tsx";
 import { TileList } from "./tile-list.tsx";
 import "./kit.css";
+import Nav from "react-bootstrap/Nav";
+import Tab from "react-bootstrap/Tab";
 
 const TABS = ["tiles", "fixtures", "bag", "room", "feel"] as const;
+type TabName = (typeof TABS)[number];
 const NAMES = { tiles: "Tiles", fixtures: "Fixtures", bag: "Bag", room: "Room", feel: "Feel" } as const;
 
 /** What a room is made of: the tiles to paint with and what they mean to the walker, the room itself; and how the walker feels. */
 export function Kit() {
   const world = useProject((state) => state.project?.world ?? null);
   const walking = useBench((state) => state.walk !== null);
-  const [tab, setTab] = useState<(typeof TABS)[number]>("tiles");
+  const [tab, setTab] = useState<TabName>("tiles");
   if (world === null) return null;
   return (
-    <aside
-      className="kit"
-      aria-label="Kit"
-      onDragOver={(event) => event.preventDefault()}
-      onDrop={(event) => {
-        event.preventDefault();
-        const [file] = event.dataTransfer.files;
-        if (!file || walking) return;
-        void (tab === "room" ? session.rooms.readRoomFile(file) : session.sheets.bringInSheet(file));
-      }}
-    >
-      <div className="kit-head" role="tablist" aria-label="Kit">
-        {TABS.map((each) => (
-          <button
-            key={each}
-            type="button"
-            role="tab"
-            aria-selected={tab === each}
-            aria-controls="kit-body"
-            onClick={() => setTab(each)}
-          >
-            {NAMES[each]}
-          </button>
-        ))}
-      </div>
-      <div className="kit-body" id="kit-body" role="tabpanel" aria-label={NAMES[tab]}>
-        <fieldset disabled={walking && tab !== "bag"}>
-          {tab === "tiles" && <KitOf world={world} />}
-          {tab === "fixtures" && <FixturePanel world={world} />}
-          {tab === "bag" && <BagPanel world={world} />}
-          {tab === "room" && (
-            <>
-              <RoomPanel world={world} />
-              <CameraPanel world={world} />
-            </>
-          )}
-          {tab === "feel" && <FeelPanel />}
-        </fieldset>
-      </div>
-    </aside>
+    <Tab.Container id="kit" unmountOnExit activeKey={tab} onSelect={(key) => setTab(key as TabName)}>
+      <aside
+        className="kit"
+        aria-label="Kit"
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={(event) => {
+          event.preventDefault();
+          const [file] = event.dataTransfer.files;
+          if (!file || walking) return;
+          void (tab === "room" ? session.rooms.readRoomFile(file) : session.sheets.bringInSheet(file));
+        }}
+      >
+        <Nav className="kit-head" aria-label="Kit">
+          {TABS.map((each) => (
+            <Nav.Link key={each} as="button" type="button" eventKey={each}>
+              {NAMES[each]}
+            </Nav.Link>
+          ))}
+        </Nav>
+        <Tab.Pane className="kit-body" eventKey={tab} transition={false}>
+          <fieldset disabled={walking && tab !== "bag"}>
+            {tab === "tiles" && <KitOf world={world} />}
+            {tab === "fixtures" && <FixturePanel world={world} />}
+            {tab === "bag" && <BagPanel world={world} />}
+            {tab === "room" && (
+              <>
+                <RoomPanel world={world} />
+                <CameraPanel world={world} />
+              </>
+            )}
+            {tab === "feel" && <FeelPanel />}
+          </fieldset>
+        </Tab.Pane>
+      </aside>
+    </Tab.Container>
   );
 }
 

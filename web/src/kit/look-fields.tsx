@@ -4,6 +4,8 @@ import { PATTERNS } from "@keen-pebble/core/world";
 import { useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { SheetPlace } from "./sheet-place.tsx";
+import { Segments } from "../look/segments.tsx";
+import { TextField } from "../look/text-field.tsx";
 
 interface Props {
   readonly world: World;
@@ -26,34 +28,30 @@ export function LookFields({ world, look, name, onLook }: Props) {
   };
   return (
     <>
-      <div className="segments" role="radiogroup" aria-label={`Kind of ${name}`}>
-        {(["colour", "pattern", "image"] as const).map((each) => (
-          <button
-            key={each}
-            type="button"
-            role="radio"
-            aria-checked={kind === each}
-            disabled={each === "image" && world.sheets.length === 0}
-            title={each === "image" && world.sheets.length === 0 ? "Bring in an image sheet first" : undefined}
-            onClick={() => kind !== each && choose(each)}
-          >
-            {each === "colour" ? "Colour" : each === "pattern" ? "Pattern" : "Image"}
-          </button>
-        ))}
-      </div>
+      <Segments
+        label={`Kind of ${name}`}
+        value={kind}
+        choices={[
+          { value: "colour", name: "Colour" },
+          { value: "pattern", name: "Pattern" },
+          world.sheets.length === 0
+            ? { value: "image", name: "Image", disabled: true, title: "Bring in an image sheet first" }
+            : { value: "image", name: "Image" },
+        ]}
+        onValue={choose}
+      />
       {"fill" in look && (
         <div className="row-line">
-          <label className="labelled colour grow">
-            <span className="name">Colour</span>
-            <input
-              type="color"
-              aria-label={`Colour of ${name}`}
-              value={look.fill}
-              onFocus={() => (stroke.current = crypto.randomUUID())}
-              onChange={(event) => onLook({ ...look, fill: event.target.value }, stroke.current)}
-              onBlur={session.project.endStroke}
-            />
-          </label>
+          <TextField
+            type="color"
+            label="Colour"
+            className="colour grow"
+            aria-label={`Colour of ${name}`}
+            value={look.fill}
+            onFocus={() => (stroke.current = crypto.randomUUID())}
+            onChange={(event) => onLook({ ...look, fill: event.target.value }, stroke.current)}
+            onBlur={session.project.endStroke}
+          />
           {look.pattern && (
             <Form.Select
               aria-label={`Pattern of ${name}`}

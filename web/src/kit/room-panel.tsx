@@ -10,6 +10,7 @@ import { Icon } from "../look/icon.tsx";
 import { saveFile } from "../look/save-file.ts";
 import { useBench } from "../use-session.ts";
 import { roomSvg } from "./room-svg.ts";
+import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 
 const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "East", south: "South", west: "West" };
 
@@ -72,31 +73,26 @@ export function RoomPanel({ world }: { readonly world: World }) {
         </Button>
       </div>
       <section className="kit-part" aria-label="Name and size">
-        <label className="labelled">
-          <span className="name">Name</span>
-          <input
-            aria-label="Room name"
-            key={`${id} ${room.name}`}
-            defaultValue={room.name}
-            maxLength={80}
-            onBlur={(event) => session.rooms.callRoom(event.target.value)}
-            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-          />
-        </label>
-        <label className="labelled">
-          <span className="name">Id</span>
-          <input
-            aria-label="Room id"
-            className="mono"
-            title="What files, links and checks name it by; all of them follow"
-            key={id}
-            defaultValue={id}
-            maxLength={40}
-            spellCheck={false}
-            onBlur={(event) => session.rooms.identifyRoom(event.target.value)}
-            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-          />
-        </label>
+        <TextField
+          label="Name"
+          aria-label="Room name"
+          key={`${id} ${room.name}`}
+          defaultValue={room.name}
+          maxLength={80}
+          onBlur={(event) => session.rooms.callRoom(event.target.value)}
+          onKeyDown={leaveOnEnter}
+        />
+        <TextField
+          label="Id"
+          aria-label="Room id"
+          title="What files, links and checks name it by; all of them follow"
+          key={id}
+          defaultValue={id}
+          maxLength={40}
+          spellCheck={false}
+          onBlur={(event) => session.rooms.identifyRoom(event.target.value)}
+          onKeyDown={leaveOnEnter}
+        />
         <div className="row-line">
           <h3 className="grow">Size</h3>
           <span className="mono">

@@ -8,6 +8,7 @@ import { Icon } from "../look/icon.tsx";
 import { useBench, useProject } from "../use-session.ts";
 import type { TypedRoom } from "../session/bench/rooms.ts";
 import { lookAtTyped } from "../session/bench/rooms.ts";
+import Form from "react-bootstrap/Form";
 
 const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
 
@@ -79,8 +80,9 @@ export function RoomText() {
           <Icon name="close" />
         </Button>
       </div>
-      <textarea
-        className="form-control mono"
+      <Form.Control
+        as="textarea"
+        className="mono"
         aria-label="Room text"
         aria-invalid={said.refusals.length > 0}
         spellCheck={false}

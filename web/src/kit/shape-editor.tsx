@@ -6,6 +6,8 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Icon } from "../look/icon.tsx";
 import { shapePresets } from "./shape-presets.ts";
+import { TextField, leaveOnEnter } from "../look/text-field.tsx";
+import { Segments } from "../look/segments.tsx";
 
 const SIDE = 132;
 const MOST_CORNERS = 8;
@@ -39,19 +41,16 @@ export function ShapeEditor({ tileSize, tiles }: { readonly tileSize: number; re
         <h3 className="grow">Shape</h3>
         <span className="quiet mono">{mixed ? "mixed" : shapeWords(shape)}</span>
       </div>
-      <div className="segments" role="radiogroup" aria-label="Kind of shape">
-        {(["full", "boxes", "poly"] as const).map((kind) => (
-          <button
-            key={kind}
-            type="button"
-            role="radio"
-            aria-checked={!mixed && shape.kind === kind}
-            onClick={() => shape.kind !== kind && choose(kind)}
-          >
-            {kind === "full" ? "Full" : kind === "boxes" ? "Boxes" : "Corners"}
-          </button>
-        ))}
-      </div>
+      <Segments
+        label="Kind of shape"
+        value={mixed ? null : shape.kind}
+        choices={[
+          { value: "full", name: "Full" },
+          { value: "boxes", name: "Boxes" },
+          { value: "poly", name: "Corners" },
+        ]}
+        onValue={choose}
+      />
       <Form.Select
         aria-label="Common shapes"
         value=""
@@ -225,30 +224,28 @@ function Boxes({ shape, size }: { readonly shape: BoxesShape; readonly size: num
       {shape.boxes.map((box, i) => (
         <div key={i} className="row-line">
           {BOX_KEYS.map((key, n) => (
-            <label key={key} className="labelled">
-              <span className="name">{key}</span>
-              <input
-                aria-label={`Box ${i + 1} ${key}`}
-                key={`${key} ${box[n]}`}
-                defaultValue={box[n]}
-                inputMode="numeric"
-                onBlur={(event) => {
-                  const value = Number(event.target.value);
-                  const next = box.map((old, k) => (k === n ? value : old)) as unknown as BoxesShape["boxes"][number];
-                  const fits =
-                    Number.isInteger(value) &&
-                    next[0] >= 0 &&
-                    next[1] >= 0 &&
-                    next[2] > 0 &&
-                    next[3] > 0 &&
-                    next[0] + next[2] <= size &&
-                    next[1] + next[3] <= size;
-                  if (fits && value !== box[n]) set(shape.boxes.map((old, k) => (k === i ? next : old)));
-                  else event.target.value = String(box[n]);
-                }}
-                onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-              />
-            </label>
+            <TextField
+              label={key}
+              aria-label={`Box ${i + 1} ${key}`}
+              key={`${key} ${box[n]}`}
+              defaultValue={box[n]}
+              inputMode="numeric"
+              onBlur={(event) => {
+                const value = Number(event.target.value);
+                const next = box.map((old, k) => (k === n ? value : old)) as unknown as BoxesShape["boxes"][number];
+                const fits =
+                  Number.isInteger(value) &&
+                  next[0] >= 0 &&
+                  next[1] >= 0 &&
+                  next[2] > 0 &&
+                  next[3] > 0 &&
+                  next[0] + next[2] <= size &&
+                  next[1] + next[3] <= size;
+                if (fits && value !== box[n]) set(shape.boxes.map((old, k) => (k === i ? next : old)));
+                else event.target.value = String(box[n]);
+              }}
+              onKeyDown={leaveOnEnter}
+            />
           ))}
           <Button
             variant="bare"

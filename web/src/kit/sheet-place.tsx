@@ -4,6 +4,7 @@ import { useEffect, useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
 import { sheetTiles } from "../session/bench/sheets.ts";
+import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 
 type SheetLook = Extract<Look, { sheet: string }>;
 
@@ -102,22 +103,20 @@ export function SheetPlace({
       )}
       <div className="row-line">
         {CUTS.map(([key, label, min]) => (
-          <label key={key} className="labelled">
-            <span className="name">{label}</span>
-            <input
-              aria-label={`${label} of the sheet in px`}
-              key={`${sheet.id} ${sheet[key]}`}
-              inputMode="numeric"
-              defaultValue={sheet[key]}
-              onBlur={(event) => {
-                const value = Number(event.target.value);
-                if (/^\d{1,3}$/.test(event.target.value) && value >= min && value <= 512)
-                  session.sheets.cutSheet(sheet.id, { [key]: value });
-                else event.target.value = String(sheet[key]);
-              }}
-              onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-            />
-          </label>
+          <TextField
+            label={label}
+            aria-label={`${label} of the sheet in px`}
+            key={`${key} ${sheet.id} ${sheet[key]}`}
+            inputMode="numeric"
+            defaultValue={sheet[key]}
+            onBlur={(event) => {
+              const value = Number(event.target.value);
+              if (/^\d{1,3}$/.test(event.target.value) && value >= min && value <= 512)
+                session.sheets.cutSheet(sheet.id, { [key]: value });
+              else event.target.value = String(sheet[key]);
+            }}
+            onKeyDown={leaveOnEnter}
+          />
         ))}
       </div>
       <p className={`facts ${overX !== 0 || overY !== 0 ? "attention" : "quiet"}`}>

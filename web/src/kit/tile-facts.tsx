@@ -1,5 +1,6 @@
 import { session } from "../page-session.ts";
 import type { Tile, World } from "@keen-pebble/core/world";
+import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 
 /** Name, glyph and use of the chosen tile, or how many are chosen. */
 export function TileFacts({
@@ -24,39 +25,35 @@ export function TileFacts({
   const taken = (glyph: string): boolean => world.tiles.some((each) => each !== tile && each.glyph === glyph);
   return (
     <div className="row-line tile-facts">
-      <label className="labelled grow">
-        <span className="visually-hidden">Name</span>
-        <input
-          aria-label="Name"
-          className="tile-name"
-          defaultValue={tile.name}
-          key={tile.name}
-          maxLength={80}
-          onBlur={(event) => {
-            const name = event.target.value.trim();
-            if (name !== "" && name !== tile.name) session.tiles.changeChosen((each) => ({ ...each, name }));
-          }}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") event.currentTarget.blur();
-          }}
-        />
+      <TextField
+        label="Name"
+        quietLabel
+        className="grow"
+        face="tile-name"
+        defaultValue={tile.name}
+        key={tile.name}
+        maxLength={80}
+        onBlur={(event) => {
+          const name = event.target.value.trim();
+          if (name !== "" && name !== tile.name) session.tiles.changeChosen((each) => ({ ...each, name }));
+        }}
+        onKeyDown={leaveOnEnter}
+      >
         <span className="quiet">{cells} cells</span>
-      </label>
-      <label className="labelled glyph">
-        <span className="name">Glyph</span>
-        <input
-          aria-label="Glyph"
-          defaultValue={tile.glyph ?? ""}
-          key={`${tile.id} ${tile.glyph}`}
-          onInput={(event) => {
-            const last = [...event.currentTarget.value.trim()].at(-1) ?? "";
-            event.currentTarget.value = last;
-            const glyph = last === "" ? null : last;
-            if (glyph !== tile.glyph && (glyph === null || !taken(glyph)))
-              session.tiles.changeChosen((each) => ({ ...each, glyph }));
-          }}
-        />
-      </label>
+      </TextField>
+      <TextField
+        label="Glyph"
+        className="glyph"
+        defaultValue={tile.glyph ?? ""}
+        key={`${tile.id} ${tile.glyph}`}
+        onInput={(event) => {
+          const last = [...event.currentTarget.value.trim()].at(-1) ?? "";
+          event.currentTarget.value = last;
+          const glyph = last === "" ? null : last;
+          if (glyph !== tile.glyph && (glyph === null || !taken(glyph)))
+            session.tiles.changeChosen((each) => ({ ...each, glyph }));
+        }}
+      />
     </div>
   );
 }

@@ -6,6 +6,7 @@ import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
 import { TileSwatch } from "./tile-swatch.tsx";
+import Form from "react-bootstrap/Form";
 
 /** More tiles than this get a field to search in. */
 const SEARCH_FROM = 13;
@@ -23,9 +24,9 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
     <>
       <div className="row-line">
         {world.tiles.length >= SEARCH_FROM ? (
-          <input
+          <Form.Control
             type="search"
-            className="form-control grow"
+            className="grow"
             aria-label="Search tiles"
             title="Name, id or flag"
             placeholder="Find"

@@ -4,6 +4,8 @@ import { allFixtures } from "@keen-pebble/core/world";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { Icon } from "../look/icon.tsx";
 import { SelectField } from "../look/select-field.tsx";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
 
 /** What fixtures are about: items, circuits, lives and the goal, each with its small editor. */
 export function WorldThings({ world }: { readonly world: World }) {
@@ -18,8 +20,8 @@ export function WorldThings({ world }: { readonly world: World }) {
       {world.items.map((item) => (
         <div key={item.id} className="row-line">
           <FixtureImage look={{ kind: "item", on: false, item }} size={16} />
-          <input
-            className="form-control grow"
+          <Form.Control
+            className="grow"
             aria-label={`Name of ${item.id}`}
             title={item.id}
             maxLength={80}
@@ -28,50 +30,50 @@ export function WorldThings({ world }: { readonly world: World }) {
               event.target.value.trim() !== "" && session.fixtures.setItem(item.id, { name: event.target.value })
             }
           />
-          <input
+          <Form.Control
             type="color"
             aria-label={`Colour of ${item.id}`}
             value={item.colour}
             onChange={(event) => session.fixtures.setItem(item.id, { colour: event.target.value })}
           />
-          <button
-            type="button"
-            className="btn btn-bare btn-icon"
+          <Button
+            variant="bare"
+            className="btn-icon"
             aria-label={`Take ${item.id} away`}
             title={`Take ${item.id} away`}
             onClick={() => session.fixtures.removeItem(item.id)}
           >
             <Icon name="close" />
-          </button>
+          </Button>
         </div>
       ))}
       <div className="row-line">
-        <button type="button" className="btn btn-plain" onClick={() => session.fixtures.makeItem("key")}>
+        <Button variant="plain" onClick={() => session.fixtures.makeItem("key")}>
           <Icon name="plus" /> key
-        </button>
-        <button type="button" className="btn btn-plain" onClick={() => session.fixtures.makeItem("treasure")}>
+        </Button>
+        <Button variant="plain" onClick={() => session.fixtures.makeItem("treasure")}>
           <Icon name="plus" /> treasure
-        </button>
+        </Button>
       </div>
       <h3>Circuits</h3>
       <div className="row-line wrap">
         {world.circuits.map((circuit) => (
           <span key={circuit} className="pill">
             {circuit}
-            <button
-              type="button"
-              className="btn btn-bare btn-icon"
+            <Button
+              variant="bare"
+              className="btn-icon"
               aria-label={`Take ${circuit} away`}
               title={`Take ${circuit} away`}
               onClick={() => session.fixtures.removeCircuit(circuit)}
             >
               <Icon name="close" />
-            </button>
+            </Button>
           </span>
         ))}
-        <button type="button" className="btn btn-plain" onClick={session.fixtures.makeCircuit}>
+        <Button variant="plain" onClick={session.fixtures.makeCircuit}>
           <Icon name="plus" /> circuit
-        </button>
+        </Button>
       </div>
       <div className="fixture-settings">
         <SelectField

@@ -3,6 +3,7 @@ import { ACCEPTED } from "@keen-pebble/core/check";
 import { useMemo, useState } from "react";
 import { useProject } from "../use-session.ts";
 import { readOrNull } from "../session/log/read-or-null.ts";
+import Form from "react-bootstrap/Form";
 
 /** What a log is called, what it is about, and which rule set it goes by; all of it can be changed in place. */
 export function LogFacts({ id, text }: { readonly id: string; readonly text: string }) {
@@ -36,8 +37,7 @@ export function LogFacts({ id, text }: { readonly id: string; readonly text: str
       />
       <label className="log-fact">
         <span>Rules</span>
-        <select
-          className="form-select"
+        <Form.Select
           value={log.rules ?? ""}
           onChange={(event) =>
             session.logEdits.changeLog(id, (each) => ({
@@ -55,7 +55,7 @@ export function LogFacts({ id, text }: { readonly id: string; readonly text: str
               {rules.name}
             </option>
           ))}
-        </select>
+        </Form.Select>
       </label>
     </div>
   );
@@ -83,7 +83,6 @@ function FactField({ label, value, max, lines = false, onValue }: FactProps) {
     setTyped(null);
   };
   const field = {
-    className: "form-control",
     "aria-label": label,
     maxLength: max,
     value: typed ?? value,
@@ -97,7 +96,7 @@ function FactField({ label, value, max, lines = false, onValue }: FactProps) {
   return (
     <label className="log-fact">
       <span>{label}</span>
-      {lines ? <textarea rows={2} {...field} /> : <input {...field} />}
+      {lines ? <Form.Control as="textarea" rows={2} {...field} /> : <Form.Control {...field} />}
     </label>
   );
 }

@@ -7,6 +7,7 @@ import { LogFacts } from "./log-facts.tsx";
 import { LogTable } from "./log-table.tsx";
 import { LogText } from "./log-text.tsx";
 import "./logs.css";
+import { Segments } from "../look/segments.tsx";
 
 /** The shown log beside the field: its runs of keys as a table, or all of it as text. */
 export function LogSide() {
@@ -19,13 +20,15 @@ export function LogSide() {
     <section className="log-side" aria-label="Log">
       <div className="head">
         <h2>Log</h2>
-        <div className="segments" role="tablist" aria-label="The log as">
-          {(["keys", "text"] as const).map((each) => (
-            <button key={each} type="button" role="tab" aria-selected={shown === each} onClick={() => setTab(each)}>
-              {each === "keys" ? "Keys" : "Text"}
-            </button>
-          ))}
-        </div>
+        <Segments
+          label="The log as"
+          value={shown}
+          choices={[
+            { value: "keys", name: "Keys" },
+            { value: "text", name: "Text" },
+          ]}
+          onValue={setTab}
+        />
         <span className="grow" />
         <Button
           variant="bare"

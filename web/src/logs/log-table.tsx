@@ -7,6 +7,7 @@ import { Fragment, useEffect, useMemo, useRef, useState } from "react";
 import type { ReactNode } from "react";
 import { FloatingMenu } from "../look/floating-menu.tsx";
 import { useBench } from "../use-session.ts";
+import Form from "react-bootstrap/Form";
 
 const ROW = 30;
 
@@ -121,7 +122,7 @@ function Cell({
   const fault = typed === null ? null : faultOf(typed);
   return (
     <span role="cell">
-      <input
+      <Form.Control
         className="mono"
         aria-label={label}
         aria-invalid={fault !== null}

@@ -5,6 +5,7 @@ import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
 import { faultsOf } from "../session/log/log-edits.ts";
+import Form from "react-bootstrap/Form";
 
 const NONE: readonly Refusal[] = [];
 
@@ -53,7 +54,8 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
             <span key={i} className={faulty.has(i + 1) ? "faulty" : ""}>{`${i + 1}\n`}</span>
           ))}
         </pre>
-        <textarea
+        <Form.Control
+          as="textarea"
           className="mono"
           aria-label="Log text"
           aria-invalid={refusals.length > 0}

@@ -1,5 +1,7 @@
+import { useCombobox } from "downshift";
 import type { ReactNode } from "react";
 import { useEffect, useRef, useState } from "react";
+import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 import type { Command, Commands } from "../session/commands/command.ts";
 import { isTyping, keyOf, keyText } from "../session/commands/keys.ts";
@@ -25,16 +27,9 @@ interface Props {
 /** Every act of the area with its keys, on `?` and Ctrl+K: found by name, done by Enter (interface.md, Keys). */
 export function ActFinder({ area, commands, isBusy = NOTHING_ELSE, children }: Props) {
   const [shown, setShown] = useState(false);
-  const [sought, setSought] = useState("");
-  const [marked, setMarked] = useState(0);
   const asked = useRef<Command | null>(null);
-  const list = useRef<HTMLUListElement>(null);
   useEffect(() => {
-    const open = (): void => {
-      setSought("");
-      setMarked(0);
-      setShown(true);
-    };
+    const open = (): void => setShown(true);
     const press = (event: KeyboardEvent): void => {
       if (isBusy() || document.querySelector(".modal.show")) return;
       const key = keyOf(event);
@@ -56,25 +51,9 @@ export function ActFinder({ area, commands, isBusy = NOTHING_ELSE, children }: P
     asked.current = null;
     act();
   }, [shown]);
-  useEffect(
-    () => list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" }),
-    [marked],
-  );
-  const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = Object.values(commands).filter(({ name, keys }) =>
-    words.every((word) => name.toLowerCase().includes(word) || keys.some((key) => key.toLowerCase() === word)),
-  );
-  const act = (command: Command | undefined): void => {
-    if (command === undefined || !command.can()) return;
+  const choose = (command: Command): void => {
     asked.current = command;
     setShown(false);
-  };
-  const press = (event: React.KeyboardEvent): void => {
-    const by = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
-    if (by !== 0 && found.length > 0) setMarked((marked + by + found.length) % found.length);
-    else if (event.key === "Enter") act(found[marked]);
-    else return;
-    event.preventDefault();
   };
   return (
     <Modal
@@ -85,40 +64,53 @@ export function ActFinder({ area, commands, isBusy = NOTHING_ELSE, children }: P
       animation={false}
       dialogClassName="acts"
     >
+      <Finder area={area} commands={commands} onChoose={choose}>
+        {children}
+      </Finder>
+    </Modal>
+  );
+}
+
+function Finder({
+  area,
+  commands,
+  children,
+  onChoose,
+}: Omit<Props, "isBusy"> & { readonly onChoose: (command: Command) => void }) {
+  const [sought, setSought] = useState("");
+  const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = Object.values(commands).filter(({ name, keys }) =>
+    words.every((word) => name.toLowerCase().includes(word) || keys.some((key) => key.toLowerCase() === word)),
+  );
+  const { getInputProps, getMenuProps, getItemProps } = useCombobox<Command>({
+    items: found,
+    itemToString: (command) => command?.name ?? "",
+    isItemDisabled: (command) => !command.can(),
+    inputValue: sought,
+    selectedItem: null,
+    isOpen: true,
+    initialHighlightedIndex: 0,
+    defaultHighlightedIndex: 0,
+    onSelectedItemChange: ({ selectedItem }) => selectedItem && onChoose(selectedItem),
+  });
+  return (
+    <>
       <Modal.Header closeButton>
         <Modal.Title id="acts-title" as="h2">
           Acts of the {area}
         </Modal.Title>
-        <input
-          className="form-control"
-          role="combobox"
+        <Form.Control
+          {...getInputProps({ onChange: (event) => setSought(event.currentTarget.value) })}
           aria-label="Find an act"
-          aria-expanded="true"
-          aria-controls="acts-list"
-          aria-activedescendant={found.length > 0 ? `act-${marked}` : undefined}
           placeholder="Name or key; Enter does it"
           autoComplete="off"
           autoFocus
-          value={sought}
-          onChange={(event) => {
-            setSought(event.target.value);
-            setMarked(0);
-          }}
-          onKeyDown={press}
         />
       </Modal.Header>
       <Modal.Body>
-        <ul className="acts-list" id="acts-list" role="listbox" aria-label={`Acts of the ${area}`} ref={list}>
-          {found.map((command, i) => (
-            <li
-              key={command.name}
-              id={`act-${i}`}
-              role="option"
-              aria-selected={i === marked}
-              aria-disabled={!command.can()}
-              onMouseDown={(event) => event.preventDefault()}
-              onClick={() => act(command)}
-            >
+        <ul {...getMenuProps({ className: "acts-list", "aria-label": `Acts of the ${area}` })}>
+          {found.map((command, index) => (
+            <li key={command.name} {...getItemProps({ item: command, index })}>
               {command.name}
               <span>
                 {command.keys.map((key) => (
@@ -131,6 +123,6 @@ export function ActFinder({ area, commands, isBusy = NOTHING_ELSE, children }: P
         {found.length === 0 && <p className="quiet">No act of the {area} is called that.</p>}
         {children && words.length === 0 && <p className="quiet">{children}</p>}
       </Modal.Body>
-    </Modal>
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import { useId, useRef, useState } from "react";
+import Form from "react-bootstrap/Form";
 
 /** What a number may be, both ends included; `whole` ones only, or any. It comes from the tables of the file's reader. */
 export interface NumberRange {
@@ -47,7 +48,7 @@ export function NumberField({ label, range, unit, value, step, warn, onValue, on
 
   return (
     <div className={`labelled${warn ? " warn" : ""}${fault !== null ? " fault" : ""}`} title={fault ?? undefined}>
-      <label
+      <Form.Label
         htmlFor={id}
         className="drag"
         title="Drag to change"
@@ -67,8 +68,8 @@ export function NumberField({ label, range, unit, value, step, warn, onValue, on
         }}
       >
         {label}
-      </label>
-      <input
+      </Form.Label>
+      <Form.Control
         id={id}
         inputMode="decimal"
         autoComplete="off"

@@ -1,3 +1,6 @@
+import { useId } from "react";
+import Form from "react-bootstrap/Form";
+
 /** Something that is on or off, the label inside. */
 export function ToggleField({
   label,
@@ -9,15 +12,14 @@ export function ToggleField({
   readonly onValue: (value: boolean) => void;
 }) {
   return (
-    <button
-      type="button"
+    <Form.Check
+      type="switch"
       role="switch"
-      aria-checked={value}
+      id={useId()}
       className="labelled toggle"
-      onClick={() => onValue(!value)}
-    >
-      {label}
-      <span className="switch" aria-hidden="true" />
-    </button>
+      label={label}
+      checked={value}
+      onChange={(event) => onValue(event.target.checked)}
+    />
   );
 }

@@ -51,7 +51,7 @@ export function KeepWalk() {
       <div className="checks">
         {checks.map((check, i) => (
           <label key={checkText(check)} className="row-line">
-            <input type="checkbox" className="form-check-input m-0" checked={!off.has(i)} onChange={() => toggle(i)} />
+            <Form.Check.Input className="m-0" checked={!off.has(i)} onChange={() => toggle(i)} />
             <Pebble kind={off.has(i) ? "unreached" : "pass"} label={null} />
             <span className="mono">{checkText(check)}</span>
           </label>

@@ -15,6 +15,7 @@ import { useCommandKeys } from "../../look/use-commands.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";
 import { ReEntryTest } from "./re-entry-test.tsx";
 import "./floorplan.css";
+import { Segments } from "../../look/segments.tsx";
 
 /** The Floorplan: how rooms hang together, and what each remembers. */
 export function FloorplanPage() {
@@ -80,17 +81,16 @@ function Tools({ world }: { readonly world: World }) {
       </Form.Select>
       <span className="bar" />
       {frames !== null && (
-        <div className="segments" role="group" aria-label="State shown in the rooms">
-          <button type="button" aria-pressed={frame === 0} onClick={() => session.playing.showFrame(0)}>
-            Start
-          </button>
-          <button type="button" aria-pressed={frame > 0 && frame < frames} disabled>
-            Frame {frame}
-          </button>
-          <button type="button" aria-pressed={frame === frames} onClick={() => session.playing.showFrame(frames)}>
-            End
-          </button>
-        </div>
+        <Segments
+          label="State shown in the rooms"
+          value={frame === 0 ? "start" : frame === frames ? "end" : "between"}
+          choices={[
+            { value: "start", name: "Start" },
+            { value: "between", name: `Frame ${frame}`, disabled: true },
+            { value: "end", name: "End" },
+          ]}
+          onValue={(state) => session.playing.showFrame(state === "start" ? 0 : frames)}
+        />
       )}
       <LogChoice />
     </div>

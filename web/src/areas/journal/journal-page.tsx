@@ -12,6 +12,7 @@ import { journalAddress } from "../../session/project/api-client.ts";
 import { useProject, useProofs, useSaving } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import "./journal.css";
+import Form from "react-bootstrap/Form";
 
 const ASK_AGAIN_MS = 2000;
 
@@ -198,8 +199,8 @@ function Note({
     }
   };
   return (
-    <textarea
-      className="form-control"
+    <Form.Control
+      as="textarea"
       aria-label={`Note to revision ${revision}`}
       autoFocus
       rows={3}

@@ -18,6 +18,7 @@ import { useBench, useBoard, useProject, useProofs } from "../../use-session.ts"
 import { CloseUp } from "./close-up.tsx";
 import { partingText } from "./path-text.ts";
 import { WhatBrokeIt } from "./what-broke-it.tsx";
+import Form from "react-bootstrap/Form";
 
 /** The shown log: its checks, the frame that decides the chosen one, and what may be done about it. */
 export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen: () => void }) {
@@ -242,7 +243,7 @@ function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () =
   const [name, setName] = useState(id);
   const [fault, setFault] = useState<string | null>(null);
   return (
-    <form
+    <Form
       className="detail-form"
       onSubmit={(event) => {
         event.preventDefault();
@@ -254,9 +255,9 @@ function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () =
     >
       <label>
         <span>File name</span>
-        <input
+        <Form.Control
           ref={field}
-          className="form-control mono"
+          className="mono"
           value={name}
           maxLength={40}
           aria-invalid={fault !== null}
@@ -267,7 +268,7 @@ function RenameForm({ id, onDone }: { readonly id: string; readonly onDone: () =
         Rename
       </Button>
       {fault !== null && <p className="attention">{fault}</p>}
-    </form>
+    </Form>
   );
 }
 
@@ -275,7 +276,7 @@ function AcceptForm({ id, onDone }: { readonly id: string; readonly onDone: () =
   const field = useFocus<HTMLInputElement>();
   const [reason, setReason] = useState("");
   return (
-    <form
+    <Form
       className="detail-form"
       onSubmit={(event) => {
         event.preventDefault();
@@ -285,9 +286,8 @@ function AcceptForm({ id, onDone }: { readonly id: string; readonly onDone: () =
     >
       <label>
         <span>This is how it should walk, because</span>
-        <input
+        <Form.Control
           ref={field}
-          className="form-control"
           value={reason}
           maxLength={300}
           placeholder="the turn at the basin feels right now"
@@ -297,6 +297,6 @@ function AcceptForm({ id, onDone }: { readonly id: string; readonly onDone: () =
       <Button type="submit" variant="main" disabled={reason.trim() === ""}>
         Accept
       </Button>
-    </form>
+    </Form>
   );
 }

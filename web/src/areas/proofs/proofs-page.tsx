@@ -17,6 +17,8 @@ import { Board } from "./board.tsx";
 import { LogDetail } from "./log-detail.tsx";
 import { RandomWalksPanel } from "./random-walks-panel.tsx";
 import "./proofs.css";
+import { Segments } from "../../look/segments.tsx";
+import Form from "react-bootstrap/Form";
 
 /** Proofs: do all logs still hold after the last change? */
 export function ProofsPage() {
@@ -88,28 +90,23 @@ function Tools({
   const server = useProofs((state) => state.server);
   const saving = useSaving();
   const running = server?.state === "running";
-  const choice = (which: BoardFilter, name: string, n: number) => (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={filter === which}
-      onClick={() => session.board.chooseFilter(which)}
-    >
-      {name} {n}
-    </button>
-  );
   const search = useRef<HTMLInputElement>(null);
   useEffect(() => session.asked.searchLogs.answer(() => search.current?.focus()), []);
   return (
     <div className="proof-tools">
-      <div className="segments" role="radiogroup" aria-label="Show">
-        {choice("all", "All", rows.length)}
-        {choice("failing", "Failing", rows.filter(isFailing).length)}
-        {choice("path", "Path differs", rows.filter(pathDiffers).length)}
-      </div>
+      <Segments
+        label="Show"
+        value={filter}
+        choices={[
+          { value: "all", name: `All ${rows.length}` },
+          { value: "failing", name: `Failing ${rows.filter(isFailing).length}` },
+          { value: "path", name: `Path differs ${rows.filter(pathDiffers).length}` },
+        ]}
+        onValue={session.board.chooseFilter}
+      />
       <label className="search">
         <Icon name="search" />
-        <input
+        <Form.Control
           ref={search}
           type="search"
           aria-label="Search"

@@ -4,23 +4,24 @@ import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
+import ProgressBar from "react-bootstrap/ProgressBar";
+import { SelectField } from "../../look/select-field.tsx";
+import { TextField } from "../../look/text-field.tsx";
 
 /** Random walks: seeded inputs look for broken laws, and what breaks one is offered as a short log. */
 export function RandomWalksPanel({ world }: { readonly world: World }) {
   const { asked, rules, phase, walked, took, findings, refused } = useStore(session.randomWalks.store);
   const walking = phase === "walking";
   const number = (label: string, value: number, min: number, max: number, set: (value: number) => void) => (
-    <label className="labelled">
-      <span className="name">{label}</span>
-      <input
-        type="number"
-        value={value}
-        min={min}
-        max={max}
-        disabled={walking}
-        onChange={(event) => set(Math.max(min, Math.min(max, Math.round(Number(event.target.value)) || min)))}
-      />
-    </label>
+    <TextField
+      label={label}
+      type="number"
+      value={value}
+      min={min}
+      max={max}
+      disabled={walking}
+      onChange={(event) => set(Math.max(min, Math.min(max, Math.round(Number(event.target.value)) || min)))}
+    />
   );
   return (
     <aside className="proof-detail" aria-label="Random walks">
@@ -45,25 +46,18 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
           {number("Walks", asked.runs, 1, 1_000_000, (runs) => session.randomWalks.askRandomWalks({ runs }))}
           {number("Frames", asked.frames, 1, 100_000, (frames) => session.randomWalks.askRandomWalks({ frames }))}
           {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => session.randomWalks.askRandomWalks({ seed }))}
-          <label className="labelled">
-            <span className="name">Rules</span>
-            <select
-              value={rules ?? world.activeRules}
-              disabled={walking}
-              onChange={(event) => session.randomWalks.chooseRandomWalkRules(event.target.value)}
-            >
-              {world.rules.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <SelectField
+            label="Rules"
+            value={rules ?? world.activeRules}
+            choices={world.rules.map(({ id, name }) => [id, name] as const)}
+            disabled={walking}
+            onValue={(id) => session.randomWalks.chooseRandomWalkRules(id)}
+          />
         </div>
         <p className="quiet">Laws: {[...world.laws, ...GAIT_LAWS].join("; ")}.</p>
         {phase !== "none" && (
           <div role="status">
-            <progress className="wander-progress" value={walked} max={asked.runs} aria-label="Walks done" />
+            <ProgressBar now={walked} max={asked.runs} label="Walks done" visuallyHidden />
             <p>
               {walked} of {plural(asked.runs, "walk")}
               {took > 0 && `, ${(took / 1000).toFixed(1)} s`}

@@ -7,6 +7,7 @@ import { RoomPicture } from "../../field/room-picture.ts";
 import { useShelf } from "../../use-shelf.ts";
 import type { TypedWorld } from "../../session/shelf/make-world.ts";
 import { SIZES, TEMPLATES, readTyped } from "../../session/shelf/make-world.ts";
+import { TextField } from "../../look/text-field.tsx";
 
 /** Makes a world: by typing its first room, or an empty one. */
 export function MakeWorld() {
@@ -16,16 +17,15 @@ export function MakeWorld() {
     <>
       <div className="row-line">
         <h2 className="grow">Make a world</h2>
-        <label className="labelled world-called">
-          <span className="name">Name</span>
-          <input
-            aria-label="Name of the new world"
-            placeholder="New world"
-            maxLength={80}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-        </label>
+        <TextField
+          label="Name"
+          className="world-called"
+          aria-label="Name of the new world"
+          placeholder="New world"
+          maxLength={80}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
       </div>
       <TypeRoom name={called} />
       <Empty name={called} />
@@ -71,8 +71,9 @@ function TypeRoom({ name }: { readonly name: string }) {
           ))}
         </Form.Select>
       </div>
-      <textarea
-        className="form-control mono"
+      <Form.Control
+        as="textarea"
+        className="mono"
         aria-label="Room as text"
         aria-invalid={first !== undefined}
         spellCheck={false}
@@ -150,16 +151,15 @@ function Empty({ name }: { readonly name: string }) {
     whole(size.tile, SIZES.tileSize),
   ];
   const field = (label: string, key: keyof typeof size, unit: string, fine: boolean) => (
-    <label className={`labelled${fine ? "" : " fault"}`}>
-      <span className="name">{label}</span>
-      <input
-        aria-label={label}
-        inputMode="numeric"
-        value={size[key]}
-        onChange={(event) => setSize({ ...size, [key]: event.target.value })}
-      />
+    <TextField
+      label={label}
+      className={fine ? "" : "fault"}
+      inputMode="numeric"
+      value={size[key]}
+      onChange={(event) => setSize({ ...size, [key]: event.target.value })}
+    >
       {unit !== "" && <span className="unit">{unit}</span>}
-    </label>
+    </TextField>
   );
   return (
     <section className="empty-world" aria-label="Empty world">

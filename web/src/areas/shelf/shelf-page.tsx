@@ -15,6 +15,7 @@ import { BringIn } from "./bring-in.tsx";
 import { DeletedStrip } from "./deleted-strip.tsx";
 import { WorldCard } from "./world-card.tsx";
 import "./shelf.css";
+import Form from "react-bootstrap/Form";
 
 /** The Shelf: which worlds are there, what state each is in, and how files come in. */
 export function ShelfPage() {
@@ -55,7 +56,7 @@ export function ShelfPage() {
             <span className="grow" />
             <label className="search">
               <Icon name="search" />
-              <input
+              <Form.Control
                 type="search"
                 aria-label="Search"
                 placeholder="World, room or log"

@@ -1,6 +1,7 @@
 import { shelfParts } from "../../page-shelf.ts";
 import type { WorldEntry } from "@keen-pebble/server/api";
 import { Link } from "react-router";
+import Form from "react-bootstrap/Form";
 
 /** A world's name, which opens it; or a field to give it another one. */
 export function WorldName({
@@ -26,8 +27,8 @@ export function WorldName({
     if (name.trim() !== "" && name.trim() !== world.name) shelfParts.shelf.renameWorld(world, name.trim());
   };
   return (
-    <input
-      className="form-control naming"
+    <Form.Control
+      className="naming"
       aria-label={`New name of ${world.name}`}
       defaultValue={world.name}
       maxLength={80}
