@@ -1,7 +1,17 @@
 // `npm run planted-faults [-- --seed N --count N]`: plants faults one by one, by seed, in a copy of the checkout: a turned
 // operator, a bound that is off by one, a missing case. Says for each which test found it, and lists those that none did.
 import { spawnSync } from "node:child_process";
-import { chmodSync, cpSync, mkdtempSync, readFileSync, readdirSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  cpSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { parseArgs } from "node:util";
@@ -122,20 +132,19 @@ function finder(project, file) {
     { cwd: tree, env, encoding: "utf8", timeout: 300_000 },
   );
   if (ran.status === 0) return null;
-  try {
-    const { testResults } = JSON.parse(readFileSync(report, "utf8"));
-    const failed = testResults.flatMap((each) =>
-      each.assertionResults
-        .filter(({ status }) => status === "failed")
-        .map(({ fullName }) => `${path.relative(tree, each.name)}: ${fullName.trim()}`),
-    );
-    return (
-      failed[0] ??
-      `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? file)}: does not load`
-    );
-  } catch {
-    return ran.error ? "runs for ever" : "does not run";
-  }
+  if (ran.error) return "runs for ever";
+  // A suite that does not even start says nothing of the fault.
+  if (!existsSync(report)) throw new Error(`the tests of ${project} did not run:\n${ran.stderr.slice(-2000)}`);
+  const { testResults } = JSON.parse(readFileSync(report, "utf8"));
+  const failed = testResults.flatMap((each) =>
+    each.assertionResults
+      .filter(({ status }) => status === "failed")
+      .map(({ fullName }) => `${path.relative(tree, each.name)}: ${fullName.trim()}`),
+  );
+  return (
+    failed[0] ??
+    `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? file)}: does not load`
+  );
 }
 
 const missed = [];

@@ -149,6 +149,8 @@ describe("a room text that is not in order is refused at row and column", () => 
     ["#\n\n# = tile Wall!", 3, 10, "expected an id, `on TILE` or `KEY=VALUE` after `tile`"],
     ["#\n\n# = tile block flags=wet", 3, 1, "tile block has the flags solid in this world, not wet"],
     ["#\n\n# = tile new flags=Wet", 3, 1, '"Wet" is no flag'],
+    ["S\n\nS = start facing=up facing=down", 3, 21, "facing stands twice"],
+    ["K\n\nK = door lock-1 lock.kind=none lock.kind=item", 3, 32, "lock.kind stands twice"],
     ["KK\n\nK = hazard vent-1", 1, 2, '"K" stands at row 1, column 1 already'],
     ["K\n\nK = item i-1", 3, 1, "give: is required"],
     ["K\n\nK = item i-1 give=bead count=x", 3, 24, 'count: "x" is no value'],

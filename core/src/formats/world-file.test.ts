@@ -96,6 +96,21 @@ describe("a broken world is refused at its place", () => {
       ],
       "tiles[2].shape.points: must be the corners of a strictly convex polygon",
     ],
+    ...(
+      [
+        [-1, 0, 4, 4],
+        [0, -1, 4, 4],
+        [13, 0, 4, 4],
+        [0, 13, 4, 4],
+      ] as const
+    ).map(
+      (box) =>
+        [
+          ["tiles", 2, "shape"],
+          { kind: "boxes", boxes: [[0, 0, 16, 16], box] },
+          "tiles[2].shape.boxes[1]: must lie inside the cell, 0 to 16 px",
+        ] as const,
+    ),
     [["tiles", 1, "shape"], { kind: "round" }, 'tiles[1].shape.kind: must be one of full, boxes, poly, found "round"'],
     [["tiles", 1, "look", "pattern"], "plaid", "tiles[1].look.pattern: must be one of"],
     [["rules", 0, "glide", "speed"], 17, "rules[0].glide.speed: must be px, at least 1/256 and at most 16, found 17"],

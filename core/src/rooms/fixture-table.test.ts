@@ -6,9 +6,11 @@ import { compile } from "../simulation/compile.ts";
 import { run } from "../replay/run.ts";
 import { STATUS_NAMES } from "../world/vocabulary.ts";
 import { traceText } from "../simulation/trace.ts";
+import { RESPONSES } from "../world/responses.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { World } from "../world/world.ts";
 
+const RESPONSE_NAMES = Object.keys(RESPONSES) as (keyof typeof RESPONSES)[];
 const plain = { touch: "cell", keeps: "run" } as const;
 const item = (id: string, x: number, more: object = {}): Fixture => ({
   id,
@@ -227,4 +229,28 @@ it("a portal that nobody steps on changes nothing, whatever the walker carries o
   expect(places(quick([portal(7)]))).toEqual(places(quick([])));
   // On the cell that is reached it ends the frame's movement.
   expect(places(quick([portal(1)]))[3]).not.toBe(places(quick([]))[3]);
+});
+
+describe.each([
+  ["hop", {}],
+  ["glide", {}],
+  ...RESPONSE_NAMES.flatMap((response) => [
+    ["roam", { roam: { response, speedX: 2, speedY: 2 } }] as const,
+    ["drift", { drift: { response } }] as const,
+  ]),
+] as const)("a door is pushed open by %s %j", (gait, options) => {
+  it.each([
+    ["R", [3, 2]],
+    ["L", [1, 2]],
+    ["D", [2, 3]],
+    ["U", [2, 1]],
+  ] as const)("towards %s, and by no other key", (key, cell) => {
+    const base = tinyWorld(["     ", "     ", "  S  ", "     ", "     "], { ...options, gait });
+    const [room] = base.rooms;
+    const fixture: Fixture = { ...door({ kind: "none" }), cell };
+    const world = { ...base, rooms: [{ ...room!, fixtures: [fixture] }] };
+    expect(happens(world, `40 ${key}`)).toContain("open:door");
+    for (const other of [..."LRUD"].filter((each) => each !== key))
+      expect(happens(world, `40 ${other}`)).not.toContain("open");
+  });
 });

@@ -55,10 +55,8 @@ export class InvariantWatch {
     }));
   }
 
-  /** Begins another walk. */
+  /** Begins another walk; where it stands at first says its first row. */
   begin(): void {
-    this.overlapped = false;
-    this.outside = false;
     this.heldX = 0;
     this.heldY = 0;
     this.first = true;
