@@ -3,12 +3,11 @@ import type { Explanation } from "@keen-pebble/core/simulate";
 import type { Rules, World } from "@keen-pebble/core/world";
 import { roundPx } from "@keen-pebble/core/analyse";
 import { FACINGS } from "@keen-pebble/core/world";
-import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
 import { directionWord } from "./arrow.tsx";
 import "./findings.css";
 import Table from "react-bootstrap/Table";
-import Button from "react-bootstrap/Button";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** The shown frame here and elsewhere, value by value; what differs is stressed. */
 export function BesideTable({ world, rules }: { readonly world: World; readonly rules: Rules }) {
@@ -43,15 +42,7 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
           </button>
         )}
         <span className="grow" />
-        <Button
-          variant="bare"
-          className="btn-icon"
-          aria-label="Take the other run away"
-          title="Take the other run away"
-          onClick={() => session.beside.layBeside(null)}
-        >
-          <Icon name="close" />
-        </Button>
+        <BareButton icon="close" name="Take the other run away" onClick={() => session.beside.layBeside(null)} />
       </div>
       <Table>
         <thead>

@@ -1,5 +1,5 @@
 import { session } from "../page-session.ts";
-import type { Body, Rules, World } from "@keen-pebble/core/world";
+import type { Body, Rules, World, Pair } from "@keen-pebble/core/world";
 import { bodyText } from "@keen-pebble/core/analyse";
 import { bodyReach } from "@keen-pebble/core/formats";
 import { LIMITS } from "@keen-pebble/core/world";
@@ -9,6 +9,7 @@ import type { NumberRange } from "../look/number-field.tsx";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { Segments } from "../look/segments.tsx";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
 export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
@@ -18,29 +19,7 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
     session.ruleSets.changeRules(rules.id, { path: "walker.body", value: after }, stroke);
   return (
     <>
-      <div className="blocked-by" role="group" aria-label="Blocked by">
-        <span className="quiet">Blocked by</span>
-        {world.flags.map((flag) => {
-          const on = blockedBy.includes(flag);
-          return (
-            <button
-              key={flag}
-              type="button"
-              className="flag-toggle"
-              aria-pressed={on}
-              onClick={() =>
-                session.ruleSets.changeRules(rules.id, {
-                  path: "walker.blockedBy",
-                  value: on ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag],
-                })
-              }
-            >
-              {flag}
-            </button>
-          );
-        })}
-        {world.flags.length === 0 && <span className="quiet">no flags yet</span>}
-      </div>
+      <BlockedBy world={world} blockedBy={blockedBy} rules={rules} />
       <div className="two settings">
         <button
           type="button"
@@ -79,6 +58,43 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
         </div>
       )}
     </>
+  );
+}
+
+/** The flags of the world as toggles: those that stop the walker are on. */
+function BlockedBy({
+  world,
+  blockedBy,
+  rules,
+}: {
+  readonly world: World;
+  readonly blockedBy: readonly string[];
+  readonly rules: Rules;
+}) {
+  return (
+    <div className="blocked-by" role="group" aria-label="Blocked by">
+      <span className="quiet">Blocked by</span>
+      {world.flags.map((flag) => {
+        const on = blockedBy.includes(flag);
+        return (
+          <button
+            key={flag}
+            type="button"
+            className="flag-toggle"
+            aria-pressed={on}
+            onClick={() =>
+              session.ruleSets.changeRules(rules.id, {
+                path: "walker.blockedBy",
+                value: on ? blockedBy.filter((each) => each !== flag) : [...blockedBy, flag],
+              })
+            }
+          >
+            {flag}
+          </button>
+        );
+      })}
+      {world.flags.length === 0 && <span className="quiet">no flags yet</span>}
+    </div>
   );
 }
 
@@ -146,34 +162,7 @@ function ProbeFields({
   return (
     <ol className="probes">
       {body.points.map(([x, y], i) => (
-        <li key={i}>
-          <NumberField
-            label={`${i + 1} x`}
-            range={range}
-            value={x}
-            step={1}
-            onValue={(value, stroke) => set(i, 0, value, stroke)}
-            onStrokeEnd={session.project.endStroke}
-          />
-          <NumberField
-            label="y"
-            range={range}
-            value={y}
-            step={1}
-            onValue={(value, stroke) => set(i, 1, value, stroke)}
-            onStrokeEnd={session.project.endStroke}
-          />
-          <button
-            type="button"
-            className="btn btn-bare btn-icon"
-            aria-label={`Take probe ${i + 1} away`}
-            title={`Take probe ${i + 1} away`}
-            disabled={body.points.length === 1}
-            onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}
-          >
-            <Icon name="close" />
-          </button>
-        </li>
+        <Probe key={i} i={i} range={range} x={x} set={set} y={y} body={body} onBody={onBody} />
       ))}
       {body.points.length < LIMITS.probes[1] && (
         <li>
@@ -189,6 +178,52 @@ function ProbeFields({
         </li>
       )}
     </ol>
+  );
+}
+
+/** One probe: its place and the button that takes it away. */
+function Probe({
+  i,
+  range,
+  x,
+  set,
+  y,
+  body,
+  onBody,
+}: {
+  readonly i: number;
+  readonly range: { min: number; max: number; whole: boolean };
+  readonly x: number;
+  readonly set: (index: number, axis: 0 | 1, value: number, stroke: string | null) => boolean;
+  readonly y: number;
+  readonly body: { readonly kind: "probes"; readonly points: readonly Pair[]; readonly flush: "free" | "blocks" };
+  readonly onBody: OnBody;
+}) {
+  return (
+    <li>
+      <NumberField
+        label={`${i + 1} x`}
+        range={range}
+        value={x}
+        step={1}
+        onValue={(value, stroke) => set(i, 0, value, stroke)}
+        onStrokeEnd={session.project.endStroke}
+      />
+      <NumberField
+        label="y"
+        range={range}
+        value={y}
+        step={1}
+        onValue={(value, stroke) => set(i, 1, value, stroke)}
+        onStrokeEnd={session.project.endStroke}
+      />
+      <BareButton
+        icon="close"
+        name={`Take probe ${i + 1} away`}
+        disabled={body.points.length === 1}
+        onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}
+      />
+    </li>
   );
 }
 

@@ -8,6 +8,7 @@ import { useBench, useFixes, useProject } from "../use-session.ts";
 import type { FixesState } from "../session/bench/fixes.ts";
 import "./findings.css";
 import ProgressBar from "react-bootstrap/ProgressBar";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
 export function Findings({ rules }: { readonly rules: Rules }) {
@@ -88,15 +89,11 @@ function Search({ search, rules }: { readonly search: NonNullable<FixesState["se
         </span>
         {!under && <span className="mono quiet">{(took / 1000).toFixed(2)} s</span>}
         <span className="grow" />
-        <button
-          type="button"
-          className="btn btn-bare btn-icon"
-          aria-label={under ? "Stop the search" : "Put the list away"}
-          title={under ? "Stop the search" : "Put the list away"}
+        <BareButton
+          icon="close"
+          name={under ? "Stop the search" : "Put the list away"}
           onClick={session.fixes.endSearch}
-        >
-          <Icon name="close" />
-        </button>
+        />
       </div>
       {under && <ProgressBar now={done} max={all} label="Changes tried" visuallyHidden />}
       {!under && fixes.length === 0 && (

@@ -2,10 +2,9 @@ import { session } from "../page-session.ts";
 import type { Rules, World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
-import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
 import Form from "react-bootstrap/Form";
-import Button from "react-bootstrap/Button";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** The rule set that the shown log goes by: choose another, lay one beside, copy, rename, take away. */
 export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {
@@ -24,53 +23,70 @@ export function RulesMenu({ world, rules }: { readonly world: World; readonly ru
       >
         <span className="quiet">Rules</span> {rules.name}
       </Dropdown.Toggle>
-      <Dropdown.Menu>
-        <Dropdown.Header>This log goes by</Dropdown.Header>
-        {world.rules.map(({ id, name, gait }) => (
-          <Dropdown.Item
-            key={id}
-            as="button"
-            active={id === rules.id}
-            aria-current={id === rules.id}
-            onClick={() => session.ruleSets.goBy(id)}
-          >
-            {name}{" "}
-            <span className="quiet">
-              {gait}
-              {id === world.activeRules ? ", the world's own" : ""}
-            </span>
-          </Dropdown.Item>
-        ))}
-        <Dropdown.Divider />
-        {others.map(({ id, name }) => (
-          <Dropdown.Item key={id} as="button" onClick={() => session.beside.layBeside(beside === id ? null : id)}>
-            {beside === id ? `Take ${name} away from beside` : `Lay ${name} beside`}
-          </Dropdown.Item>
-        ))}
-        {others.length === 0 && (
-          <Dropdown.ItemText className="quiet">
-            Copy it, change the copy, and lay one beside the other
-          </Dropdown.ItemText>
-        )}
-        <Dropdown.Divider />
-        <Dropdown.Item as="button" onClick={() => session.ruleSets.copyRules(rules.id)}>
-          Copy {rules.name}
-        </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => setNaming(true)}>
-          Rename {rules.name}
-        </Dropdown.Item>
-        {rules.id !== world.activeRules && (
-          <Dropdown.Item as="button" onClick={() => session.ruleSets.makeWorldsOwn(rules.id)}>
-            Make {rules.name} the world's own
-          </Dropdown.Item>
-        )}
-        {others.length > 0 && (
-          <Dropdown.Item as="button" onClick={() => session.ruleSets.removeRules(rules.id)}>
-            Take {rules.name} away
-          </Dropdown.Item>
-        )}
-      </Dropdown.Menu>
+      <RulesItems world={world} rules={rules} others={others} beside={beside} setNaming={setNaming} />
     </Dropdown>
+  );
+}
+
+/** What can be done with the rule set that the log goes by. */
+function RulesItems({
+  world,
+  rules,
+  others,
+  beside,
+  setNaming,
+}: {
+  readonly world: World;
+  readonly rules: Rules;
+  readonly others: Rules[];
+  readonly beside: string | null;
+  readonly setNaming: React.Dispatch<React.SetStateAction<boolean>>;
+}) {
+  return (
+    <Dropdown.Menu>
+      <Dropdown.Header>This log goes by</Dropdown.Header>
+      {world.rules.map(({ id, name, gait }) => (
+        <Dropdown.Item
+          key={id}
+          as="button"
+          active={id === rules.id}
+          aria-current={id === rules.id}
+          onClick={() => session.ruleSets.goBy(id)}
+        >
+          {name}{" "}
+          <span className="quiet">
+            {gait}
+            {id === world.activeRules ? ", the world's own" : ""}
+          </span>
+        </Dropdown.Item>
+      ))}
+      <Dropdown.Divider />
+      {others.map(({ id, name }) => (
+        <Dropdown.Item key={id} as="button" onClick={() => session.beside.layBeside(beside === id ? null : id)}>
+          {beside === id ? `Take ${name} away from beside` : `Lay ${name} beside`}
+        </Dropdown.Item>
+      ))}
+      {others.length === 0 && (
+        <Dropdown.ItemText className="quiet">Copy it, change the copy, and lay one beside the other</Dropdown.ItemText>
+      )}
+      <Dropdown.Divider />
+      <Dropdown.Item as="button" onClick={() => session.ruleSets.copyRules(rules.id)}>
+        Copy {rules.name}
+      </Dropdown.Item>
+      <Dropdown.Item as="button" onClick={() => setNaming(true)}>
+        Rename {rules.name}
+      </Dropdown.Item>
+      {rules.id !== world.activeRules && (
+        <Dropdown.Item as="button" onClick={() => session.ruleSets.makeWorldsOwn(rules.id)}>
+          Make {rules.name} the world's own
+        </Dropdown.Item>
+      )}
+      {others.length > 0 && (
+        <Dropdown.Item as="button" onClick={() => session.ruleSets.removeRules(rules.id)}>
+          Take {rules.name} away
+        </Dropdown.Item>
+      )}
+    </Dropdown.Menu>
   );
 }
 
@@ -100,9 +116,7 @@ function NameField({ rules, onDone }: { readonly rules: Rules; readonly onDone: 
           if (event.key === "Escape") onDone();
         }}
       />
-      <Button type="submit" variant="plain" className="btn-icon" aria-label="Keep the name" title="Keep the name">
-        <Icon name="check" />
-      </Button>
+      <BareButton icon="check" name="Keep the name" variant="plain" type="submit" />
     </Form>
   );
 }

@@ -1,7 +1,7 @@
 import { session } from "../page-session.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
-import type { Room, Rules } from "@keen-pebble/core/world";
+import type { Room, Rules, World } from "@keen-pebble/core/world";
 import { ARRIVE } from "@keen-pebble/core/world";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
@@ -27,6 +27,19 @@ import { walkerRow } from "./walker-row.ts";
 
 /** Handles are shown while the pointer is this near to one, in px of the screen. */
 const HANDLES_NEAR = 40;
+
+/** What is painted: the room and the state of the Bench, its right and lower edge in px of the canvas. */
+interface Scene {
+  readonly c: CanvasRenderingContext2D;
+  readonly state: BenchState;
+  readonly project: Project;
+  readonly room: Room;
+  /** Px of the room a cell's side. */
+  readonly size: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly roomNumber: number;
+}
 
 /** Draws the field on its canvas whenever a store changed, once a frame of the screen at most. */
 export class FieldPainter {
@@ -142,9 +155,23 @@ export class FieldPainter {
     const right = left + room.width * size * zoom;
     const bottom = top + room.height * size * zoom;
 
+    const scene: Scene = { c, state, project, room, size, right, bottom, roomNumber: world.rooms.indexOf(room) };
+    this.paintRoom(scene, colours.lineStrong);
+    this.paintWalker(scene);
+    if (this.closeUp) return;
+    this.paintAround(scene);
+    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null)
+      session.latency.notePicture(state.run.changedAt);
+    this.painted = state.run;
+  }
+
+  /** The room, what stands in it, and the trails. */
+  private paintRoom({ c, state, project, room, size, right, bottom, roomNumber }: Scene, edge: string): void {
+    const { world } = project;
+    const { zoom, left, top } = this.view;
     this.picture ??= new RoomPicture(world);
     this.picture.draw(c, world, room, zoom, left, top, this.width, this.height, session.sheets.store.getState().images);
-    c.strokeStyle = colours.lineStrong;
+    c.strokeStyle = edge;
     c.lineWidth = 1;
     c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);
     this.drawClearance(c, state, room, size);
@@ -161,35 +188,25 @@ export class FieldPainter {
         this.width,
         this.height,
       );
-
-    const roomNumber = world.rooms.indexOf(room);
     c.save();
     c.beginPath();
     c.rect(left, top, right - left, bottom - top);
     c.clip();
     this.drawTrails(c, state, roomNumber, size);
     c.restore();
+  }
 
+  /** The walker, and why it does what it does in the shown frame. */
+  private paintWalker({ c, state, project, room, size, right, bottom, roomNumber }: Scene): void {
+    const { world } = project;
+    const { overlays } = state;
     const row = walkerRow(state);
     const explanation = shownExplanation(state);
     const body = shownRules(state, project)?.walker.body ?? null;
-    if (row && row.room === roomNumber && body !== null) {
-      const { overlays } = state;
+    if (row === null || row.room !== roomNumber) return;
+    if (body !== null) {
       if (overlays.body && explanation) drawTested(c, explanation, body, this.view, size);
-      const picture = walkerPicture(world, session.sheets.store.getState().images, row.facing, row.pose);
-      c.imageSmoothingEnabled = false;
-      if (picture !== null)
-        c.drawImage(
-          picture.image,
-          picture.x,
-          picture.y,
-          picture.side,
-          picture.side,
-          left + (row.x + picture.left) * zoom,
-          top + (row.y + picture.top) * zoom,
-          picture.drawn * zoom,
-          picture.drawn * zoom,
-        );
+      this.drawPicture(c, world, row);
       if (overlays.body) drawBody(c, body, row.x, row.y, this.view);
       if (explanation && overlays.velocity) drawVelocity(c, explanation, body, this.view);
       if (explanation && overlays.body) {
@@ -200,10 +217,31 @@ export class FieldPainter {
           this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
       }
     }
-    if (row && row.room === roomNumber && state.overlays.camera)
-      this.drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), right, bottom);
-    if (this.closeUp) return;
+    if (overlays.camera) this.drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), right, bottom);
+  }
+
+  private drawPicture(c: CanvasRenderingContext2D, world: World, row: WalkerRow): void {
+    const { zoom, left, top } = this.view;
+    const picture = walkerPicture(world, session.sheets.store.getState().images, row.facing, row.pose);
+    c.imageSmoothingEnabled = false;
+    if (picture === null) return;
+    c.drawImage(
+      picture.image,
+      picture.x,
+      picture.y,
+      picture.side,
+      picture.side,
+      left + (row.x + picture.left) * zoom,
+      top + (row.y + picture.top) * zoom,
+      picture.drawn * zoom,
+      picture.drawn * zoom,
+    );
+  }
+
+  /** The pen's cells, rulers, legend and axes. */
+  private paintAround({ c, state, project, room, size, right, bottom, roomNumber }: Scene): void {
     this.drawBrush(c, state, project, room);
+    const row = walkerRow(state);
     const occupied =
       row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
     drawRulers(c, this.view, room, size, occupied, this.width, this.height);
@@ -216,9 +254,6 @@ export class FieldPainter {
       this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null,
     );
     drawAxes(c, this.view, this.width, this.height);
-    if (state.run !== null && state.run !== this.painted && state.run.changedAt !== null)
-      session.latency.notePicture(state.run.changedAt);
-    this.painted = state.run;
   }
 
   private drawGrid(c: CanvasRenderingContext2D, room: Room, size: number): void {

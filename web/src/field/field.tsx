@@ -8,9 +8,8 @@ import type { Overlay } from "../session/bench/bench-store.ts";
 import { PENS } from "../session/bench/bench-store.ts";
 import { KIND_TYPE } from "../session/bench/fixtures.ts";
 import { useBench, useProject } from "../use-session.ts";
-import type { BodyHandle } from "./body-handles.ts";
-import { handleAt } from "./body-handles.ts";
 import { useStore } from "zustand";
+import { FieldHand } from "./field-hand.ts";
 import { FieldPainter } from "./field-painter.ts";
 
 const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
@@ -92,29 +91,55 @@ function ToolRow() {
   );
 }
 
-/** What the pointer is at while a button is down. */
-interface Drag {
-  readonly kind: "paint" | "pan" | "body" | "place";
-  x: number;
-  y: number;
-  /** The body's corner or probe that is dragged. */
-  readonly handle?: BodyHandle;
-  readonly stroke?: string;
-}
-
 function FieldCanvas() {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const painter = useRef<FieldPainter | null>(null);
-  const drag = useRef<Drag | null>(null);
+  const painter = usePainter(canvas);
   const [panning, setPanning] = useState(false);
+  const [hand] = useState(() => new FieldHand(() => painter.current, setPanning));
   const tool = useBench((state) => state.tool);
+  return (
+    <canvas
+      ref={canvas}
+      className={`field-canvas ${panning ? "panning" : tool}`}
+      tabIndex={0}
+      role="img"
+      aria-label="The room; the status line tells what is under the pointer"
+      onPointerDown={hand.down}
+      onPointerMove={hand.move}
+      onPointerUp={hand.up}
+      onPointerCancel={hand.up}
+      onPointerLeave={() => session.shownRoom.pointAt(null)}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes(KIND_TYPE)) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        const kind = event.dataTransfer.getData(KIND_TYPE);
+        const cell = hand.cellAt(event);
+        if (kind === "" || cell === null || session.benchStore.getState().walk !== null) return;
+        event.preventDefault();
+        session.fixtures.takeUpKind(kind as FixtureKindName);
+        session.fixtures.beginPlacing(cell, false);
+        session.fixtures.finishPlacing();
+      }}
+      onContextMenu={(event) => {
+        event.preventDefault();
+        const cell = hand.cellAt(event);
+        if (cell !== null && session.benchStore.getState().walk === null)
+          session.walks.setDown(cell.x, cell.y, event.shiftKey);
+      }}
+    />
+  );
+}
 
+/** Paints the field on its canvas as long as it is shown; the wheel zooms, with Shift it pans. */
+function usePainter(canvas: React.RefObject<HTMLCanvasElement | null>): React.RefObject<FieldPainter | null> {
+  const painter = useRef<FieldPainter | null>(null);
   useEffect(() => {
-    const made = new FieldPainter(canvas.current!);
+    const element = canvas.current!;
+    const made = new FieldPainter(element);
     painter.current = made;
     const unasked = session.asked.fitRoom.answer(() => made.fit());
     void document.fonts.ready.then(() => made.pan(0, 0));
-    const element = canvas.current!;
     // Not through React: its wheel listener cannot keep the page from scrolling.
     const wheel = (event: WheelEvent): void => {
       event.preventDefault();
@@ -128,118 +153,5 @@ function FieldCanvas() {
       unasked();
     };
   }, []);
-
-  const cellAt = (event: React.MouseEvent): { x: number; y: number } | null => {
-    const size = session.project.store.getState().project?.world.tileSize;
-    if (size === undefined || painter.current === null) return null;
-    const px = painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY);
-    return { x: Math.floor(px.x / size), y: Math.floor(px.y / size) };
-  };
-
-  const down = (event: React.PointerEvent): void => {
-    // The field has the keyboard once it was clicked.
-    canvas.current!.focus({ preventScroll: true });
-    if (event.button === 1) {
-      event.preventDefault();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = { kind: "pan", x: event.clientX, y: event.clientY };
-      setPanning(true);
-      return;
-    }
-    const handle =
-      event.button === 0
-        ? handleAt(painter.current?.handles() ?? [], event.nativeEvent.offsetX, event.nativeEvent.offsetY)
-        : null;
-    if (handle !== null) {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = { kind: "body", x: event.clientX, y: event.clientY, handle, stroke: crypto.randomUUID() };
-      return;
-    }
-    const cell = cellAt(event);
-    const state = session.benchStore.getState();
-    if (event.button !== 0 || cell === null || state.walk !== null) return;
-    if (event.altKey) {
-      session.painting.pickTile(cell);
-      return;
-    }
-    if (state.tool === "place") {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = { kind: "place", x: event.clientX, y: event.clientY };
-      session.fixtures.beginPlacing(cell, event.shiftKey || event.ctrlKey);
-      return;
-    }
-    if (state.tool !== "paint") return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { kind: "paint", ...cell };
-    session.painting.beginStroke(cell);
-  };
-
-  const move = (event: React.PointerEvent): void => {
-    if (painter.current !== null)
-      session.shownRoom.pointAt(painter.current.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY));
-    const { current } = drag;
-    if (current === null) return;
-    if (current.kind === "pan") {
-      painter.current!.pan(event.clientX - current.x, event.clientY - current.y);
-      current.x = event.clientX;
-      current.y = event.clientY;
-      return;
-    }
-    if (current.kind === "body") {
-      const zoom = painter.current!.zoomNow();
-      const body = current.handle!.drag(
-        Math.round((event.clientX - current.x) / zoom),
-        Math.round((event.clientY - current.y) / zoom),
-      );
-      const rules = session.fixes.shownRules();
-      if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body))
-        session.ruleSets.changeRules(rules.id, { path: "walker.body", value: body }, current.stroke);
-      return;
-    }
-    const cell = cellAt(event);
-    if (cell === null) return;
-    if (current.kind === "place") session.fixtures.movePlacing(cell);
-    else session.painting.moveStroke(cell);
-  };
-
-  const up = (): void => {
-    if (drag.current?.kind === "paint") session.painting.finishStroke();
-    if (drag.current?.kind === "body") session.project.endStroke();
-    if (drag.current?.kind === "place") session.fixtures.finishPlacing();
-    drag.current = null;
-    setPanning(false);
-  };
-
-  return (
-    <canvas
-      ref={canvas}
-      className={`field-canvas ${panning ? "panning" : tool}`}
-      tabIndex={0}
-      role="img"
-      aria-label="The room; the status line tells what is under the pointer"
-      onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={up}
-      onPointerCancel={up}
-      onPointerLeave={() => session.shownRoom.pointAt(null)}
-      onDragOver={(event) => {
-        if (event.dataTransfer.types.includes(KIND_TYPE)) event.preventDefault();
-      }}
-      onDrop={(event) => {
-        const kind = event.dataTransfer.getData(KIND_TYPE);
-        const cell = cellAt(event);
-        if (kind === "" || cell === null || session.benchStore.getState().walk !== null) return;
-        event.preventDefault();
-        session.fixtures.takeUpKind(kind as FixtureKindName);
-        session.fixtures.beginPlacing(cell, false);
-        session.fixtures.finishPlacing();
-      }}
-      onContextMenu={(event) => {
-        event.preventDefault();
-        const cell = cellAt(event);
-        if (cell !== null && session.benchStore.getState().walk === null)
-          session.walks.setDown(cell.x, cell.y, event.shiftKey);
-      }}
-    />
-  );
+  return painter;
 }

@@ -19,51 +19,7 @@ export function FeelPanel() {
   return (
     <div className="feel">
       <h3>How {rules.name} feels</h3>
-      <Table aria-label="Feel numbers">
-        <tbody>
-          <Row name="First motion" unit="fr" now={now.framesToMove} before={before?.framesToMove} />
-          <Row
-            name="Per cell"
-            unit="fr"
-            now={hundredths(now.framesPerCell)}
-            before={before ? hundredths(before.framesPerCell) : undefined}
-          />
-          {(["Right", "Left", "Up", "Down"] as const).map((name, i) => (
-            <Row
-              key={name}
-              name={name}
-              unit="px/fr"
-              now={px(now.straight[i]!)}
-              before={before ? px(before.straight[i]!) : undefined}
-              attention={uneven && now.straight[i] !== Math.max(...now.straight)}
-            />
-          ))}
-          <Row
-            name="Diagonal"
-            unit="px/fr"
-            now={px(now.diagonal)}
-            before={before ? px(before.diagonal) : undefined}
-            attention={now.diagonal > Math.max(...now.straight) * 1.02}
-          />
-          <Row name="To stop" unit="fr" now={now.framesToStop} before={before?.framesToStop} none="never" />
-          <Row
-            name="To stop"
-            unit="px"
-            now={px(now.unitsToStop)}
-            before={before ? px(before.unitsToStop) : undefined}
-            none="never"
-          />
-          <Row
-            name={now.gapAtWall !== null && now.gapAtWall < 0 ? "Deep in a wall" : "Gap at a wall"}
-            unit="px"
-            now={now.gapAtWall === null ? null : px(Math.abs(now.gapAtWall))}
-            before={before ? (before.gapAtWall === null ? null : px(Math.abs(before.gapAtWall))) : undefined}
-            none="not stopped"
-            attention={now.gapAtWall !== 0}
-          />
-          <Row name="Turns missed" unit="of 21" now={missed(now)} before={before ? missed(before) : undefined} />
-        </tbody>
-      </Table>
+      <FeelNumbers now={now} before={before} uneven={uneven} />
       <Turns feel={now} />
       <h3>
         px a frame <span className="quiet">key held for 30 frames</span>
@@ -74,6 +30,65 @@ export function FeelPanel() {
         </Suspense>
       </div>
     </div>
+  );
+}
+
+/** The numbers, each with its change since the last edit. */
+function FeelNumbers({
+  now,
+  before,
+  uneven,
+}: {
+  readonly now: Feel;
+  readonly before: Feel | null;
+  readonly uneven: boolean;
+}) {
+  return (
+    <Table aria-label="Feel numbers">
+      <tbody>
+        <Row name="First motion" unit="fr" now={now.framesToMove} before={before?.framesToMove} />
+        <Row
+          name="Per cell"
+          unit="fr"
+          now={hundredths(now.framesPerCell)}
+          before={before ? hundredths(before.framesPerCell) : undefined}
+        />
+        {(["Right", "Left", "Up", "Down"] as const).map((name, i) => (
+          <Row
+            key={name}
+            name={name}
+            unit="px/fr"
+            now={px(now.straight[i]!)}
+            before={before ? px(before.straight[i]!) : undefined}
+            attention={uneven && now.straight[i] !== Math.max(...now.straight)}
+          />
+        ))}
+        <Row
+          name="Diagonal"
+          unit="px/fr"
+          now={px(now.diagonal)}
+          before={before ? px(before.diagonal) : undefined}
+          attention={now.diagonal > Math.max(...now.straight) * 1.02}
+        />
+        <Row name="To stop" unit="fr" now={now.framesToStop} before={before?.framesToStop} none="never" />
+        <Row
+          name="To stop"
+          unit="px"
+          now={px(now.unitsToStop)}
+          before={before ? px(before.unitsToStop) : undefined}
+          none="never"
+        />
+        <Row
+          name={now.gapAtWall !== null && now.gapAtWall < 0 ? "Deep in a wall" : "Gap at a wall"}
+          unit="px"
+          now={now.gapAtWall === null ? null : px(Math.abs(now.gapAtWall))}
+          before={before ? (before.gapAtWall === null ? null : px(Math.abs(before.gapAtWall))) : undefined}
+          none="not stopped"
+          attention={now.gapAtWall !== 0}
+        />
+        <Row name="Turns missed" unit="of 21" now={missed(now)} before={before ? missed(before) : undefined} />
+      </tbody>
+    </Table>
   );
 }
 

@@ -12,6 +12,7 @@ import { useBench } from "../use-session.ts";
 import { FixtureSettings } from "./fixture-settings.tsx";
 import { WorldThings } from "./world-things.tsx";
 import "./fixtures.css";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** What can be placed, what stands in the shown room, the settings of the chosen ones, and what they are about. */
 export function FixturePanel({ world }: { readonly world: World }) {
@@ -22,60 +23,13 @@ export function FixturePanel({ world }: { readonly world: World }) {
   const first = chosen[0] === undefined ? undefined : fixtureById(world, chosen[0])?.fixture;
   return (
     <>
-      <div className="kinds" role="radiogroup" aria-label="Place a fixture">
-        {FIXTURE_KINDS.map((kind) => (
-          <button
-            key={kind}
-            type="button"
-            role="radio"
-            aria-checked={placing === kind}
-            draggable
-            onDragStart={(event) => event.dataTransfer.setData(KIND_TYPE, kind)}
-            onClick={() => session.fixtures.takeUpKind(placing === kind ? null : kind)}
-          >
-            <FixtureImage
-              look={{
-                kind,
-                on: drawingOf(kind).shownOn === true,
-                item: kindOfFixture(kind).needs === "item" ? { colour: "#c89b3c", role: "key" } : null,
-              }}
-              size={24}
-            />
-            {kindOfFixture(kind).label}
-          </button>
-        ))}
-      </div>
+      <Kinds placing={placing} />
       <p className="quiet small">
         {placing === null
           ? "Choose a kind, then click a cell. Drag moves, Shift chooses several."
           : `Click a cell of the room to place ${placing === "item" ? "an" : "a"} ${placing}.`}
       </p>
-      {first && (
-        <section aria-label="Chosen fixture" className="chosen-fixture">
-          <div className="row-line">
-            <h3 className="grow">{chosen.length === 1 ? kindName(first) : `${chosen.length} chosen`}</h3>
-            <button
-              type="button"
-              className="btn btn-bare btn-icon"
-              aria-label="Copy"
-              title="Copy"
-              onClick={session.fixtures.copyChosenFixtures}
-            >
-              <Icon name="copy" />
-            </button>
-            <button
-              type="button"
-              className="btn btn-bare btn-icon"
-              aria-label="Take away"
-              title="Take away (Delete)"
-              onClick={session.fixtures.removeChosenFixtures}
-            >
-              <Icon name="bin" />
-            </button>
-          </div>
-          <FixtureSettings key={first.id} world={world} fixture={first} several={chosen.length > 1} />
-        </section>
-      )}
+      {first && <ChosenFixtures chosen={chosen} first={first} world={world} />}
       <ul className="fixture-list" aria-label="Fixtures of this room">
         {room?.fixtures.map((fixture) => (
           <li key={fixture.id}>
@@ -95,6 +49,66 @@ export function FixturePanel({ world }: { readonly world: World }) {
       <RoomFindings world={world} />
       <WorldThings world={world} />
     </>
+  );
+}
+
+/** The chosen ones and their settings. */
+function ChosenFixtures({
+  chosen,
+  first,
+  world,
+}: {
+  readonly chosen: readonly string[];
+  readonly first: Fixture;
+  readonly world: World;
+}) {
+  return (
+    <section aria-label="Chosen fixture" className="chosen-fixture">
+      <div className="row-line">
+        <h3 className="grow">{chosen.length === 1 ? kindName(first) : `${chosen.length} chosen`}</h3>
+        <BareButton icon="copy" name="Copy" onClick={session.fixtures.copyChosenFixtures} />
+        <BareButton
+          icon="bin"
+          name="Take away"
+          title="Take away (Delete)"
+          onClick={session.fixtures.removeChosenFixtures}
+        />
+      </div>
+      <FixtureSettings key={first.id} world={world} fixture={first} several={chosen.length > 1} />
+    </section>
+  );
+}
+
+/** What can be placed. */
+function Kinds({
+  placing,
+}: {
+  readonly placing: "item" | "door" | "hazard" | "checkpoint" | "switch" | "portal" | "marker" | null;
+}) {
+  return (
+    <div className="kinds" role="radiogroup" aria-label="Place a fixture">
+      {FIXTURE_KINDS.map((kind) => (
+        <button
+          key={kind}
+          type="button"
+          role="radio"
+          aria-checked={placing === kind}
+          draggable
+          onDragStart={(event) => event.dataTransfer.setData(KIND_TYPE, kind)}
+          onClick={() => session.fixtures.takeUpKind(placing === kind ? null : kind)}
+        >
+          <FixtureImage
+            look={{
+              kind,
+              on: drawingOf(kind).shownOn === true,
+              item: kindOfFixture(kind).needs === "item" ? { colour: "#c89b3c", role: "key" } : null,
+            }}
+            size={24}
+          />
+          {kindOfFixture(kind).label}
+        </button>
+      ))}
+    </div>
   );
 }
 

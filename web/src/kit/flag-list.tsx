@@ -1,12 +1,12 @@
 import { session } from "../page-session.ts";
-import type { Tile, World } from "@keen-pebble/core/world";
+import type { Tile, World, Rules } from "@keen-pebble/core/world";
 import { flagUses } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
-import { Icon } from "../look/icon.tsx";
 import Form from "react-bootstrap/Form";
 import Table from "react-bootstrap/Table";
 import { leaveOnEnter } from "../look/text-field.tsx";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** The flags as a row of toggles for all chosen tiles; behind them where each is used and who asks for it. */
 export function FlagList({
@@ -77,46 +77,7 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
         {world.flags.map((flag) => {
           const { tiles, cells, rules: askedBy } = used.get(flag)!;
           const on = rules.walker.blockedBy.includes(flag);
-          return (
-            <tr key={flag}>
-              <td>
-                <Form.Control
-                  aria-label={`Name of flag ${flag}`}
-                  defaultValue={flag}
-                  maxLength={40}
-                  onBlur={(event) => session.tiles.callFlag(flag, event.target.value.trim())}
-                  onKeyDown={leaveOnEnter}
-                />
-              </td>
-              <td className="mono" title={`in ${tiles} tiles`}>
-                {cells}
-              </td>
-              <td>
-                <label className="row-line">
-                  <Form.Check.Input
-                    className="m-0"
-                    aria-label={`${flag} stops the walker`}
-                    checked={on}
-                    onChange={(event) => session.tiles.toggleBlockedBy(rules.id, flag, event.target.checked)}
-                  />
-                  <span className={askedBy.length === 0 ? "attention" : "quiet"}>
-                    {askedBy.length === 0 ? "nobody asks" : on ? "yes" : "no"}
-                  </span>
-                </label>
-              </td>
-              <td>
-                <Button
-                  variant="bare"
-                  className="btn-icon"
-                  aria-label={`Take flag ${flag} away from ${tiles} tiles`}
-                  title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`}
-                  onClick={() => session.tiles.dropFlag(flag)}
-                >
-                  <Icon name="bin" />
-                </Button>
-              </td>
-            </tr>
-          );
+          return <FlagRow key={flag} flag={flag} tiles={tiles} cells={cells} on={on} rules={rules} askedBy={askedBy} />;
         })}
       </tbody>
       <tfoot>
@@ -132,16 +93,7 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
             />
           </td>
           <td>
-            <Button
-              variant="bare"
-              className="btn-icon"
-              aria-label="Add the flag"
-              title="Add the flag"
-              disabled={name.trim() === ""}
-              onClick={add}
-            >
-              <Icon name="plus" />
-            </Button>
+            <BareButton icon="plus" name="Add the flag" disabled={name.trim() === ""} onClick={add} />
           </td>
         </tr>
       </tfoot>
@@ -153,4 +105,59 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
     session.tiles.makeFlag(name.trim());
     setName("");
   }
+}
+
+/** One flag: its name, where it is, whether it stops the walker. */
+function FlagRow({
+  flag,
+  tiles,
+  cells,
+  on,
+  rules,
+  askedBy,
+}: {
+  readonly flag: string;
+  readonly tiles: number;
+  readonly cells: number;
+  readonly on: boolean;
+  readonly rules: Rules;
+  readonly askedBy: readonly string[];
+}) {
+  return (
+    <tr>
+      <td>
+        <Form.Control
+          aria-label={`Name of flag ${flag}`}
+          defaultValue={flag}
+          maxLength={40}
+          onBlur={(event) => session.tiles.callFlag(flag, event.target.value.trim())}
+          onKeyDown={leaveOnEnter}
+        />
+      </td>
+      <td className="mono" title={`in ${tiles} tiles`}>
+        {cells}
+      </td>
+      <td>
+        <label className="row-line">
+          <Form.Check.Input
+            className="m-0"
+            aria-label={`${flag} stops the walker`}
+            checked={on}
+            onChange={(event) => session.tiles.toggleBlockedBy(rules.id, flag, event.target.checked)}
+          />
+          <span className={askedBy.length === 0 ? "attention" : "quiet"}>
+            {askedBy.length === 0 ? "nobody asks" : on ? "yes" : "no"}
+          </span>
+        </label>
+      </td>
+      <td>
+        <BareButton
+          icon="bin"
+          name={`Take flag ${flag} away from ${tiles} tiles`}
+          title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`}
+          onClick={() => session.tiles.dropFlag(flag)}
+        />
+      </td>
+    </tr>
+  );
 }

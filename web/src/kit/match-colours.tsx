@@ -1,3 +1,4 @@
+import type { Tile } from "@keen-pebble/core/world";
 import { session } from "../page-session.ts";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
@@ -36,34 +37,14 @@ function Match({ matching }: { readonly matching: Matching }) {
         </p>
         <ul className="match-colours">
           {matching.colours.map(({ colour, cells }) => (
-            <li key={colour}>
-              <svg width="20" height="20" aria-hidden="true">
-                <rect width="20" height="20" rx="3" fill={colour} />
-              </svg>
-              <span className="mono">{colour}</span>
-              <span className="quiet">{cells} cells</span>
-              <Form.Select
-                aria-label={`Tile for ${colour}`}
-                value={matched.get(colour) ?? ""}
-                onChange={(event) =>
-                  setMatched(
-                    new Map(
-                      [...matched, [colour, event.target.value]].filter(([, tile]) => tile !== "") as [
-                        string,
-                        string,
-                      ][],
-                    ),
-                  )
-                }
-              >
-                <option value="">A new tile</option>
-                {tiles?.map((tile) => (
-                  <option key={tile.id} value={tile.id}>
-                    {tile.name}
-                  </option>
-                ))}
-              </Form.Select>
-            </li>
+            <ColourRow
+              key={colour}
+              colour={colour}
+              cells={cells}
+              matched={matched}
+              setMatched={setMatched}
+              tiles={tiles}
+            />
           ))}
         </ul>
       </Modal.Body>
@@ -76,5 +57,46 @@ function Match({ matching }: { readonly matching: Matching }) {
         </Button>
       </Modal.Footer>
     </Modal>
+  );
+}
+
+/** One colour and the tile that it is. */
+function ColourRow({
+  colour,
+  cells,
+  matched,
+  setMatched,
+  tiles,
+}: {
+  readonly colour: string;
+  readonly cells: number;
+  readonly matched: ReadonlyMap<string, string>;
+  readonly setMatched: React.Dispatch<React.SetStateAction<ReadonlyMap<string, string>>>;
+  readonly tiles: readonly Tile[] | null;
+}) {
+  return (
+    <li>
+      <svg width="20" height="20" aria-hidden="true">
+        <rect width="20" height="20" rx="3" fill={colour} />
+      </svg>
+      <span className="mono">{colour}</span>
+      <span className="quiet">{cells} cells</span>
+      <Form.Select
+        aria-label={`Tile for ${colour}`}
+        value={matched.get(colour) ?? ""}
+        onChange={(event) =>
+          setMatched(
+            new Map([...matched, [colour, event.target.value]].filter(([, tile]) => tile !== "") as [string, string][]),
+          )
+        }
+      >
+        <option value="">A new tile</option>
+        {tiles?.map((tile) => (
+          <option key={tile.id} value={tile.id}>
+            {tile.name}
+          </option>
+        ))}
+      </Form.Select>
+    </li>
   );
 }

@@ -1,5 +1,5 @@
 import { session } from "../page-session.ts";
-import type { SideName, World } from "@keen-pebble/core/world";
+import type { SideName, World, Room } from "@keen-pebble/core/world";
 import { writeRoomPixels, writeRoomTable, writeRoomText } from "@keen-pebble/core/formats";
 import { SIDES, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
@@ -11,6 +11,7 @@ import { saveFile } from "../look/save-file.ts";
 import { useBench } from "../use-session.ts";
 import { roomSvg } from "./room-svg.ts";
 import { TextField, leaveOnEnter } from "../look/text-field.tsx";
+import { BareButton } from "../look/bare-button.tsx";
 
 const SIDE_NAMES: Readonly<Record<SideName, string>> = { north: "North", east: "East", south: "South", west: "West" };
 
@@ -31,98 +32,8 @@ export function RoomPanel({ world }: { readonly world: World }) {
   };
   return (
     <>
-      <div className="row-line">
-        <Form.Select
-          aria-label="Shown room"
-          value={id}
-          onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}
-        >
-          {world.rooms.map((each) => (
-            <option key={each.id} value={each.id}>
-              {each.name}
-            </option>
-          ))}
-        </Form.Select>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          title="New room"
-          aria-label="New room"
-          onClick={session.rooms.makeRoom}
-        >
-          <Icon name="plus" />
-        </Button>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          title="Copy this room"
-          aria-label="Copy this room"
-          onClick={session.rooms.copyShownRoom}
-        >
-          <Icon name="copy" />
-        </Button>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          title="Take this room away"
-          aria-label="Take this room away"
-          disabled={world.rooms.length === 1}
-          onClick={session.rooms.removeShownRoom}
-        >
-          <Icon name="bin" />
-        </Button>
-      </div>
-      <section className="kit-part" aria-label="Name and size">
-        <TextField
-          label="Name"
-          aria-label="Room name"
-          key={`${id} ${room.name}`}
-          defaultValue={room.name}
-          maxLength={80}
-          onBlur={(event) => session.rooms.callRoom(event.target.value)}
-          onKeyDown={leaveOnEnter}
-        />
-        <TextField
-          label="Id"
-          aria-label="Room id"
-          title="What files, links and checks name it by; all of them follow"
-          key={id}
-          defaultValue={id}
-          maxLength={40}
-          spellCheck={false}
-          onBlur={(event) => session.rooms.identifyRoom(event.target.value)}
-          onKeyDown={leaveOnEnter}
-        />
-        <div className="row-line">
-          <h3 className="grow">Size</h3>
-          <span className="mono">
-            {room.width} x {room.height}
-          </span>
-        </div>
-        {SIDES.map((side) => (
-          <div key={side} className="row-line">
-            <span className="grow">{SIDE_NAMES[side]}</span>
-            <Button
-              variant="plain"
-              className="btn-icon"
-              aria-label={`Cut a row at the ${side}`}
-              title="Cut one"
-              onClick={() => session.rooms.growRoom({ [side]: -1 })}
-            >
-              <Icon name="minus" />
-            </Button>
-            <Button
-              variant="plain"
-              className="btn-icon"
-              aria-label={`Add a row at the ${side}`}
-              title="Add one"
-              onClick={() => session.rooms.growRoom({ [side]: 1 })}
-            >
-              <Icon name="plus" />
-            </Button>
-          </div>
-        ))}
-      </section>
+      <RoomChoice id={id} world={world} />
+      <NameAndSize id={id} room={room} />
       <section className="kit-part" aria-label="Text, table, picture">
         <h3>Text, table, picture</h3>
         <Button
@@ -132,35 +43,7 @@ export function RoomPanel({ world }: { readonly world: World }) {
         >
           {typing ? "Close the text" : "Type this room as text"}
         </Button>
-        <div className="save-as">
-          <Button
-            variant="plain"
-            title="Rows of characters with a legend"
-            onClick={() => saveFile(`${id}.room.txt`, writeRoomText(world, room))}
-          >
-            Text
-          </Button>
-          <Button
-            variant="plain"
-            title="Tile numbers as CSV"
-            onClick={() => saveFile(`${id}.csv`, writeRoomTable(room))}
-          >
-            Table
-          </Button>
-          <Button variant="plain" title="A PNG of one pixel a cell" onClick={() => void pixels()}>
-            Cells
-          </Button>
-          <Button variant="plain" title="A PNG as the room looks" onClick={() => void picture()}>
-            PNG
-          </Button>
-          <Button
-            variant="plain"
-            title="An SVG of the cells and the solid shapes"
-            onClick={() => saveFile(`${id}.svg`, roomSvg(world, room))}
-          >
-            SVG
-          </Button>
-        </div>
+        <SaveAs id={id} world={world} room={room} pixels={pixels} picture={picture} />
         <FileButton
           name="Room file"
           accept=".txt,.csv,.png"
@@ -170,5 +53,128 @@ export function RoomPanel({ world }: { readonly world: World }) {
         </FileButton>
       </section>
     </>
+  );
+}
+
+/** The room as a file of each kind. */
+function SaveAs({
+  id,
+  world,
+  room,
+  pixels,
+  picture,
+}: {
+  readonly id: string;
+  readonly world: World;
+  readonly room: Room;
+  readonly pixels: () => Promise<void>;
+  readonly picture: () => Promise<void>;
+}) {
+  return (
+    <div className="save-as">
+      <Button
+        variant="plain"
+        title="Rows of characters with a legend"
+        onClick={() => saveFile(`${id}.room.txt`, writeRoomText(world, room))}
+      >
+        Text
+      </Button>
+      <Button variant="plain" title="Tile numbers as CSV" onClick={() => saveFile(`${id}.csv`, writeRoomTable(room))}>
+        Table
+      </Button>
+      <Button variant="plain" title="A PNG of one pixel a cell" onClick={() => void pixels()}>
+        Cells
+      </Button>
+      <Button variant="plain" title="A PNG as the room looks" onClick={() => void picture()}>
+        PNG
+      </Button>
+      <Button
+        variant="plain"
+        title="An SVG of the cells and the solid shapes"
+        onClick={() => saveFile(`${id}.svg`, roomSvg(world, room))}
+      >
+        SVG
+      </Button>
+    </div>
+  );
+}
+
+/** The room's name, id and size. */
+function NameAndSize({ id, room }: { readonly id: string; readonly room: Room }) {
+  return (
+    <section className="kit-part" aria-label="Name and size">
+      <TextField
+        label="Name"
+        aria-label="Room name"
+        key={`${id} ${room.name}`}
+        defaultValue={room.name}
+        maxLength={80}
+        onBlur={(event) => session.rooms.callRoom(event.target.value)}
+        onKeyDown={leaveOnEnter}
+      />
+      <TextField
+        label="Id"
+        aria-label="Room id"
+        title="What files, links and checks name it by; all of them follow"
+        key={id}
+        defaultValue={id}
+        maxLength={40}
+        spellCheck={false}
+        onBlur={(event) => session.rooms.identifyRoom(event.target.value)}
+        onKeyDown={leaveOnEnter}
+      />
+      <div className="row-line">
+        <h3 className="grow">Size</h3>
+        <span className="mono">
+          {room.width} x {room.height}
+        </span>
+      </div>
+      {SIDES.map((side) => (
+        <div key={side} className="row-line">
+          <span className="grow">{SIDE_NAMES[side]}</span>
+          <BareButton
+            icon="minus"
+            name={`Cut a row at the ${side}`}
+            title="Cut one"
+            variant="plain"
+            onClick={() => session.rooms.growRoom({ [side]: -1 })}
+          />
+          <BareButton
+            icon="plus"
+            name={`Add a row at the ${side}`}
+            title="Add one"
+            variant="plain"
+            onClick={() => session.rooms.growRoom({ [side]: 1 })}
+          />
+        </div>
+      ))}
+    </section>
+  );
+}
+
+/** Which room is shown; new ones, copies, and away with it. */
+function RoomChoice({ id, world }: { readonly id: string; readonly world: World }) {
+  return (
+    <div className="row-line">
+      <Form.Select
+        aria-label="Shown room"
+        value={id}
+        onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}
+      >
+        {world.rooms.map((each) => (
+          <option key={each.id} value={each.id}>
+            {each.name}
+          </option>
+        ))}
+      </Form.Select>
+      <BareButton icon="plus" name="New room" onClick={session.rooms.makeRoom} />
+      <BareButton icon="copy" name="Copy this room" onClick={session.rooms.copyShownRoom} />
+      <BareButton
+        icon="bin"
+        name="Take this room away"
+        disabled={world.rooms.length === 1}
+        onClick={session.rooms.removeShownRoom}
+      />
+    </div>
   );
 }

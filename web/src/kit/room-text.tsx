@@ -1,7 +1,9 @@
 import { session } from "../page-session.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import { writeRoomText } from "@keen-pebble/core/formats";
+import type { World } from "@keen-pebble/core/world";
 import { roomById } from "@keen-pebble/core/world";
+import { useDraft } from "../look/use-draft.ts";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
@@ -9,6 +11,7 @@ import { useBench, useProject } from "../use-session.ts";
 import type { TypedRoom } from "../session/bench/rooms.ts";
 import { lookAtTyped } from "../session/bench/rooms.ts";
 import Form from "react-bootstrap/Form";
+import { BareButton } from "../look/bare-button.tsx";
 
 const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
 
@@ -16,13 +19,56 @@ const IN_ORDER: TypedRoom = { refusals: [], unknown: [] };
 export function RoomText() {
   const id = useBench((state) => state.room);
   const world = useProject((state) => state.project?.world ?? null);
+  const name = world === null ? "" : (roomById(world, id)?.name ?? "");
+  const typed = useTypedRoom(id, world);
+  return (
+    <section className="room-text" aria-label="Room as text">
+      <div className="row-line">
+        <h2 className="grow">{name} as text</h2>
+        <BareButton
+          icon="close"
+          name="Close the text"
+          onClick={() => session.benchStore.setState({ side: "anatomy" })}
+        />
+      </div>
+      <Form.Control
+        as="textarea"
+        className="mono"
+        aria-label="Room text"
+        aria-invalid={typed.said.refusals.length > 0}
+        spellCheck={false}
+        wrap="off"
+        value={typed.text}
+        onChange={(event) => typed.type(event.target.value)}
+        onBlur={() => {
+          typed.settle();
+          session.project.endStroke();
+        }}
+      />
+      <TextSays typed={typed} />
+    </section>
+  );
+}
+
+/** A room's text while it is typed. */
+interface TypedText {
+  readonly text: string;
+  /** What was not understood, and which characters nothing explains. */
+  readonly said: TypedRoom;
+  readonly type: (next: string) => void;
+  /** What is typed next is a stroke of its own. */
+  readonly settle: () => void;
+  /** Gives up what does not read yet: the text is the room's own again. */
+  readonly giveUp: () => void;
+}
+
+function useTypedRoom(id: string, world: World | null): TypedText {
   const [text, setText] = useState("");
   const [said, setSaid] = useState<TypedRoom>(IN_ORDER);
+  const [unfinished, setUnfinished] = useState(false);
   const typing = useRef<{ readonly began: Project; readonly stroke: string } | null>(null);
   const asked = useRef(0);
   const room = world === null ? undefined : roomById(world, id);
-  const [unfinished, setUnfinished] = useState(false);
-  const draft = `room/${id}`;
   useEffect(() => {
     // What is changed elsewhere is written anew; what is being typed, and is not in order yet, is the person's.
     if (typing.current === null && !unfinished && world && room) {
@@ -30,27 +76,19 @@ export function RoomText() {
       setSaid(IN_ORDER);
     }
   }, [world, room, unfinished]);
-  useEffect(() => {
-    let wanted = true;
-    const { worldId, project } = session.project.store.getState();
-    if (worldId === null || project === null) return;
-    void session.outbox.keptDraft(worldId, draft).then(async (kept) => {
-      if (kept === null || !wanted) return;
-      const result = await lookAtTyped(kept, project, id);
-      if (!wanted) return;
-      setUnfinished(true);
-      setText(kept);
-      setSaid(result);
-    });
-    return () => {
-      wanted = false;
-      setUnfinished(false);
-    };
-  }, [draft, id]);
+  const draft = useDraft(`room/${id}`, async (kept, isWanted) => {
+    const { project } = session.project.store.getState();
+    if (project === null) return;
+    const result = await lookAtTyped(kept, project, id);
+    if (!isWanted()) return;
+    setUnfinished(true);
+    setText(kept);
+    setSaid(result);
+  });
+  useEffect(() => () => setUnfinished(false), [id]);
   const remember = (next: string | null): void => {
-    const { worldId } = session.project.store.getState();
     setUnfinished(next !== null);
-    if (worldId !== null) void session.outbox.keepDraft(worldId, draft, next);
+    draft.keep(next);
   };
   const lay = (next: string): void => {
     typing.current ??= { began: session.project.store.getState().project!, stroke: crypto.randomUUID() };
@@ -62,84 +100,63 @@ export function RoomText() {
       remember(result.refusals.length > 0 ? next : null);
     });
   };
-  const finish = (): void => {
+  const settle = (): void => {
     typing.current = null;
-    session.project.endStroke();
   };
+  const type = (next: string): void => {
+    setText(next);
+    lay(next);
+  };
+  const giveUp = (): void => {
+    settle();
+    remember(null);
+  };
+  return { text, said, type, settle, giveUp };
+}
+
+/** What is wrong with the text, and the ways out. */
+function TextSays({ typed }: { readonly typed: TypedText }) {
+  const { said } = typed;
   return (
-    <section className="room-text" aria-label="Room as text">
-      <div className="row-line">
-        <h2 className="grow">{room?.name} as text</h2>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          aria-label="Close the text"
-          title="Close the text"
-          onClick={() => session.benchStore.setState({ side: "anatomy" })}
-        >
-          <Icon name="close" />
-        </Button>
-      </div>
-      <Form.Control
-        as="textarea"
-        className="mono"
-        aria-label="Room text"
-        aria-invalid={said.refusals.length > 0}
-        spellCheck={false}
-        wrap="off"
-        value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          lay(event.target.value);
-        }}
-        onBlur={finish}
-      />
-      <div className="room-text-says" role="status">
-        {said.refusals.length === 0 ? (
-          <p className="quiet">
-            A character is a cell. Each keystroke is drawn; below an empty line the legend says what a character is.
+    <div className="room-text-says" role="status">
+      {said.refusals.length === 0 ? (
+        <p className="quiet">
+          A character is a cell. Each keystroke is drawn; below an empty line the legend says what a character is.
+        </p>
+      ) : (
+        <>
+          <p className="attention">
+            The room stays as it was last until this is in order. The text is kept in this browser meanwhile:
           </p>
-        ) : (
-          <>
-            <p className="attention">
-              The room stays as it was last until this is in order. The text is kept in this browser meanwhile:
-            </p>
-            <ul>
-              {said.refusals.slice(0, 5).map(({ line, column, message }, i) => (
-                <li key={i}>
-                  <span className="mono">
-                    {line}:{column}
-                  </span>{" "}
-                  {message}
-                </li>
-              ))}
-            </ul>
+          <ul>
+            {said.refusals.slice(0, 5).map(({ line, column, message }, i) => (
+              <li key={i}>
+                <span className="mono">
+                  {line}:{column}
+                </span>{" "}
+                {message}
+              </li>
+            ))}
+          </ul>
+          <Button variant="plain" onClick={typed.giveUp}>
+            <Icon name="undo" /> Back to the room as it is
+          </Button>
+          {said.unknown.map((character) => (
             <Button
+              key={character}
               variant="plain"
+              onMouseDown={(event) => event.preventDefault()}
               onClick={() => {
-                typing.current = null;
-                remember(null);
+                session.tiles.makeTileFor(character);
+                typed.settle();
+                typed.type(typed.text);
               }}
             >
-              <Icon name="undo" /> Back to the room as it is
+              <Icon name="plus" /> Make {character} a tile
             </Button>
-            {said.unknown.map((character) => (
-              <Button
-                key={character}
-                variant="plain"
-                onMouseDown={(event) => event.preventDefault()}
-                onClick={() => {
-                  session.tiles.makeTileFor(character);
-                  typing.current = null;
-                  lay(text);
-                }}
-              >
-                <Icon name="plus" /> Make {character} a tile
-              </Button>
-            ))}
-          </>
-        )}
-      </div>
-    </section>
+          ))}
+        </>
+      )}
+    </div>
   );
 }

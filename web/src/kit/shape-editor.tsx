@@ -1,5 +1,5 @@
 import { session } from "../page-session.ts";
-import type { Shape, Tile } from "@keen-pebble/core/world";
+import type { Shape, Tile, Pair } from "@keen-pebble/core/world";
 import { isConvexClockwise } from "@keen-pebble/core/formats";
 import { useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
@@ -8,6 +8,7 @@ import { Icon } from "../look/icon.tsx";
 import { shapePresets } from "./shape-presets.ts";
 import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 import { Segments } from "../look/segments.tsx";
+import { BareButton } from "../look/bare-button.tsx";
 
 const SIDE = 132;
 const MOST_CORNERS = 8;
@@ -104,66 +105,7 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
   };
   return (
     <div className="corners">
-      <svg
-        width={SIDE}
-        height={SIDE}
-        viewBox={`${-4} ${-4} ${SIDE + 8} ${SIDE + 8}`}
-        role="group"
-        aria-label="Corners on the px grid"
-        onPointerMove={(event) => {
-          if (drag.current === null) return;
-          const box = event.currentTarget.getBoundingClientRect();
-          const scale = (SIDE + 8) / box.width;
-          put(
-            drag.current.corner,
-            ((event.clientX - box.left) * scale - 4) / unit,
-            ((event.clientY - box.top) * scale - 4) / unit,
-            drag.current.stroke,
-          );
-        }}
-        onPointerUp={() => {
-          drag.current = null;
-          session.project.endStroke();
-        }}
-      >
-        <rect className="cell" width={SIDE} height={SIDE} />
-        {size <= 32 &&
-          Array.from({ length: size - 1 }, (_, i) => (
-            <path
-              key={i}
-              className={(i + 1) % 4 === 0 ? "px four" : "px"}
-              d={`M${(i + 1) * unit} 0V${SIDE}M0 ${(i + 1) * unit}H${SIDE}`}
-            />
-          ))}
-        <polygon points={shape.points.map(([x, y]) => `${x * unit},${y * unit}`).join(" ")} />
-        {shape.points.map(([x, y], i) => (
-          <rect
-            key={i}
-            className={`corner${i === at ? " chosen" : ""}`}
-            x={x * unit - 4}
-            y={y * unit - 4}
-            width={8}
-            height={8}
-            rx={1.5}
-            tabIndex={0}
-            role="button"
-            aria-label={`Corner ${i + 1} at ${x}, ${y}; arrow keys move it`}
-            onPointerDown={(event) => {
-              event.currentTarget.ownerSVGElement!.setPointerCapture(event.pointerId);
-              drag.current = { corner: i, stroke: crypto.randomUUID() };
-              setChosen(i);
-            }}
-            onFocus={() => setChosen(i)}
-            onKeyDown={(event) => {
-              const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-              if (by === undefined) return;
-              event.preventDefault();
-              event.stopPropagation();
-              put(i, x + by[0]!, y + by[1]!);
-            }}
-          />
-        ))}
-      </svg>
+      <CornersField drag={drag} put={put} unit={unit} size={size} shape={shape} at={at} setChosen={setChosen} />
       <ol>
         {shape.points.map(([x, y], i) => (
           <li key={i} className={i === at ? "chosen" : ""}>
@@ -185,6 +127,112 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
         </Button>
       </div>
     </div>
+  );
+}
+
+/** The polygon on the px grid, its corners to be dragged. */
+function CornersField({
+  drag,
+  put,
+  unit,
+  size,
+  shape,
+  at,
+  setChosen,
+}: {
+  readonly drag: React.RefObject<{ corner: number; stroke: string } | null>;
+  readonly put: (corner: number, x: number, y: number, stroke?: string) => void;
+  readonly unit: number;
+  readonly size: number;
+  readonly shape: { readonly kind: "poly"; readonly points: readonly Pair[] };
+  readonly at: number;
+  readonly setChosen: React.Dispatch<React.SetStateAction<number>>;
+}) {
+  return (
+    <svg
+      width={SIDE}
+      height={SIDE}
+      viewBox={`${-4} ${-4} ${SIDE + 8} ${SIDE + 8}`}
+      role="group"
+      aria-label="Corners on the px grid"
+      onPointerMove={(event) => {
+        if (drag.current === null) return;
+        const box = event.currentTarget.getBoundingClientRect();
+        const scale = (SIDE + 8) / box.width;
+        put(
+          drag.current.corner,
+          ((event.clientX - box.left) * scale - 4) / unit,
+          ((event.clientY - box.top) * scale - 4) / unit,
+          drag.current.stroke,
+        );
+      }}
+      onPointerUp={() => {
+        drag.current = null;
+        session.project.endStroke();
+      }}
+    >
+      <rect className="cell" width={SIDE} height={SIDE} />
+      {size <= 32 &&
+        Array.from({ length: size - 1 }, (_, i) => (
+          <path
+            key={i}
+            className={(i + 1) % 4 === 0 ? "px four" : "px"}
+            d={`M${(i + 1) * unit} 0V${SIDE}M0 ${(i + 1) * unit}H${SIDE}`}
+          />
+        ))}
+      <polygon points={shape.points.map(([x, y]) => `${x * unit},${y * unit}`).join(" ")} />
+      {shape.points.map(([x, y], i) => (
+        <Corner key={i} i={i} at={at} x={x} unit={unit} y={y} drag={drag} setChosen={setChosen} put={put} />
+      ))}
+    </svg>
+  );
+}
+
+/** One corner: dragged, or moved by the arrow keys. */
+function Corner({
+  i,
+  at,
+  x,
+  unit,
+  y,
+  drag,
+  setChosen,
+  put,
+}: {
+  readonly i: number;
+  readonly at: number;
+  readonly x: number;
+  readonly unit: number;
+  readonly y: number;
+  readonly drag: React.RefObject<{ corner: number; stroke: string } | null>;
+  readonly setChosen: React.Dispatch<React.SetStateAction<number>>;
+  readonly put: (corner: number, x: number, y: number, stroke?: string) => void;
+}) {
+  return (
+    <rect
+      className={`corner${i === at ? " chosen" : ""}`}
+      x={x * unit - 4}
+      y={y * unit - 4}
+      width={8}
+      height={8}
+      rx={1.5}
+      tabIndex={0}
+      role="button"
+      aria-label={`Corner ${i + 1} at ${x}, ${y}; arrow keys move it`}
+      onPointerDown={(event) => {
+        event.currentTarget.ownerSVGElement!.setPointerCapture(event.pointerId);
+        drag.current = { corner: i, stroke: crypto.randomUUID() };
+        setChosen(i);
+      }}
+      onFocus={() => setChosen(i)}
+      onKeyDown={(event) => {
+        const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+        if (by === undefined) return;
+        event.preventDefault();
+        event.stopPropagation();
+        put(i, x + by[0]!, y + by[1]!);
+      }}
+    />
   );
 }
 
@@ -247,16 +295,13 @@ function Boxes({ shape, size }: { readonly shape: BoxesShape; readonly size: num
               onKeyDown={leaveOnEnter}
             />
           ))}
-          <Button
-            variant="bare"
-            className="btn-icon"
-            aria-label={`Take box ${i + 1} away`}
+          <BareButton
+            icon="bin"
+            name={`Take box ${i + 1} away`}
             title="Take it away"
             disabled={shape.boxes.length === 1}
             onClick={() => set(shape.boxes.filter((_, k) => k !== i))}
-          >
-            <Icon name="bin" />
-          </Button>
+          />
         </div>
       ))}
       <Button

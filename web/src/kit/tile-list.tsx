@@ -1,12 +1,12 @@
 import { session } from "../page-session.ts";
-import type { World } from "@keen-pebble/core/world";
+import type { World, Tile } from "@keen-pebble/core/world";
 import { useState } from "react";
-import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
 import { TileSwatch } from "./tile-swatch.tsx";
 import Form from "react-bootstrap/Form";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** More tiles than this get a field to search in. */
 const SEARCH_FROM = 13;
@@ -22,93 +22,107 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
   const used = world.tiles.reduce((sum, each, i) => (chosen.includes(each.id) ? sum + uses[i]! : sum), 0);
   return (
     <>
-      <div className="row-line">
-        {world.tiles.length >= SEARCH_FROM ? (
-          <Form.Control
-            type="search"
-            className="grow"
-            aria-label="Search tiles"
-            title="Name, id or flag"
-            placeholder="Find"
-            value={sought}
-            onChange={(event) => setSought(event.target.value)}
-          />
-        ) : (
-          <span className="quiet grow">{world.tiles.length} tiles</span>
-        )}
-        <Button
-          variant="bare"
-          className="btn-icon"
-          title="New tile"
-          aria-label="New tile"
-          onClick={session.tiles.makeTile}
-        >
-          <Icon name="plus" />
-        </Button>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          title="Copy this tile"
-          aria-label="Copy this tile"
-          onClick={session.tiles.copyChosenTile}
-        >
-          <Icon name="copy" />
-        </Button>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          title="Move back in the list"
-          aria-label="Move back in the list"
-          disabled={at < 2}
-          onClick={() => session.tiles.moveChosenTile(-1)}
-        >
-          <Icon name="back" />
-        </Button>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          title="Move on in the list"
-          aria-label="Move on in the list"
-          disabled={at < 1 || at === world.tiles.length - 1}
-          onClick={() => session.tiles.moveChosenTile(1)}
-        >
-          <Icon name="forward" />
-        </Button>
-        <RemoveTiles world={world} chosen={chosen} used={used} />
-      </div>
+      <ListTools world={world} sought={sought} setSought={setSought} at={at} chosen={chosen} used={used} />
       <div className="swatches" role="listbox" aria-label="Tiles" aria-multiselectable="true">
         {world.tiles.map((each, i) => {
           if (words !== "" && !`${each.name} ${each.id} ${each.flags.join(" ")}`.toLowerCase().includes(words))
             return null;
           return (
-            <button
-              key={each.id}
-              type="button"
-              role="option"
-              className={each.id === tile ? "painting" : ""}
-              aria-selected={chosen.includes(each.id)}
-              aria-label={`${each.name}${each.flags.length > 0 ? `, ${each.flags.join(", ")}` : ""}`}
-              title={each.name}
-              onClick={(event) =>
-                session.chosen.chooseTile(
-                  each.id,
-                  event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only",
-                )
-              }
-            >
-              <TileSwatch source={world} tile={i} size={32} />
-              {each.flags.length > 0 && (
-                <span className="marks" aria-hidden="true">
-                  {each.flags.slice(0, 4).map((flag) => (
-                    <i key={flag} className={blockedBy.includes(flag) ? "blocking" : ""} />
-                  ))}
-                </span>
-              )}
-            </button>
+            <Swatch key={each.id} each={each} tile={tile} chosen={chosen} world={world} i={i} blockedBy={blockedBy} />
           );
         })}
       </div>
     </>
+  );
+}
+
+/** The field to search in, and what can be done with the chosen tiles. */
+function ListTools({
+  world,
+  sought,
+  setSought,
+  at,
+  chosen,
+  used,
+}: {
+  readonly world: World;
+  readonly sought: string;
+  readonly setSought: React.Dispatch<React.SetStateAction<string>>;
+  readonly at: number;
+  readonly chosen: readonly string[];
+  readonly used: number;
+}) {
+  return (
+    <div className="row-line">
+      {world.tiles.length >= SEARCH_FROM ? (
+        <Form.Control
+          type="search"
+          className="grow"
+          aria-label="Search tiles"
+          title="Name, id or flag"
+          placeholder="Find"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
+      ) : (
+        <span className="quiet grow">{world.tiles.length} tiles</span>
+      )}
+      <BareButton icon="plus" name="New tile" onClick={session.tiles.makeTile} />
+      <BareButton icon="copy" name="Copy this tile" onClick={session.tiles.copyChosenTile} />
+      <BareButton
+        icon="back"
+        name="Move back in the list"
+        disabled={at < 2}
+        onClick={() => session.tiles.moveChosenTile(-1)}
+      />
+      <BareButton
+        icon="forward"
+        name="Move on in the list"
+        disabled={at < 1 || at === world.tiles.length - 1}
+        onClick={() => session.tiles.moveChosenTile(1)}
+      />
+      <RemoveTiles world={world} chosen={chosen} used={used} />
+    </div>
+  );
+}
+
+/** One tile, to be chosen. */
+function Swatch({
+  each,
+  tile,
+  chosen,
+  world,
+  i,
+  blockedBy,
+}: {
+  readonly each: Tile;
+  readonly tile: string;
+  readonly chosen: readonly string[];
+  readonly world: World;
+  readonly i: number;
+  readonly blockedBy: readonly string[];
+}) {
+  return (
+    <button
+      type="button"
+      role="option"
+      className={each.id === tile ? "painting" : ""}
+      aria-selected={chosen.includes(each.id)}
+      aria-label={`${each.name}${each.flags.length > 0 ? `, ${each.flags.join(", ")}` : ""}`}
+      title={each.name}
+      onClick={(event) =>
+        session.chosen.chooseTile(each.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "also" : "only")
+      }
+    >
+      <TileSwatch source={world} tile={i} size={32} />
+      {each.flags.length > 0 && (
+        <span className="marks" aria-hidden="true">
+          {each.flags.slice(0, 4).map((flag) => (
+            <i key={flag} className={blockedBy.includes(flag) ? "blocking" : ""} />
+          ))}
+        </span>
+      )}
+    </button>
   );
 }
 
@@ -126,18 +140,7 @@ function RemoveTiles({
   const can = chosen.some((id) => id !== empty);
   const name = chosen.length > 1 ? "Take these tiles away" : "Take this tile away";
   if (used === 0) {
-    return (
-      <Button
-        variant="bare"
-        className="btn-icon"
-        title={name}
-        aria-label={name}
-        disabled={!can}
-        onClick={() => session.tiles.removeChosenTiles(empty)}
-      >
-        <Icon name="bin" />
-      </Button>
-    );
+    return <BareButton icon="bin" name={name} disabled={!can} onClick={() => session.tiles.removeChosenTiles(empty)} />;
   }
   return (
     <Dropdown align="end">

@@ -1,11 +1,12 @@
 import { session } from "../page-session.ts";
-import type { World } from "@keen-pebble/core/world";
+import type { World, Item } from "@keen-pebble/core/world";
 import { allFixtures } from "@keen-pebble/core/world";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { Icon } from "../look/icon.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** What fixtures are about: items, circuits, lives and the goal, each with its small editor. */
 export function WorldThings({ world }: { readonly world: World }) {
@@ -18,34 +19,7 @@ export function WorldThings({ world }: { readonly world: World }) {
     <section className="world-things" aria-label="Items, circuits, lives and goal">
       <h3>Items</h3>
       {world.items.map((item) => (
-        <div key={item.id} className="row-line">
-          <FixtureImage look={{ kind: "item", on: false, item }} size={16} />
-          <Form.Control
-            className="grow"
-            aria-label={`Name of ${item.id}`}
-            title={item.id}
-            maxLength={80}
-            value={item.name}
-            onChange={(event) =>
-              event.target.value.trim() !== "" && session.fixtures.setItem(item.id, { name: event.target.value })
-            }
-          />
-          <Form.Control
-            type="color"
-            aria-label={`Colour of ${item.id}`}
-            value={item.colour}
-            onChange={(event) => session.fixtures.setItem(item.id, { colour: event.target.value })}
-          />
-          <Button
-            variant="bare"
-            className="btn-icon"
-            aria-label={`Take ${item.id} away`}
-            title={`Take ${item.id} away`}
-            onClick={() => session.fixtures.removeItem(item.id)}
-          >
-            <Icon name="close" />
-          </Button>
-        </div>
+        <ItemRow key={item.id} item={item} />
       ))}
       <div className="row-line">
         <Button variant="plain" onClick={() => session.fixtures.makeItem("key")}>
@@ -56,25 +30,7 @@ export function WorldThings({ world }: { readonly world: World }) {
         </Button>
       </div>
       <h3>Circuits</h3>
-      <div className="row-line wrap">
-        {world.circuits.map((circuit) => (
-          <span key={circuit} className="pill">
-            {circuit}
-            <Button
-              variant="bare"
-              className="btn-icon"
-              aria-label={`Take ${circuit} away`}
-              title={`Take ${circuit} away`}
-              onClick={() => session.fixtures.removeCircuit(circuit)}
-            >
-              <Icon name="close" />
-            </Button>
-          </span>
-        ))}
-        <Button variant="plain" onClick={session.fixtures.makeCircuit}>
-          <Icon name="plus" /> circuit
-        </Button>
-      </div>
+      <Circuits world={world} />
       <div className="fixture-settings">
         <SelectField
           label="Lives"
@@ -98,5 +54,52 @@ export function WorldThings({ world }: { readonly world: World }) {
         />
       </div>
     </section>
+  );
+}
+
+/** One item: how it looks and what it is called. */
+function ItemRow({ item }: { readonly item: Item }) {
+  return (
+    <div className="row-line">
+      <FixtureImage look={{ kind: "item", on: false, item }} size={16} />
+      <Form.Control
+        className="grow"
+        aria-label={`Name of ${item.id}`}
+        title={item.id}
+        maxLength={80}
+        value={item.name}
+        onChange={(event) =>
+          event.target.value.trim() !== "" && session.fixtures.setItem(item.id, { name: event.target.value })
+        }
+      />
+      <Form.Control
+        type="color"
+        aria-label={`Colour of ${item.id}`}
+        value={item.colour}
+        onChange={(event) => session.fixtures.setItem(item.id, { colour: event.target.value })}
+      />
+      <BareButton icon="close" name={`Take ${item.id} away`} onClick={() => session.fixtures.removeItem(item.id)} />
+    </div>
+  );
+}
+
+/** The circuits, and one more. */
+function Circuits({ world }: { readonly world: World }) {
+  return (
+    <div className="row-line wrap">
+      {world.circuits.map((circuit) => (
+        <span key={circuit} className="pill">
+          {circuit}
+          <BareButton
+            icon="close"
+            name={`Take ${circuit} away`}
+            onClick={() => session.fixtures.removeCircuit(circuit)}
+          />
+        </span>
+      ))}
+      <Button variant="plain" onClick={session.fixtures.makeCircuit}>
+        <Icon name="plus" /> circuit
+      </Button>
+    </div>
   );
 }

@@ -1,13 +1,12 @@
 import { session } from "../page-session.ts";
 import { useState } from "react";
-import Button from "react-bootstrap/Button";
-import { Icon } from "../look/icon.tsx";
 import { useBench, useProject } from "../use-session.ts";
 import { LogFacts } from "./log-facts.tsx";
 import { LogTable } from "./log-table.tsx";
 import { LogText } from "./log-text.tsx";
 import "./logs.css";
 import { Segments } from "../look/segments.tsx";
+import { BareButton } from "../look/bare-button.tsx";
 
 /** The shown log beside the field: its runs of keys as a table, or all of it as text. */
 export function LogSide() {
@@ -30,15 +29,12 @@ export function LogSide() {
           onValue={setTab}
         />
         <span className="grow" />
-        <Button
-          variant="bare"
-          className="btn-icon"
-          aria-label="Back to the anatomy"
+        <BareButton
+          icon="close"
+          name="Back to the anatomy"
           title="Back to the anatomy (D)"
           onClick={() => session.benchStore.setState({ side: "anatomy" })}
-        >
-          <Icon name="close" />
-        </Button>
+        />
       </div>
       {id === null || text === undefined ? (
         <p className="quiet log-none">No log yet. Press R, walk, and keep the walk.</p>

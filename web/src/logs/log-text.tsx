@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
+import { useDraft } from "../look/use-draft.ts";
 import { faultsOf } from "../session/log/log-edits.ts";
 import Form from "react-bootstrap/Form";
 
@@ -28,24 +29,10 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
   const value = typed ?? text;
   const faulty = new Set(refusals.flatMap(({ line }) => (line === null ? [] : [line])));
   useEffect(() => () => session.project.endStroke(), []);
-  const draft = `log/${id}`;
-  useEffect(() => {
-    let wanted = true;
-    const { worldId } = session.project.store.getState();
-    if (worldId === null) return;
-    void session.outbox.keptDraft(worldId, draft).then((kept) => {
-      if (kept === null || !wanted) return;
-      setTyped(kept);
-      setRefusals(faultsOf(kept));
-    });
-    return () => {
-      wanted = false;
-    };
-  }, [draft]);
-  const remember = (next: string | null): void => {
-    const { worldId } = session.project.store.getState();
-    if (worldId !== null) void session.outbox.keepDraft(worldId, draft, next);
-  };
+  const draft = useDraft(`log/${id}`, (kept) => {
+    setTyped(kept);
+    setRefusals(faultsOf(kept));
+  });
   return (
     <div className="log-text">
       <div className="log-text-box">
@@ -75,7 +62,7 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
             const found = session.logEdits.layTypedLog(id, next.endsWith("\n") ? next : `${next}\n`, stroke.current);
             setRefusals(found);
             // What does not read yet is kept over a closed tab; what does is the log itself.
-            remember(found.length > 0 ? next : null);
+            draft.keep(found.length > 0 ? next : null);
           }}
           onBlur={() => {
             session.project.endStroke();
@@ -84,34 +71,51 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
           }}
         />
       </div>
-      <div className="log-text-says" id="log-text-says" role="status">
-        {refusals.length === 0 ? (
-          <SaysOfRun />
-        ) : (
-          <>
-            <p className="attention">
-              The log stays as it was last until this is in order. The text is kept in this browser meanwhile:
-            </p>
-            <ul>
-              {refusals.slice(0, 4).map(({ line, message }, i) => (
-                <li key={i}>
-                  <span className="mono">{line ?? ""}</span> {message}
-                </li>
-              ))}
-            </ul>
-            <Button
-              variant="plain"
-              onClick={() => {
-                setTyped(null);
-                setRefusals(NONE);
-                remember(null);
-              }}
-            >
-              <Icon name="undo" /> Back to the log as it is
-            </Button>
-          </>
-        )}
-      </div>
+      <TextSays refusals={refusals} setTyped={setTyped} setRefusals={setRefusals} remember={draft.keep} />
+    </div>
+  );
+}
+
+/** What comes of the text: its run, or what is wrong with it. */
+function TextSays({
+  refusals,
+  setTyped,
+  setRefusals,
+  remember,
+}: {
+  readonly refusals: readonly Refusal[];
+  readonly setTyped: React.Dispatch<React.SetStateAction<string | null>>;
+  readonly setRefusals: React.Dispatch<React.SetStateAction<readonly Refusal[]>>;
+  readonly remember: (next: string | null) => void;
+}) {
+  return (
+    <div className="log-text-says" id="log-text-says" role="status">
+      {refusals.length === 0 ? (
+        <SaysOfRun />
+      ) : (
+        <>
+          <p className="attention">
+            The log stays as it was last until this is in order. The text is kept in this browser meanwhile:
+          </p>
+          <ul>
+            {refusals.slice(0, 4).map(({ line, message }, i) => (
+              <li key={i}>
+                <span className="mono">{line ?? ""}</span> {message}
+              </li>
+            ))}
+          </ul>
+          <Button
+            variant="plain"
+            onClick={() => {
+              setTyped(null);
+              setRefusals(NONE);
+              remember(null);
+            }}
+          >
+            <Icon name="undo" /> Back to the log as it is
+          </Button>
+        </>
+      )}
     </div>
   );
 }

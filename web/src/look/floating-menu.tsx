@@ -35,20 +35,7 @@ export function FloatingMenu({ label, onOpen, children }: Props) {
   };
   return (
     <>
-      <Button
-        ref={button}
-        variant="bare"
-        className={`btn-icon${open ? " active" : ""}`}
-        aria-label={label}
-        aria-haspopup="true"
-        aria-expanded={open}
-        onClick={() => {
-          if (!open) onOpen?.();
-          setOpen(!open);
-        }}
-      >
-        <Icon name="more" />
-      </Button>
+      <MenuButton button={button} open={open} label={label} onOpen={onOpen} setOpen={setOpen} />
       <Overlay
         target={button}
         show={open}
@@ -75,5 +62,37 @@ export function FloatingMenu({ label, onOpen, children }: Props) {
         )}
       </Overlay>
     </>
+  );
+}
+
+/** Opens the menu and closes it. */
+function MenuButton({
+  button,
+  open,
+  label,
+  onOpen,
+  setOpen,
+}: {
+  readonly button: React.RefObject<HTMLButtonElement | null>;
+  readonly open: boolean;
+  readonly label: string;
+  readonly onOpen: (() => void) | undefined;
+  readonly setOpen: React.Dispatch<React.SetStateAction<boolean>>;
+}) {
+  return (
+    <Button
+      ref={button}
+      variant="bare"
+      className={`btn-icon${open ? " active" : ""}`}
+      aria-label={label}
+      aria-haspopup="true"
+      aria-expanded={open}
+      onClick={() => {
+        if (!open) onOpen?.();
+        setOpen(!open);
+      }}
+    >
+      <Icon name="more" />
+    </Button>
   );
 }

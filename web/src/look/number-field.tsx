@@ -28,7 +28,6 @@ const DRAG_PX = 8;
 export function NumberField({ label, range, unit, value, step, warn, onValue, onStrokeEnd }: Props) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
-  const drag = useRef<{ readonly x: number; readonly from: number; readonly stroke: string } | null>(null);
   const fault =
     draft !== null && numberOf(draft, range) === null ? `${label}: ${rangeText(range)}${unit ? ` ${unit}` : ""}` : null;
 
@@ -48,27 +47,7 @@ export function NumberField({ label, range, unit, value, step, warn, onValue, on
 
   return (
     <div className={`labelled${warn ? " warn" : ""}${fault !== null ? " fault" : ""}`} title={fault ?? undefined}>
-      <Form.Label
-        htmlFor={id}
-        className="drag"
-        title="Drag to change"
-        onPointerDown={(event) => {
-          event.preventDefault();
-          event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: event.clientX, from: value, stroke: crypto.randomUUID() };
-        }}
-        onPointerMove={(event) => {
-          const { current } = drag;
-          if (current === null) return;
-          goTo(current.from + Math.round((event.clientX - current.x) / DRAG_PX) * step, current.stroke);
-        }}
-        onPointerUp={() => {
-          drag.current = null;
-          onStrokeEnd();
-        }}
-      >
-        {label}
-      </Form.Label>
+      <DragLabel of={id} label={label} value={value} step={step} onDrag={goTo} onDragEnd={onStrokeEnd} />
       <Form.Control
         id={id}
         inputMode="decimal"
@@ -94,6 +73,48 @@ export function NumberField({ label, range, unit, value, step, warn, onValue, on
         </span>
       )}
     </div>
+  );
+}
+
+/** The label, which changes the number while it is dragged. */
+function DragLabel({
+  of,
+  label,
+  value,
+  step,
+  onDrag,
+  onDragEnd,
+}: {
+  readonly of: string;
+  readonly label: string;
+  readonly value: number;
+  readonly step: number;
+  readonly onDrag: (wished: number, stroke: string) => void;
+  readonly onDragEnd: () => void;
+}) {
+  const drag = useRef<{ readonly x: number; readonly from: number; readonly stroke: string } | null>(null);
+  return (
+    <Form.Label
+      htmlFor={of}
+      className="drag"
+      title="Drag to change"
+      onPointerDown={(event) => {
+        event.preventDefault();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drag.current = { x: event.clientX, from: value, stroke: crypto.randomUUID() };
+      }}
+      onPointerMove={(event) => {
+        const { current } = drag;
+        if (current === null) return;
+        onDrag(current.from + Math.round((event.clientX - current.x) / DRAG_PX) * step, current.stroke);
+      }}
+      onPointerUp={() => {
+        drag.current = null;
+        onDragEnd();
+      }}
+    >
+      {label}
+    </Form.Label>
   );
 }
 

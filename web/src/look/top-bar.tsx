@@ -1,11 +1,10 @@
 import type { ReactNode } from "react";
-import Button from "react-bootstrap/Button";
 import { Link, useLocation } from "react-router";
 import { showActs } from "./act-finder.tsx";
-import { Icon } from "./icon.tsx";
 import { Wordmark } from "./wordmark.tsx";
 import { WorldSwitch } from "./world-switch.tsx";
 import "./top-bar.css";
+import { BareButton } from "./bare-button.tsx";
 
 /** The areas of one world, by the ends of their addresses. */
 export const WORLD_AREAS = ["bench", "floorplan", "proofs", "journal"] as const;
@@ -53,15 +52,5 @@ export function TopBar({ area, world = null, proofs, tools }: Props) {
 
 /** Opens the list of acts and keys. */
 export function HelpButton() {
-  return (
-    <Button
-      variant="bare"
-      className="btn-icon"
-      title="Acts and keys (? or Ctrl K)"
-      aria-label="Acts and keys"
-      onClick={showActs}
-    >
-      <Icon name="help" />
-    </Button>
-  );
+  return <BareButton icon="help" name="Acts and keys" title="Acts and keys (? or Ctrl K)" onClick={showActs} />;
 }

@@ -11,10 +11,11 @@ import { Pebble } from "../look/pebble.tsx";
 import type { BenchState } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
 import "./check-writer.css";
+import { BareButton } from "../look/bare-button.tsx";
 
 const MOST_OFFERED = 7;
 const MOST_WORDS = 40;
-const { ItemClick, InputKeyDownEnter } = useCombobox.stateChangeTypes;
+const { ItemClick, InputBlur, InputKeyDownEnter } = useCombobox.stateChangeTypes;
 
 /** Writes a check: what is true at the shown frame as buttons, names completed while typing, what it says at once. */
 export function CheckWriter() {
@@ -59,15 +60,7 @@ function Writer({ world, begun }: { readonly world: World; readonly begun: NonNu
         >
           {newCheck ? "Add it" : "Change it"}
         </Button>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          aria-label="Close"
-          title="Close (Esc)"
-          onClick={session.checks.endCheck}
-        >
-          <Icon name="close" />
-        </Button>
+        <BareButton icon="close" name="Close" title="Close (Esc)" onClick={session.checks.endCheck} />
       </div>
       <p className="writer-says" id="check-says" role="status">
         {text.trim() === "" ? (
@@ -97,60 +90,15 @@ interface FieldProps {
 }
 
 /** The check's text, with the words that may come next below the caret. */
-function CheckField({ frame, text, caret, completion, fault, unfinished, onType }: FieldProps) {
-  const [open, setOpen] = useState(false);
+function CheckField(props: FieldProps) {
+  const { frame, text, caret, completion, fault, unfinished, onType } = props;
   const field = useRef<HTMLInputElement>(null);
-  /** Where the caret belongs once a word was taken; put there at once, for the next letter may come at once too. */
-  const goTo = useRef<number | null>(null);
-  useLayoutEffect(() => {
-    if (goTo.current !== null) field.current?.setSelectionRange(goTo.current, goTo.current);
-    goTo.current = null;
-  });
   useEffect(() => field.current?.focus(), []);
-  const words = completion.words.slice(0, MOST_WORDS);
-  const shown = open && words.length > 0;
-  const take = (word: string): void => {
-    const at = completion.from + word.length + 1;
-    goTo.current = at;
-    onType(`${text.slice(0, completion.from)}${word} ${text.slice(caret).trimStart()}`, at);
-  };
-  const { getInputProps, getMenuProps, getItemProps, highlightedIndex, setHighlightedIndex } = useCombobox<string>({
-    items: words,
-    inputValue: text,
-    selectedItem: null,
-    isOpen: shown,
-    // A word that was taken is followed by the next; leaving the field takes none.
-    stateReducer: (_, { type, changes }) =>
-      type === useCombobox.stateChangeTypes.InputBlur ? { ...changes, selectedItem: null } : changes,
-    onSelectedItemChange: ({ selectedItem }) => selectedItem && take(selectedItem),
-    onIsOpenChange: ({ isOpen, type }) => {
-      if (type !== ItemClick && type !== InputKeyDownEnter) setOpen(isOpen);
-    },
-  });
-  const press = (event: React.KeyboardEvent): void => {
-    if (event.key === "Escape") {
-      event.stopPropagation();
-      if (!shown) session.checks.endCheck();
-    } else if (event.key === "Tab" && shown && text.length > 0 && fault !== null) {
-      event.preventDefault();
-      take(words[Math.max(0, highlightedIndex)]!);
-    } else if (event.key === "Enter" && (!shown || highlightedIndex < 0)) {
-      event.preventDefault();
-      if (session.checks.keepCheck(text)) field.current?.blur();
-    }
-  };
+  const { words, shown, inputProps, getMenuProps, getItemProps } = useCheckWords(field, props);
   return (
     <div className="writer-field">
       <Form.Control
-        {...getInputProps({
-          ref: field,
-          onKeyDown: press,
-          onChange: ({ currentTarget }) => {
-            onType(currentTarget.value, currentTarget.selectionStart ?? currentTarget.value.length);
-            setHighlightedIndex(-1);
-            setOpen(true);
-          },
-        })}
+        {...inputProps}
         className="mono"
         aria-label="Check"
         aria-invalid={fault !== null && !unfinished}
@@ -185,6 +133,58 @@ function CheckField({ frame, text, caret, completion, fault, unfinished, onType 
       </ul>
     </div>
   );
+}
+
+/** The words that may come next, as a combobox: arrows and Enter take one, Tab the first, Enter without one keeps the check. */
+function useCheckWords(
+  field: React.RefObject<HTMLInputElement | null>,
+  { text, caret, completion, fault, onType }: FieldProps,
+) {
+  const [open, setOpen] = useState(false);
+  /** Where the caret belongs once a word was taken; put there at once, for the next letter may come at once too. */
+  const goTo = useRef<number | null>(null);
+  useLayoutEffect(() => {
+    if (goTo.current !== null) field.current?.setSelectionRange(goTo.current, goTo.current);
+    goTo.current = null;
+  });
+  const words = completion.words.slice(0, MOST_WORDS);
+  const shown = open && words.length > 0;
+  const take = (word: string): void => {
+    const at = completion.from + word.length + 1;
+    goTo.current = at;
+    onType(`${text.slice(0, completion.from)}${word} ${text.slice(caret).trimStart()}`, at);
+  };
+  const { getInputProps, getMenuProps, getItemProps, highlightedIndex, setHighlightedIndex } = useCombobox<string>({
+    items: words,
+    inputValue: text,
+    selectedItem: null,
+    isOpen: shown,
+    // A word that was taken is followed by the next; leaving the field takes none.
+    stateReducer: (_, { type, changes }) => (type === InputBlur ? { ...changes, selectedItem: null } : changes),
+    onSelectedItemChange: ({ selectedItem }) => selectedItem && take(selectedItem),
+    onIsOpenChange: ({ isOpen, type }) => {
+      if (type !== ItemClick && type !== InputKeyDownEnter) setOpen(isOpen);
+    },
+  });
+  const press = (event: React.KeyboardEvent): void => {
+    if (event.key === "Escape") {
+      event.stopPropagation();
+      if (!shown) session.checks.endCheck();
+    } else if (event.key === "Tab" && shown && text.length > 0 && fault !== null) {
+      event.preventDefault();
+      take(words[Math.max(0, highlightedIndex)]!);
+    } else if (event.key === "Enter" && (!shown || highlightedIndex < 0)) {
+      event.preventDefault();
+      if (session.checks.keepCheck(text)) field.current?.blur();
+    }
+  };
+  const type = ({ currentTarget }: React.FormEvent<HTMLInputElement | HTMLTextAreaElement>): void => {
+    onType(currentTarget.value, currentTarget.selectionStart ?? currentTarget.value.length);
+    setHighlightedIndex(-1);
+    setOpen(true);
+  };
+  const inputProps = getInputProps({ ref: field, onKeyDown: press, onChange: type });
+  return { words, shown, inputProps, getMenuProps, getItemProps };
 }
 
 /** What the shown run says of a check that can be read. */

@@ -1,3 +1,4 @@
+import type { Check } from "@keen-pebble/core/check";
 import { session } from "../page-session.ts";
 import { checkText } from "@keen-pebble/core/check";
 import { useEffect, useRef, useState } from "react";
@@ -48,15 +49,7 @@ export function KeepWalk() {
         value={title}
         onChange={(event) => setTitle(event.target.value)}
       />
-      <div className="checks">
-        {checks.map((check, i) => (
-          <label key={checkText(check)} className="row-line">
-            <Form.Check.Input className="m-0" checked={!off.has(i)} onChange={() => toggle(i)} />
-            <Pebble kind={off.has(i) ? "unreached" : "pass"} label={null} />
-            <span className="mono">{checkText(check)}</span>
-          </label>
-        ))}
-      </div>
+      <OfferedChecks checks={checks} off={off} toggle={toggle} />
       {walk.onto !== null && (
         <Button
           variant="main"
@@ -73,5 +66,28 @@ export function KeepWalk() {
         Let it go
       </Button>
     </Form>
+  );
+}
+
+/** The checks that its replay passes; each can be left out. */
+function OfferedChecks({
+  checks,
+  off,
+  toggle,
+}: {
+  readonly checks: readonly Check[];
+  readonly off: ReadonlySet<number>;
+  readonly toggle: (i: number) => void;
+}) {
+  return (
+    <div className="checks">
+      {checks.map((check, i) => (
+        <label key={checkText(check)} className="row-line">
+          <Form.Check.Input className="m-0" checked={!off.has(i)} onChange={() => toggle(i)} />
+          <Pebble kind={off.has(i) ? "unreached" : "pass"} label={null} />
+          <span className="mono">{checkText(check)}</span>
+        </label>
+      ))}
+    </div>
   );
 }

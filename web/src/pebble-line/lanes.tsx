@@ -1,4 +1,5 @@
 import { session } from "../page-session.ts";
+import type { TraceRows } from "@keen-pebble/core/simulate";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import { useBench, useProject } from "../use-session.ts";
@@ -19,7 +20,7 @@ const LEAST_WALK_FRAMES = 240;
 export function Lanes() {
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [width, setWidth] = useState(960);
+  const width = useWidth(box);
   const rows = useBench((state) => state.walk?.rows ?? state.run?.rows ?? null);
   const walking = useBench((state) => state.walk !== null);
   const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? null) : null));
@@ -38,31 +39,7 @@ export function Lanes() {
   const untils = useMemo(() => untilEnds(parsed, lineEnds), [parsed, lineEnds]);
   const names = rooms?.map((room) => room.name).join("\n") ?? "";
 
-  useEffect(() => {
-    const sizes = new ResizeObserver(([entry]) => setWidth(Math.round(entry!.contentRect.width)));
-    sizes.observe(box.current!);
-    return () => sizes.disconnect();
-  }, []);
-
-  useEffect(() => {
-    const draw = (): void => {
-      const { current } = canvas;
-      const c = current!.getContext("2d")!;
-      const ratio = window.devicePixelRatio;
-      // Setting its size makes a canvas forget all it knows, fonts too: slow, and rarely needed.
-      const [across, down] = [Math.round(width * ratio), HEIGHT * ratio];
-      if (current!.width !== across || current!.height !== down) {
-        current!.width = across;
-        current!.height = down;
-      }
-      c.setTransform(ratio, 0, 0, ratio, 0, 0);
-      c.clearRect(0, 0, width, HEIGHT);
-      if (rows !== null) drawLanes(c, scale, { rows, tileSize, roomNames: names.split("\n"), untils }, palette());
-    };
-    draw();
-    if (document.fonts.status !== "loaded") void document.fonts.ready.then(draw);
-    return onPaletteChange(draw);
-  }, [rows, scale, tileSize, names, width, untils]);
+  useDrawnLanes(canvas, width, scale, rows === null ? null : { rows, tileSize, names, untils });
 
   const scrub = (event: React.PointerEvent): void => {
     if (walking || (event.buttons & 1) === 0) return;
@@ -93,21 +70,79 @@ export function Lanes() {
     >
       <canvas ref={canvas} aria-hidden="true" style={{ width, height: HEIGHT }} />
       {rows === null && <NoRun />}
-      {near !== null && (
-        <div
-          className="lane-name event"
-          style={
-            near.x > scale.left + scale.width / 2 ? { right: `calc(100% - ${near.x - 8}px)` } : { left: near.x + 8 }
-          }
-          aria-hidden="true"
-        >
-          {near.frame}: {near.text}
-        </div>
-      )}
+      {near !== null && <NearName near={near} scale={scale} />}
       {verdicts && <LinePebbles verdicts={verdicts} scale={scale} lane={box} />}
       {part !== null && rows !== null && <WholeLine part={part} frames={frames} onAll={() => look(null)} />}
       {rows !== null && <Differs scale={scale} />}
       {rows !== null && <Playhead scale={scale} />}
+    </div>
+  );
+}
+
+/** Width of an element in px, as it is now. */
+function useWidth(box: React.RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(960);
+  useEffect(() => {
+    const sizes = new ResizeObserver(([entry]) => setWidth(Math.round(entry!.contentRect.width)));
+    sizes.observe(box.current!);
+    return () => sizes.disconnect();
+  }, []);
+  return width;
+}
+
+interface DrawnLanes {
+  readonly rows: TraceRows;
+  readonly tileSize: number;
+  /** Names of the rooms, a line each. */
+  readonly names: string;
+  readonly untils: ReturnType<typeof untilEnds>;
+}
+
+/** Draws the lanes whenever something of them is another. */
+function useDrawnLanes(
+  canvas: React.RefObject<HTMLCanvasElement | null>,
+  width: number,
+  scale: LineScale,
+  lanes: DrawnLanes | null,
+): void {
+  const { rows, tileSize, names, untils } = lanes ?? {};
+  useEffect(() => {
+    const draw = (): void => {
+      const { current } = canvas;
+      const c = current!.getContext("2d")!;
+      const ratio = window.devicePixelRatio;
+      // Setting its size makes a canvas forget all it knows, fonts too: slow, and rarely needed.
+      const [across, down] = [Math.round(width * ratio), HEIGHT * ratio];
+      if (current!.width !== across || current!.height !== down) {
+        current!.width = across;
+        current!.height = down;
+      }
+      c.setTransform(ratio, 0, 0, ratio, 0, 0);
+      c.clearRect(0, 0, width, HEIGHT);
+      if (lanes !== null)
+        drawLanes(
+          c,
+          scale,
+          { rows: lanes.rows, tileSize: lanes.tileSize, roomNames: lanes.names.split("\n"), untils: lanes.untils },
+          palette(),
+        );
+    };
+    draw();
+    if (document.fonts.status !== "loaded") void document.fonts.ready.then(draw);
+    return onPaletteChange(draw);
+  }, [rows, scale, tileSize, names, width, untils]);
+}
+
+/** What the mark under the pointer says. */
+function NearName({ near, scale }: { readonly near: Near; readonly scale: LineScale }) {
+  const isRight = near.x > scale.left + scale.width / 2;
+  return (
+    <div
+      className="lane-name event"
+      style={isRight ? { right: `calc(100% - ${near.x - 8}px)` } : { left: near.x + 8 }}
+      aria-hidden="true"
+    >
+      {near.frame}: {near.text}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import type { NavigateFunction } from "react-router";
 import { session } from "../../page-session.ts";
 import type { RevisionEntry } from "@keen-pebble/server/api";
 import { useEffect, useState } from "react";
@@ -13,6 +14,7 @@ import { useProject, useProofs, useSaving } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import "./journal.css";
 import Form from "react-bootstrap/Form";
+import { BareButton } from "../../look/bare-button.tsx";
 
 const ASK_AGAIN_MS = 2000;
 
@@ -37,19 +39,7 @@ export function JournalPage() {
   return (
     <>
       <main className="area journal">
-        <div className="journal-head">
-          <h1>Journal</h1>
-          <p className="quiet">What each revision changed, why, and what the proofs said to it.</p>
-          <span className="grow" />
-          <a
-            className="btn btn-plain"
-            href={worldId === null ? undefined : journalAddress(worldId)}
-            download
-            title="For a hand-in or a pull request"
-          >
-            <Icon name="takeHome" /> Markdown
-          </a>
-        </div>
+        <JournalHead worldId={worldId} />
         {fault !== null && (
           <p className="attention journal-none">
             The journal cannot be read: {fault}. Nothing is lost; it is asked for again by itself.
@@ -85,6 +75,25 @@ export function JournalPage() {
   );
 }
 
+/** What the Journal is, and the way to take it home. */
+function JournalHead({ worldId }: { readonly worldId: string | null }) {
+  return (
+    <div className="journal-head">
+      <h1>Journal</h1>
+      <p className="quiet">What each revision changed, why, and what the proofs said to it.</p>
+      <span className="grow" />
+      <a
+        className="btn btn-plain"
+        href={worldId === null ? undefined : journalAddress(worldId)}
+        download
+        title="For a hand-in or a pull request"
+      >
+        <Icon name="takeHome" /> Markdown
+      </a>
+    </div>
+  );
+}
+
 interface Props {
   readonly entry: RevisionEntry;
   readonly earlier: RevisionEntry | null;
@@ -115,37 +124,13 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
           <p>{summary}</p>
           <Note entry={entry} writing={writing} onWrite={() => setWriting(true)} onDone={() => setWriting(false)} />
         </div>
-        <div className="row-line acts">
-          <Button
-            variant="plain"
-            className="btn-icon"
-            data-note={revision}
-            aria-label={`Note to revision ${revision}`}
-            title="Write a note: a reason, a fault found, what somebody said (N)"
-            onClick={() => setWriting(true)}
-          >
-            <Icon name="pen" />
-          </Button>
-          <Button
-            variant="plain"
-            disabled={newest}
-            title="The board compares all paths with this revision"
-            onClick={() => {
-              void session.proofs.compareWithRevision(revision);
-              void navigate(`/w/${worldId ?? ""}/proofs${window.location.search}`);
-            }}
-          >
-            Compare
-          </Button>
-          <Button
-            variant="plain"
-            disabled={newest}
-            title="Make everything as it was, as a new revision"
-            onClick={() => void session.journal.restoreRevision(revision)}
-          >
-            <Icon name="undo" /> Restore
-          </Button>
-        </div>
+        <RevisionActs
+          revision={revision}
+          setWriting={setWriting}
+          newest={newest}
+          navigate={navigate}
+          worldId={worldId}
+        />
       </li>
       {earlier !== null && dayOf(earlier.savedAt) !== day && (
         <li className="day" aria-hidden="true">
@@ -153,6 +138,53 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
         </li>
       )}
     </>
+  );
+}
+
+/** What can be done with a revision. */
+function RevisionActs({
+  revision,
+  setWriting,
+  newest,
+  navigate,
+  worldId,
+}: {
+  readonly revision: number;
+  readonly setWriting: React.Dispatch<React.SetStateAction<boolean>>;
+  readonly newest: boolean;
+  readonly navigate: NavigateFunction;
+  readonly worldId: string | null;
+}) {
+  return (
+    <div className="row-line acts">
+      <BareButton
+        icon="pen"
+        name={`Note to revision ${revision}`}
+        title="Write a note: a reason, a fault found, what somebody said (N)"
+        variant="plain"
+        data-note={revision}
+        onClick={() => setWriting(true)}
+      />
+      <Button
+        variant="plain"
+        disabled={newest}
+        title="The board compares all paths with this revision"
+        onClick={() => {
+          void session.proofs.compareWithRevision(revision);
+          void navigate(`/w/${worldId ?? ""}/proofs${window.location.search}`);
+        }}
+      >
+        Compare
+      </Button>
+      <Button
+        variant="plain"
+        disabled={newest}
+        title="Make everything as it was, as a new revision"
+        onClick={() => void session.journal.restoreRevision(revision)}
+      >
+        <Icon name="undo" /> Restore
+      </Button>
+    </div>
   );
 }
 

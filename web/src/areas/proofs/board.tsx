@@ -1,5 +1,5 @@
 import { session } from "../../page-session.ts";
-import type { Verdict } from "@keen-pebble/core/check";
+import type { Verdict, Proof } from "@keen-pebble/core/check";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, useEffect, useRef } from "react";
 import type { ShownHistory } from "../../session/proofs/proofs.ts";
@@ -101,17 +101,7 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
       onClick={() => session.board.chooseRow(log)}
       onDoubleClick={onOpen}
     >
-      <span role="cell">
-        {proof === null ? (
-          <span className="quiet">·</span>
-        ) : (
-          <Pebble
-            kind={proof.refused !== null ? "unreached" : failing ? "fail" : "pass"}
-            radius={6}
-            label={proof.refused !== null ? "cannot be run" : failing ? "does not hold" : "holds"}
-          />
-        )}
-      </span>
+      <Holds proof={proof} failing={failing} />
       <span role="rowheader" className="board-name">
         <button
           type="button"
@@ -135,38 +125,70 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
       <span role="cell">
         {proof !== null && <CheckLine checks={proof.checks} frames={proof.frames ?? 0} longest={longest} />}
       </span>
-      <span role="cell" className="board-history">
-        {history.map(({ revision, summary, logs }, i) => {
-          const said = logs.get(log);
-          return (
-            <button
-              key={revision}
-              type="button"
-              tabIndex={-1}
-              className={revision === compared ? "compared" : ""}
-              title={`Revision ${revision}: ${said ?? "not there"}. ${summary}. Compare paths with it`}
-              aria-label={`Revision ${revision}: ${said ?? "not there"}`}
-              onClick={(event) => {
-                event.stopPropagation();
-                void session.proofs.compareWithRevision(revision);
-              }}
-            >
-              {said === undefined ? (
-                <span className="quiet">·</span>
-              ) : (
-                <Pebble
-                  kind={said === "holds" ? "pass" : said === "breaks" ? "fail" : "unreached"}
-                  radius={i === history.length - 1 ? 5 : 3.5}
-                  label={null}
-                />
-              )}
-            </button>
-          );
-        })}
-      </span>
+      <History history={history} log={log} compared={compared} />
     </div>
   );
 });
+
+/** Whether the log holds, as a pebble. */
+function Holds({ proof, failing }: { readonly proof: Proof | null; readonly failing: boolean }) {
+  return (
+    <span role="cell">
+      {proof === null ? (
+        <span className="quiet">·</span>
+      ) : (
+        <Pebble
+          kind={proof.refused !== null ? "unreached" : failing ? "fail" : "pass"}
+          radius={6}
+          label={proof.refused !== null ? "cannot be run" : failing ? "does not hold" : "holds"}
+        />
+      )}
+    </span>
+  );
+}
+
+/** What the last runs on the server said of the log; each can be compared with. */
+function History({
+  history,
+  log,
+  compared,
+}: {
+  readonly history: readonly ShownHistory[];
+  readonly log: string;
+  readonly compared: number | null;
+}) {
+  return (
+    <span role="cell" className="board-history">
+      {history.map(({ revision, summary, logs }, i) => {
+        const said = logs.get(log);
+        return (
+          <button
+            key={revision}
+            type="button"
+            tabIndex={-1}
+            className={revision === compared ? "compared" : ""}
+            title={`Revision ${revision}: ${said ?? "not there"}. ${summary}. Compare paths with it`}
+            aria-label={`Revision ${revision}: ${said ?? "not there"}`}
+            onClick={(event) => {
+              event.stopPropagation();
+              void session.proofs.compareWithRevision(revision);
+            }}
+          >
+            {said === undefined ? (
+              <span className="quiet">·</span>
+            ) : (
+              <Pebble
+                kind={said === "holds" ? "pass" : said === "breaks" ? "fail" : "unreached"}
+                radius={i === history.length - 1 ? 5 : 3.5}
+                label={null}
+              />
+            )}
+          </button>
+        );
+      })}
+    </span>
+  );
+}
 
 /** A log's checks as pebbles where they are decided; ones that come close are laid beside each other. */
 function CheckLine({

@@ -1,3 +1,5 @@
+import type { Beside } from "../../session/bench/bench-store.ts";
+import type { ComparedRevision } from "../../session/proofs/proofs.ts";
 import { session } from "../../page-session.ts";
 import type { Proof, Verdict } from "@keen-pebble/core/check";
 import { ACCEPTED } from "@keen-pebble/core/check";
@@ -64,32 +66,51 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
           <LogFacts key={id} id={id} text={text} />
         </details>
       </div>
-      <div className="row-line detail-foot">
-        <Button variant="main" onClick={onOpen} title="Open on the Bench (Enter)">
-          <Icon name="open" /> Open at frame {frame}
-        </Button>
-        {compared !== null && (
-          <Button
-            variant="plain"
-            aria-pressed={beside?.where.kind === "revision"}
-            className={beside?.where.kind === "revision" ? "active" : ""}
-            onClick={session.commands.proofs.ghost.act}
-            title="Its run at that revision as the pale second trail (G)"
-          >
-            Ghost of {compared.revision}
-          </Button>
-        )}
-        {verdict !== undefined && verdict.verdict !== "pass" && (
-          <Button
-            variant="plain"
-            onClick={session.commands.proofs.whatBroke.act}
-            title="Search the revisions for the one that broke this check (B)"
-          >
-            What broke it
-          </Button>
-        )}
-      </div>
+      <DetailFoot onOpen={onOpen} frame={frame} compared={compared} beside={beside} verdict={verdict} />
     </aside>
+  );
+}
+
+/** What can be done with the shown frame. */
+function DetailFoot({
+  onOpen,
+  frame,
+  compared,
+  beside,
+  verdict,
+}: {
+  readonly onOpen: () => void;
+  readonly frame: number;
+  readonly compared: ComparedRevision | null;
+  readonly beside: Beside | null;
+  readonly verdict: Verdict | undefined;
+}) {
+  return (
+    <div className="row-line detail-foot">
+      <Button variant="main" onClick={onOpen} title="Open on the Bench (Enter)">
+        <Icon name="open" /> Open at frame {frame}
+      </Button>
+      {compared !== null && (
+        <Button
+          variant="plain"
+          aria-pressed={beside?.where.kind === "revision"}
+          className={beside?.where.kind === "revision" ? "active" : ""}
+          onClick={session.commands.proofs.ghost.act}
+          title="Its run at that revision as the pale second trail (G)"
+        >
+          Ghost of {compared.revision}
+        </Button>
+      )}
+      {verdict !== undefined && verdict.verdict !== "pass" && (
+        <Button
+          variant="plain"
+          onClick={session.commands.proofs.whatBroke.act}
+          title="Search the revisions for the one that broke this check (B)"
+        >
+          What broke it
+        </Button>
+      )}
+    </div>
   );
 }
 

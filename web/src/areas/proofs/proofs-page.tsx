@@ -87,9 +87,7 @@ function Tools({
   readonly sought: string;
 }) {
   const worldId = useProject((state) => state.worldId);
-  const server = useProofs((state) => state.server);
   const saving = useSaving();
-  const running = server?.state === "running";
   const search = useRef<HTMLInputElement>(null);
   useEffect(() => session.asked.searchLogs.answer(() => search.current?.focus()), []);
   return (
@@ -133,15 +131,24 @@ function Tools({
       >
         <Icon name="takeHome" /> JUnit XML
       </a>
-      <Button
-        variant={running ? "plain" : "main"}
-        title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"}
-        onClick={() => void session.proofs.runOnServer()}
-      >
-        <Icon name={running ? "close" : "play"} />{" "}
-        {running ? `${server.done} of ${server.total}, stop` : "Run on the server"}
-      </Button>
+      <ServerRun />
     </div>
+  );
+}
+
+/** Runs all logs on the server, or takes that back. */
+function ServerRun() {
+  const server = useProofs((state) => state.server);
+  const running = server?.state === "running";
+  return (
+    <Button
+      variant={running ? "plain" : "main"}
+      title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"}
+      onClick={() => void session.proofs.runOnServer()}
+    >
+      <Icon name={running ? "close" : "play"} />{" "}
+      {running ? `${server.done} of ${server.total}, stop` : "Run on the server"}
+    </Button>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { RandomWalkTask, RandomWalkFinding } from "@keen-pebble/core/analyse";
 import { session } from "../../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
@@ -7,6 +8,7 @@ import { plural } from "../../look/plural.ts";
 import ProgressBar from "react-bootstrap/ProgressBar";
 import { SelectField } from "../../look/select-field.tsx";
 import { TextField } from "../../look/text-field.tsx";
+import { BareButton } from "../../look/bare-button.tsx";
 
 /** Random walks: seeded inputs look for broken laws, and what breaks one is offered as a short log. */
 export function RandomWalksPanel({ world }: { readonly world: World }) {
@@ -27,33 +29,19 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
     <aside className="proof-detail" aria-label="Random walks">
       <div className="row-line detail-head">
         <h2 className="grow">Random walks</h2>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          aria-label="Back to the log"
+        <BareButton
+          icon="close"
+          name="Back to the log"
           title="Back to the log (W)"
           onClick={() => session.board.store.setState({ beside: "log" })}
-        >
-          <Icon name="close" />
-        </Button>
+        />
       </div>
       <div className="detail-scroll wander">
         <p className="quiet">
           Seeded inputs, pressed as somebody does who tries the world out, look for broken laws: the world&apos;s own,
           and those of the gait.
         </p>
-        <div className="wander-fields">
-          {number("Walks", asked.runs, 1, 1_000_000, (runs) => session.randomWalks.askRandomWalks({ runs }))}
-          {number("Frames", asked.frames, 1, 100_000, (frames) => session.randomWalks.askRandomWalks({ frames }))}
-          {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => session.randomWalks.askRandomWalks({ seed }))}
-          <SelectField
-            label="Rules"
-            value={rules ?? world.activeRules}
-            choices={world.rules.map(({ id, name }) => [id, name] as const)}
-            disabled={walking}
-            onValue={(id) => session.randomWalks.chooseRandomWalkRules(id)}
-          />
-        </div>
+        <WalkFields number={number} asked={asked} rules={rules} world={world} walking={walking} />
         <p className="quiet">Laws: {[...world.laws, ...GAIT_LAWS].join("; ")}.</p>
         {phase !== "none" && (
           <div role="status">
@@ -66,20 +54,7 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
           </div>
         )}
         {refused !== null && <p className="attention">Nobody can walk here yet: {refused}.</p>}
-        <ul className="wander-found" aria-label="Broken laws">
-          {findings.map((finding) => (
-            <li key={finding.law}>
-              <strong>{finding.law}</strong>
-              <span className="quiet">
-                in frame {finding.frame}
-                {finding.foundAt > finding.frame && `, shrunk from ${finding.foundAt}`}; seed {finding.seed}
-              </span>
-              <Button variant="plain" onClick={() => session.randomWalks.keepFinding(finding)}>
-                Keep it as a log
-              </Button>
-            </li>
-          ))}
-        </ul>
+        <BrokenLaws findings={findings} />
       </div>
       <div className="row-line detail-foot">
         {walking ? (
@@ -93,6 +68,62 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
         )}
       </div>
     </aside>
+  );
+}
+
+/** How many walks, how long, from which seed, under which rules. */
+function WalkFields({
+  number,
+  asked,
+  rules,
+  world,
+  walking,
+}: {
+  readonly number: (
+    label: string,
+    value: number,
+    min: number,
+    max: number,
+    set: (value: number) => void,
+  ) => React.JSX.Element;
+  readonly asked: RandomWalkTask;
+  readonly rules: string | null;
+  readonly world: World;
+  readonly walking: boolean;
+}) {
+  return (
+    <div className="wander-fields">
+      {number("Walks", asked.runs, 1, 1_000_000, (runs) => session.randomWalks.askRandomWalks({ runs }))}
+      {number("Frames", asked.frames, 1, 100_000, (frames) => session.randomWalks.askRandomWalks({ frames }))}
+      {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => session.randomWalks.askRandomWalks({ seed }))}
+      <SelectField
+        label="Rules"
+        value={rules ?? world.activeRules}
+        choices={world.rules.map(({ id, name }) => [id, name] as const)}
+        disabled={walking}
+        onValue={(id) => session.randomWalks.chooseRandomWalkRules(id)}
+      />
+    </div>
+  );
+}
+
+/** What was found, each to be kept as a log. */
+function BrokenLaws({ findings }: { readonly findings: readonly RandomWalkFinding[] }) {
+  return (
+    <ul className="wander-found" aria-label="Broken laws">
+      {findings.map((finding) => (
+        <li key={finding.law}>
+          <strong>{finding.law}</strong>
+          <span className="quiet">
+            in frame {finding.frame}
+            {finding.foundAt > finding.frame && `, shrunk from ${finding.foundAt}`}; seed {finding.seed}
+          </span>
+          <Button variant="plain" onClick={() => session.randomWalks.keepFinding(finding)}>
+            Keep it as a log
+          </Button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,7 +1,7 @@
 import { session } from "../../page-session.ts";
 import Button from "react-bootstrap/Button";
-import { Icon } from "../../look/icon.tsx";
 import { useProofs } from "../../use-session.ts";
+import { BareButton } from "../../look/bare-button.tsx";
 
 /** The search over the revisions for the first one at which a check fails: how far it is, or what it found. */
 export function WhatBrokeIt({ id }: { readonly id: string }) {
@@ -20,15 +20,11 @@ export function WhatBrokeIt({ id }: { readonly id: string }) {
           {state === "cancelled" && "Given up"}
           {state === "failed" && "The search could not be finished"}
         </strong>
-        <Button
-          variant="bare"
-          className="btn-icon"
-          aria-label={state === "running" ? "Give the search up" : "Put the answer away"}
-          title={state === "running" ? "Give the search up" : "Put the answer away"}
+        <BareButton
+          icon="close"
+          name={state === "running" ? "Give the search up" : "Put the answer away"}
           onClick={session.proofs.endSearchBreak}
-        >
-          <Icon name="close" />
-        </Button>
+        />
       </div>
       <span className="mono quiet">{check}</span>
       {found !== null && (

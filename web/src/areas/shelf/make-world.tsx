@@ -1,5 +1,5 @@
 import { shelfParts } from "../../page-shelf.ts";
-import type { World } from "@keen-pebble/core/world";
+import type { World, Room } from "@keen-pebble/core/world";
 import { useEffect, useRef, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
@@ -81,26 +81,46 @@ function TypeRoom({ name }: { readonly name: string }) {
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <div className="typed-room">
-        <TypedPicture world={world} />
-        <div className="row-line">
-          <span className={first ? "attention grow" : "quiet grow"} role="status">
-            {first
-              ? `${first.line}:${first.column} ${first.message}`
-              : room
-                ? `${room.width} x ${room.height}, start ${world.start.cell.join(",")}`
-                : ""}
-          </span>
-          <Button
-            variant="plain"
-            disabled={world === null || busy}
-            onClick={() => world && shelfParts.makeWorld.makeTypedWorld(name, world)}
-          >
-            Make it
-          </Button>
-        </div>
-      </div>
+      <TypedRoom world={world} first={first} room={room} busy={busy} name={name} />
     </section>
+  );
+}
+
+/** The typed room as a picture, and what is wrong with it. */
+function TypedRoom({
+  world,
+  first,
+  room,
+  busy,
+  name,
+}: {
+  readonly world: World | null;
+  readonly first:
+    { readonly line: number | null; readonly column: number | null; readonly message: string } | undefined;
+  readonly room: Room | undefined;
+  readonly busy: boolean;
+  readonly name: string;
+}) {
+  return (
+    <div className="typed-room">
+      <TypedPicture world={world} />
+      <div className="row-line">
+        <span className={first ? "attention grow" : "quiet grow"} role="status">
+          {first
+            ? `${first.line}:${first.column} ${first.message}`
+            : world && room
+              ? `${room.width} x ${room.height}, start ${world.start.cell.join(",")}`
+              : ""}
+        </span>
+        <Button
+          variant="plain"
+          disabled={world === null || busy}
+          onClick={() => world && shelfParts.makeWorld.makeTypedWorld(name, world)}
+        >
+          Make it
+        </Button>
+      </div>
+    </div>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { ShownWorld } from "../../session/shelf/shelf.ts";
 import { shelfParts } from "../../page-shelf.ts";
 import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
@@ -50,30 +51,8 @@ export function ShelfPage() {
       </div>
       <div className="area shelf">
         <main className="worlds">
-          <div className="shelf-head">
-            <h1>Draw rooms, walk them, keep the walks.</h1>
-            <p className="quiet">Every change runs all of them again.</p>
-            <span className="grow" />
-            <label className="search">
-              <Icon name="search" />
-              <Form.Control
-                type="search"
-                aria-label="Search"
-                placeholder="World, room or log"
-                value={sought}
-                onChange={(event) => setSought(event.target.value)}
-              />
-            </label>
-          </div>
-          {fault !== null && (
-            <div className="empty">
-              <h2>The shelf cannot be shown: {fault}.</h2>
-              <p className="quiet">Nothing is lost.</p>
-              <Button variant="main" onClick={() => void shelfParts.shelf.loadShelf()}>
-                Try again
-              </Button>
-            </div>
-          )}
+          <ShelfHead sought={sought} setSought={setSought} />
+          {fault !== null && <ShelfFault fault={fault} />}
           {fault === null && worlds?.length === 0 && (
             <div className="empty">
               <h2>The shelf is empty.</h2>
@@ -90,25 +69,72 @@ export function ShelfPage() {
         </main>
         <BringIn />
       </div>
-      <footer className="status">
-        {worlds && (
-          <span>
-            {plural(worlds.length, "world")},{" "}
-            {plural(
-              worlds.reduce((n, w) => n + w.rooms, 0),
-              "room",
-            )}
-            ,{" "}
-            {plural(
-              worlds.reduce((n, w) => n + w.logs, 0),
-              "log",
-            )}
-          </span>
-        )}
-        <span className="grow" />
-        <span>Enter opens a world, Delete takes it off the shelf</span>
-      </footer>
+      <ShelfStatus worlds={worlds} />
       <ActFinder area="Shelf" commands={shelfParts.shelfCommands} />
+    </div>
+  );
+}
+
+/** Why nothing can be shown. */
+function ShelfFault({ fault }: { readonly fault: string }) {
+  return (
+    <div className="empty">
+      <h2>The shelf cannot be shown: {fault}.</h2>
+      <p className="quiet">Nothing is lost.</p>
+      <Button variant="main" onClick={() => void shelfParts.shelf.loadShelf()}>
+        Try again
+      </Button>
+    </div>
+  );
+}
+
+/** How much there is. */
+function ShelfStatus({ worlds }: { readonly worlds: readonly ShownWorld[] | null }) {
+  return (
+    <footer className="status">
+      {worlds && (
+        <span>
+          {plural(worlds.length, "world")},{" "}
+          {plural(
+            worlds.reduce((n, w) => n + w.rooms, 0),
+            "room",
+          )}
+          ,{" "}
+          {plural(
+            worlds.reduce((n, w) => n + w.logs, 0),
+            "log",
+          )}
+        </span>
+      )}
+      <span className="grow" />
+      <span>Enter opens a world, Delete takes it off the shelf</span>
+    </footer>
+  );
+}
+
+/** What this is, and the field to search in. */
+function ShelfHead({
+  sought,
+  setSought,
+}: {
+  readonly sought: string;
+  readonly setSought: React.Dispatch<React.SetStateAction<string>>;
+}) {
+  return (
+    <div className="shelf-head">
+      <h1>Draw rooms, walk them, keep the walks.</h1>
+      <p className="quiet">Every change runs all of them again.</p>
+      <span className="grow" />
+      <label className="search">
+        <Icon name="search" />
+        <Form.Control
+          type="search"
+          aria-label="Search"
+          placeholder="World, room or log"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
+      </label>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { shelfParts } from "../../page-shelf.ts";
 import type { WorldEntry } from "@keen-pebble/server/api";
-import Button from "react-bootstrap/Button";
+import { BareButton } from "../../look/bare-button.tsx";
 import Dropdown from "react-bootstrap/Dropdown";
 import type { IconName } from "../../look/icon.tsx";
 import { Icon } from "../../look/icon.tsx";
@@ -38,9 +38,5 @@ export function WorldActs({ world, onRename }: { readonly world: WorldEntry; rea
 
 function Act({ icon, name, act }: { readonly icon: IconName; readonly name: string; readonly act: () => void }) {
   const busy = useShelf((state) => state.busy);
-  return (
-    <Button variant="bare" className="btn-icon" aria-label={name} title={name} disabled={busy} onClick={act}>
-      <Icon name={icon} />
-    </Button>
-  );
+  return <BareButton icon={icon} name={name} disabled={busy} onClick={act} />;
 }

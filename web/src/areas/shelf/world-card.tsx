@@ -70,24 +70,41 @@ export function WorldCard({ world, pictures }: Props) {
             )}
           </ul>
         )}
-        <div className="row-line world-foot">
-          <span className="world-summary" title={world.summary}>
-            {world.summary}
-          </span>
-          <span className="quiet">{agoText(world.savedAt, Date.now())}</span>
-          {unsaved > 0 && <span className="attention">{plural(unsaved, "edit")} not saved, kept in this browser</span>}
-          <span className="grow" />
-          {first?.first && (
-            <Link to={addressOf(id, first)} className="btn btn-plain">
-              <Pebble kind="fail" label={null} /> Open at frame {first.first.frame}
-            </Link>
-          )}
-          <Link to={`/w/${id}/bench`} className="btn btn-plain">
-            Open
-          </Link>
-        </div>
+        <WorldFoot world={world} unsaved={unsaved} first={first} id={id} />
       </div>
     </article>
+  );
+}
+
+/** What was changed last, and the ways in. */
+function WorldFoot({
+  world,
+  unsaved,
+  first,
+  id,
+}: {
+  readonly world: ShownWorld;
+  readonly unsaved: number;
+  readonly first: ShownLog | undefined;
+  readonly id: string;
+}) {
+  return (
+    <div className="row-line world-foot">
+      <span className="world-summary" title={world.summary}>
+        {world.summary}
+      </span>
+      <span className="quiet">{agoText(world.savedAt, Date.now())}</span>
+      {unsaved > 0 && <span className="attention">{plural(unsaved, "edit")} not saved, kept in this browser</span>}
+      <span className="grow" />
+      {first?.first && (
+        <Link to={addressOf(id, first)} className="btn btn-plain">
+          <Pebble kind="fail" label={null} /> Open at frame {first.first.frame}
+        </Link>
+      )}
+      <Link to={`/w/${id}/bench`} className="btn btn-plain">
+        Open
+      </Link>
+    </div>
   );
 }
 

@@ -1,0 +1,95 @@
+import { seamsOf } from "@keen-pebble/core/edit";
+import { RoomPicture } from "../../field/room-picture.ts";
+import { onPaletteChange, palette } from "../../look/palette.ts";
+import { session } from "../../page-session.ts";
+import { drawPlan } from "./draw-plan.ts";
+import type { PlanView } from "./plan-view.ts";
+import { fitPlan } from "./plan-view.ts";
+
+/** Draws the plan on its canvas whenever a store changed, once a frame of the screen at most. */
+export class PlanPainter {
+  view: PlanView = { cell: 1, left: 0, top: 0 };
+  private fitted = "";
+  private asked = 0;
+  private picture: RoomPicture | null = null;
+  private seams: { readonly world: object; readonly value: ReturnType<typeof seamsOf> } | null = null;
+  private readonly stops: (() => void)[];
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    const ask = (): void => this.ask();
+    const sizes = new ResizeObserver(() => this.fit());
+    sizes.observe(canvas);
+    this.stops = [
+      session.benchStore.subscribe(ask),
+      session.project.store.subscribe(ask),
+      session.sheets.store.subscribe(ask),
+      session.floorplan.store.subscribe(ask),
+      onPaletteChange(ask),
+      () => sizes.disconnect(),
+    ];
+  }
+
+  stop(): void {
+    for (const stop of this.stops) stop();
+    cancelAnimationFrame(this.asked);
+  }
+
+  fit(): void {
+    this.fitted = "";
+    this.ask();
+  }
+
+  show(view: PlanView): void {
+    this.view = view;
+    this.ask();
+  }
+
+  ask(): void {
+    if (this.asked !== 0) return;
+    this.asked = requestAnimationFrame(() => {
+      this.asked = 0;
+      this.paint();
+    });
+  }
+
+  private paint(): void {
+    const world = session.project.store.getState().project?.world;
+    const { clientWidth: width, clientHeight: height } = this.canvas;
+    const c = this.canvas.getContext("2d");
+    if (world === undefined || c === null || width === 0) return;
+    const ratio = window.devicePixelRatio;
+    const [across, down] = [Math.round(width * ratio), Math.round(height * ratio)];
+    if (this.canvas.width !== across || this.canvas.height !== down) {
+      this.canvas.width = across;
+      this.canvas.height = down;
+    }
+    c.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const key = `${world.id}/${world.rooms.length}/${width}x${height}`;
+    if (this.fitted !== key) {
+      this.fitted = key;
+      this.view = fitPlan(world, width, height);
+    }
+    this.picture ??= new RoomPicture(world);
+    if (this.seams?.world !== world) this.seams = { world, value: seamsOf(world) };
+    const { run, frame, explanation } = session.benchStore.getState();
+    const { room, linking } = session.floorplan.store.getState();
+    drawPlan(
+      c,
+      {
+        world,
+        seams: this.seams.value,
+        picture: this.picture,
+        images: session.sheets.store.getState().images,
+        chosen: room,
+        rows: run?.rows ?? null,
+        frame,
+        remembered: explanation?.remembered ?? null,
+        linking,
+      },
+      this.view,
+      width,
+      height,
+      palette(),
+    );
+  }
+}
