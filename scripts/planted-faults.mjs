@@ -86,7 +86,7 @@ function sitesOf(text, file) {
 }
 
 const filesIn = (folder, skip) =>
-  readdirSync(path.join(ROOT, folder), { recursive: true })
+  readdirSync(path.join(ROOT, folder), { recursive: true, encoding: "utf8" })
     .filter((name) => name.endsWith(".ts") && !skip.test(name))
     .sort();
 
@@ -157,7 +157,7 @@ try {
     const sites = files.flatMap((name) => sitesOf(whole.get(name), name).map((site) => ({ name, ...site })));
     for (let i = 0; i < Math.round((count * share) / 60); i++) {
       const { name, from, to, text } = sites[pick(sites.length)];
-      const before = whole.get(name);
+      const before = /** @type {string} */ (whole.get(name));
       const file = path.join(tree, folder, name);
       writeFileSync(file, before.slice(0, from) + text + before.slice(to));
       const found = finder(project, path.join(folder, name));

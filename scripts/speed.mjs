@@ -5,12 +5,12 @@ import { ensureDebianPackages } from "./setup/debian.mjs";
 import { SetupError, runShown } from "./setup/run.mjs";
 
 const parts = [
-  ["core", "node", ["--expose-gc", "scripts/speed/core.mjs"]],
-  ["proofs", "node", ["scripts/speed/proofs.mjs"]],
-  ["faults", "node", ["scripts/speed/faults.mjs"]],
-  ["wander", "node", ["scripts/speed/wander.mjs"]],
-  ["readers", "node", ["scripts/speed/readers.mjs"]],
-  ["page", "npx", ["--no-install", "tsx", "e2e/speed.ts"]],
+  { name: "core", command: "node", args: ["--expose-gc", "scripts/speed/core.mjs"] },
+  { name: "proofs", command: "node", args: ["scripts/speed/proofs.mjs"] },
+  { name: "faults", command: "node", args: ["scripts/speed/faults.mjs"] },
+  { name: "wander", command: "node", args: ["scripts/speed/wander.mjs"] },
+  { name: "readers", command: "node", args: ["scripts/speed/readers.mjs"] },
+  { name: "page", command: "npx", args: ["--no-install", "tsx", "e2e/speed.ts"] },
 ];
 
 try {
@@ -20,7 +20,7 @@ try {
   ensureBuild();
   const short = process.argv.includes("--short") ? ["--short"] : [];
   const wanted = process.argv.slice(2).filter((each) => each !== "--short");
-  for (const [name, command, args] of parts) {
+  for (const { name, command, args } of parts) {
     if (wanted.length > 0 && !wanted.includes(name)) continue;
     if ((await runShown(command, [...args, ...short])) !== 0) process.exitCode = 1;
   }

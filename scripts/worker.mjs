@@ -25,7 +25,7 @@ try {
   ensureNode();
   const url = databaseUrl();
   // As root it becomes the account that Debian's package makes.
-  if (process.getuid() === 0) ensureDebianPackages(["postgresql"]);
+  if (process.getuid?.() === 0) ensureDebianPackages(["postgresql"]);
   ensurePackages();
   ensureBuild();
   const { root, node } = programFor(servingAccount() === null ? "" : dataFolder());
@@ -33,7 +33,7 @@ try {
     ...asServer(root, serverEnvironment(root, url)),
     stdio: ["pipe", "inherit", "inherit"],
   });
-  for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
+  for (const signal of /** @type {const} */ (["SIGINT", "SIGTERM"])) process.on(signal, () => child.kill(signal));
   child.on("exit", (code) => process.exit(code ?? 1));
 } catch (error) {
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);

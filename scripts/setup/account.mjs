@@ -12,7 +12,7 @@ const NAME = "postgres";
 
 /** @returns {Account | null} null where it is this very account */
 export function servingAccount() {
-  if (process.getuid() !== 0) return null;
+  if (process.getuid?.() !== 0) return null;
   const number = (flag) => {
     const said = spawnSync("id", [flag, NAME], { encoding: "utf8" });
     if (said.status !== 0)

@@ -81,8 +81,8 @@ function whyOf(errors) {
 /** Asks the server to stop and waits until it has. */
 export function stopApplication(child) {
   return new Promise((resolve) => {
-    if (child.exitCode !== null || child.signalCode !== null) return resolve();
-    child.on("exit", () => resolve());
+    if (child.exitCode !== null || child.signalCode !== null) return resolve(undefined);
+    child.on("exit", () => resolve(undefined));
     child.kill("SIGTERM");
   });
 }

@@ -8,7 +8,7 @@ import { SetupError } from "./run.mjs";
 export function dataFolder() {
   const given = process.env.KEEN_PEBBLE_DATA;
   if (given) return path.resolve(given);
-  if (process.getuid() === 0) return "/var/lib/keen-pebble";
+  if (process.getuid?.() === 0) return "/var/lib/keen-pebble";
   return path.join(process.env.XDG_STATE_HOME ?? path.join(os.homedir(), ".local/state"), "keen-pebble");
 }
 

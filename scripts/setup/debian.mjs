@@ -25,7 +25,7 @@ const PACKAGES = {
 export function ensureDebianPackages(wanted) {
   const missing = wanted.filter((name) => !PACKAGES[name]());
   if (missing.length === 0) return;
-  const prefix = process.getuid() === 0 ? [] : ["sudo", "-n"];
+  const prefix = process.getuid?.() === 0 ? [] : ["sudo", "-n"];
   const please = `please install Debian's packages ${missing.join(", ")} first: sudo apt-get install ${missing.join(" ")}`;
   if (prefix.length > 0 && spawnSync("sudo", ["-n", "true"], { stdio: "ignore" }).status !== 0)
     throw new SetupError(please);

@@ -6,7 +6,7 @@ export function freePort() {
     const probe = net.createServer();
     probe.on("error", reject);
     probe.listen(0, "127.0.0.1", () => {
-      const { port } = probe.address();
+      const { port } = /** @type {net.AddressInfo} */ (probe.address());
       probe.close(() => resolve(port));
     });
   });

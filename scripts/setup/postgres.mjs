@@ -89,7 +89,7 @@ export class Postgres {
   }
 
   #program(name, args) {
-    return asAccount(path.join(postgresFolder(), name), args);
+    return asAccount(path.join(postgresFolder() ?? "", name), args);
   }
 
   #passwords() {

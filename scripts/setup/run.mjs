@@ -13,7 +13,17 @@ export function say(text) {
   process.stdout.write(`${text}\n`);
 }
 
-/** Runs a program to its end, quietly; throws a `SetupError` with its last lines where it fails. */
+/**
+ * @typedef {{ readonly what?: string, readonly env?: NodeJS.ProcessEnv, readonly cwd?: string, readonly input?: string }} Options
+ * `what`: what is going on, for the message
+ */
+
+/**
+ * Runs a program to its end, quietly; throws a `SetupError` with its last lines where it fails.
+ * @param {string} command
+ * @param {readonly string[]} args
+ * @param {Options} options
+ */
 export function runQuietly(command, args, { what, env = process.env, cwd = ROOT, input } = {}) {
   const done = spawnSync(command, args, { cwd, env, input, encoding: "utf8", maxBuffer: 64 * 1024 * 1024 });
   if (done.status === 0) return done.stdout;

@@ -41,8 +41,10 @@ for (const gait of ["hop", "glide", "roam", "drift"]) {
 // What a frame leaves behind: the difference between a long and a short log of few lines.
 const compiled = compile(small);
 const leftBy = (frames) => {
-  const lines = [2, 8, 1, 4].flatMap((keys) => ({ kind: "keys", count: frames / 4, keys, pointer: null, until: null }));
-  globalThis.gc();
+  const lines = [2, 8, 1, 4].flatMap((keys) => [
+    /** @type {const} */ ({ kind: "keys", count: frames / 4, keys, pointer: null, until: null }),
+  ]);
+  globalThis.gc?.();
   const before = process.memoryUsage().heapUsed;
   run(compiled, { ...EMPTY_LOG, lines });
   return process.memoryUsage().heapUsed - before;

@@ -11,8 +11,9 @@ export async function measure(act, iterations = 9) {
   const bench = new Bench({ time: 0, iterations: sized(iterations, 1), warmupTime: 0, warmupIterations: sized(2, 0) });
   bench.add("it", act);
   const [task] = await bench.run();
-  if (task.result.error) throw task.result.error;
-  const { p50, mad, min } = task.result.latency;
+  const { result } = task;
+  if (result.state !== "completed") throw new Error("error" in result ? String(result.error) : result.state);
+  const { p50, mad, min } = result.latency;
   return { median: p50, best: min, spread: mad / p50 };
 }
 

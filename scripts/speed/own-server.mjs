@@ -27,6 +27,12 @@ export async function ownServer(more = {}) {
   return {
     address,
     pid: child.pid,
+    /**
+     * @param {string} route below `/api`
+     * @param {string} method
+     * @param {unknown} [body]
+     * @returns {Promise<any>} the answer's JSON
+     */
     ask: async (route, method = "GET", body) => {
       const answer = await fetch(`${address}/api${route}`, {
         method,

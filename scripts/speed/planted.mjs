@@ -10,7 +10,7 @@ const FLAGSTONE = 1;
 const FAULTS = {
   "a wall where one walks": (world, any) => {
     const room = pick(world.rooms, any);
-    const free = cellsOf(world, room, (tile) => !isSolid(world, tile));
+    const free = cellsOf(room, (tile) => !isSolid(world, tile));
     if (free.length === 0) return null;
     const cell = pick(free, any);
     room.cells[cell] = BRICK;
@@ -22,7 +22,7 @@ const FAULTS = {
       [1, -1, room.width, -room.width].some(
         (by) => room.cells[cell + by] !== undefined && !isSolid(world, room.cells[cell + by]),
       );
-    const walls = cellsOf(world, room, (tile, cell) => isSolid(world, tile) && beside(cell));
+    const walls = cellsOf(room, (tile, cell) => isSolid(world, tile) && beside(cell));
     if (walls.length === 0) return null;
     const cell = pick(walls, any);
     room.cells[cell] = FLAGSTONE;
@@ -118,7 +118,7 @@ const FAULTS = {
 const pick = (list, any) => list[any(list.length)];
 const rulesOf = (side) => (Array.isArray(side) ? side : [side]);
 const isSolid = (world, tile) => world.tiles[tile].flags.includes("solid");
-const cellsOf = (world, room, wanted) => room.cells.flatMap((tile, cell) => (wanted(tile, cell) ? [cell] : []));
+const cellsOf = (room, wanted) => room.cells.flatMap((tile, cell) => (wanted(tile, cell) ? [cell] : []));
 
 /** Sets a value; null where it is so already. */
 function set(thing, key, value) {

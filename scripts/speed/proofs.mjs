@@ -20,7 +20,11 @@ const CHECKS = [
   "end status playing",
   "ever holds brass-crank",
   "at 3600 room intake-hall",
-].map((text) => parseCheck(text.split(" ")).check);
+].map((text) => {
+  const parsed = parseCheck(text.split(" "));
+  if ("fault" in parsed) throw new Error(parsed.fault);
+  return parsed.check;
+});
 const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-speed-"));
 const demo = path.join(ROOT, "demo/saltglass-cistern/saltglass-cistern.world.json");
 

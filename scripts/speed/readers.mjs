@@ -24,8 +24,10 @@ const png = (width, height, bytes) => {
     chunk("IEND", Buffer.alloc(0)),
   ]);
 };
+/** @returns {[string, string, string, string]} */
 const json = (value) => ["POST", "/imports", "application/json", JSON.stringify(value)];
 const large = worldOf(512, 512);
+/** @type {Record<string, [method: string, route: string, type: string, body: string | Uint8Array<ArrayBuffer>]>} */
 const files = {
   "a picture of 4096 x 4096 px": [
     "PUT",

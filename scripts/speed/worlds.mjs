@@ -94,7 +94,7 @@ export function logOf(frames, seed = 7) {
   const lines = [];
   for (let left = frames; left > 0;) {
     const count = Math.min(left, 4 + upTo(60));
-    lines.push({ kind: "keys", count, keys: upTo(16), pointer: null, until: null });
+    lines.push(/** @type {const} */ ({ kind: "keys", count, keys: upTo(16), pointer: null, until: null }));
     left -= count;
   }
   return lines;

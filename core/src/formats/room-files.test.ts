@@ -189,6 +189,9 @@ it.each([
   ["1,x", 1, 2, 'found "x"'],
   ["", 1, 1, "expected a row"],
   [`${"0,".repeat(512)}0`, 1, 513, "at most 512 cells"],
+  ["", 1, 1, "expected a row of tile numbers"],
+  [`${"0,".repeat(512)}0`, 1, 513, "a row has at most 512 cells"],
+  ["0\n".repeat(513), 513, 1, "a room has at most 512 rows"],
 ])("the table %.20j is refused", (text, line, column, message) => {
   expect(refusedTable(text)).toMatchObject([{ line, column, message: expect.stringContaining(message) as string }]);
 });
