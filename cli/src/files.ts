@@ -113,7 +113,7 @@ export function traceFile(file: string): ReadTrace {
  * written. What is no ordinary file (a device, a pipe) is written to, never replaced; `-` is standard output.
  * @throws {UnreadableFile} where it cannot be written
  */
-export function writeWhole(file: string, pieces: Iterable<string>): void {
+export function writeWhole(file: string, pieces: Iterable<string | Uint8Array>): void {
   try {
     const open = openAlready(file);
     if (open !== null) writeTo(open, pieces);
@@ -152,7 +152,7 @@ function isReplaceable(file: string): boolean {
   return there.isFile();
 }
 
-function replace(file: string, pieces: Iterable<string>): void {
+function replace(file: string, pieces: Iterable<string | Uint8Array>): void {
   // A name that nobody else has: what lies there already is not ours.
   const half = path.join(path.dirname(file), `.${path.basename(file)}.${randomUUID()}.part`);
   const mode = statSync(file, { throwIfNoEntry: false })?.mode;
@@ -172,9 +172,9 @@ function replace(file: string, pieces: Iterable<string>): void {
   }
 }
 
-function writeTo(out: number, pieces: Iterable<string>): void {
+function writeTo(out: number, pieces: Iterable<string | Uint8Array>): void {
   for (const piece of pieces) {
-    const bytes = Buffer.from(piece, "utf8");
+    const bytes = typeof piece === "string" ? Buffer.from(piece, "utf8") : piece;
     for (let at = 0; at < bytes.length;) at += written(out, bytes, at);
   }
 }

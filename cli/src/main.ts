@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { Command, CommanderError } from "commander";
+import { Command, CommanderError, InvalidArgumentError } from "commander";
 import { CoreError } from "@keen-pebble/core/world";
 import type { ImportOptions } from "./commands/import.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
@@ -14,6 +14,12 @@ guardStandardOutput();
 const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8")) as {
   version: string;
 };
+
+/** For options that are whole numbers. */
+function wholeNumber(text: string): number {
+  if (!/^-?\d{1,9}$/.test(text)) throw new InvalidArgumentError("expected a whole number.");
+  return Number(text);
+}
 
 // A command is loaded when it is used: each starts in a fraction of a second.
 const program = new Command("keen-pebble")
@@ -103,10 +109,16 @@ for (const [name, description] of [
 
 program
   .command("import")
-  .description("make a world of room texts, tables and PNGs, a room a file, named after the file")
+  .description("make a world of room texts, numbers in any notation and PNGs, a room a file, named after the file")
   .argument("<files...>")
   .requiredOption("--out <world>", "where to write the world")
-  .option("--tile-size <n>", "px of a cell's side", "16")
+  .option("--tile-size <n>", "px of a cell's side", wholeNumber, 16)
+  .option("--empty <n>", "the number (or character) of the empty tile: 0, or a blank or a dot")
+  .option("--first <n>", "the number of the sheet's first place", wholeNumber, 1)
+  .option("--solid <numbers>", "the numbers (or characters) that block, such as 3,5,7-9")
+  .option("--width <n>", "cells a row of a flat array", wholeNumber)
+  .option("--sheet <png>", "a sheet of tiles for the looks of the numbers; it is put beside the world")
+  .option("--map-picture", "a PNG is a picture of the map to be cut into cells, not a pixel a cell")
   .action(async (files: string[], options: ImportOptions) => {
     const { importRooms } = await import("./commands/import.ts");
     process.exitCode = importRooms(files, options);

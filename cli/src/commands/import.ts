@@ -1,54 +1,69 @@
+import { existsSync } from "node:fs";
 import path from "node:path";
-import type { RoomDraft } from "@keen-pebble/core/formats";
-import type { World } from "@keen-pebble/core/world";
-import { layRoom, nameOf, readRoomPixels, readRoomTable, toPlain, writeWorld } from "@keen-pebble/core/formats";
-import { ID_PATTERN, LIMITS, RefusedError, emptyWorld } from "@keen-pebble/core/world";
-import { readPng, readRoomText, worldFromJson } from "@keen-pebble/core/reading";
+import type { CutMap, MapAnswers, NumberGrid, Pixels, RoomDraft, SheetPlaces } from "@keen-pebble/core/formats";
+import type { Sheet, World } from "@keen-pebble/core/world";
+import {
+  cutMapPicture,
+  draftOfMap,
+  guessAnswers,
+  layRoom,
+  nameOf,
+  readNumberGrid,
+  readRoomPixels,
+  sheetPlaces,
+  startIn,
+  toPlain,
+  writeWorld,
+} from "@keen-pebble/core/formats";
+import { ID_PATTERN, LIMITS, RefusedError, SHEET_FILE_PATTERN, emptyWorld } from "@keen-pebble/core/world";
+import { readPng, readRoomText, worldFromJson, writePng } from "@keen-pebble/core/reading";
 import { OK } from "../exit-codes.ts";
-import { readBytes, readText, textOf, writeWhole } from "../files.ts";
+import { readBytes, textOf, writeWhole } from "../files.ts";
 import { printBeside } from "../standard-output.ts";
-import { STANDARD } from "../unusable.ts";
+import { STANDARD, UnusableOption } from "../unusable.ts";
 
 export interface ImportOptions {
   readonly out: string;
-  readonly tileSize: string;
+  readonly tileSize: number;
+  readonly empty?: string;
+  readonly first: number;
+  readonly solid?: string;
+  readonly width?: number;
+  readonly sheet?: string;
+  readonly mapPicture?: true;
+}
+
+/** A room that was read, and the picture that goes beside the world for it. */
+interface ReadRoom {
+  readonly draft: RoomDraft;
+  readonly picture?: { readonly file: string; readonly bytes: Uint8Array };
 }
 
 /** `import FILE... --out WORLD`: makes a world, a room a file; the first start found is the start (formats.md section 7). */
 export function importRooms(files: readonly string[], options: ImportOptions): number {
   const print = printBeside(options.out);
-  const tileSize = /^\d{1,3}$/.test(options.tileSize) ? Number(options.tileSize) : NaN;
-  const [min, max] = LIMITS.tileSize;
-  if (!(tileSize >= min && tileSize <= max))
-    throw refused("--tile-size", `must be a whole number from ${min} to ${max}, found ${options.tileSize}`);
-  const id =
-    options.out === STANDARD
-      ? "world"
-      : idOf(
-          path
-            .basename(options.out)
-            .replace(/\.json$/, "")
-            .replace(/\.world$/, ""),
-          "--out",
-        );
-  const base = emptyWorld(id, nameOf(id), tileSize);
+  const base = emptyWorldFor(options);
+  const places = options.sheet === undefined ? null : placesOf(options.sheet, base, options);
   let world: World = { ...base, tiles: base.tiles.slice(0, 1), rooms: [] };
+  const pictures = places === null ? [] : [places.picture];
   let started = false;
   for (const file of files) {
     const room = file === STANDARD ? "room-1" : idOf(path.basename(file).replace(/(\.room)?\.[^.]*$/, ""), file);
     if (world.rooms.some((each) => each.id === room))
       throw refused(file, `there is a room ${room} already, from another file`);
-    const draft = draftOf(file, world, room);
+    const { draft, picture } = readRoom(file, world, room, options, places?.places ?? null);
     world = layRoom(world, room, started ? { ...draft, start: null } : draft);
+    if (picture !== undefined) pictures.push(picture);
     if (draft.start !== null) started = true;
   }
-  if (!started) world = { ...world, start: { ...world.start, room: world.rooms[0]!.id } };
+  if (!started) world = startedSomewhere(world);
   const result = worldFromJson(toPlain(world));
   if ("faults" in result)
     throw new RefusedError(
       options.out,
       result.faults.map(({ path: at, message }) => ({ place: at.join("."), line: null, column: null, message })),
     );
+  for (const { file, bytes } of pictures) if (!existsSync(file)) writeWhole(file, [bytes]);
   writeWhole(options.out, [writeWorld(result.world)]);
   print(
     `${options.out}: ${world.rooms.map((room) => `${room.id} ${room.width}x${room.height}`).join(", ")}, ${world.tiles.length} tiles, start ${world.start.room} ${world.start.cell.join(" ")}`,
@@ -56,26 +71,126 @@ export function importRooms(files: readonly string[], options: ImportOptions): n
   return OK;
 }
 
-function draftOf(file: string, world: World, room: string): RoomDraft {
-  if (file === STANDARD) return draftOfInput(world, room);
-  if (file.endsWith(".png"))
-    return readRoomPixels(readPng(readBytes(file), LIMITS.roomSide[1], file), world, new Map(), file);
-  if (file.endsWith(".csv")) return readRoomTable(readText(file), world, true, file);
-  const result = readRoomText(readText(file), world, room);
-  if ("refusals" in result) throw new RefusedError(file, result.refusals);
-  return result.draft;
+function emptyWorldFor({ out, tileSize }: ImportOptions): World {
+  const [min, max] = LIMITS.tileSize;
+  if (tileSize < min || tileSize > max)
+    throw refused("--tile-size", `must be a whole number from ${min} to ${max}, found ${tileSize}`);
+  const name = path.basename(out).replace(/(\.world)?\.json$/, "");
+  const id = out === STANDARD ? "world" : idOf(name, "--out");
+  return emptyWorld(id, nameOf(id), tileSize);
 }
 
-/** What comes from standard input has no ending that says what it is: a picture, a table of numbers, or a room text. */
-function draftOfInput(world: World, room: string): RoomDraft {
-  const bytes = readBytes(STANDARD);
-  const name = "standard input";
-  if (bytes[0] === 0x89) return readRoomPixels(readPng(bytes, LIMITS.roomSide[1], name), world, new Map(), name);
+/** Beside the world, for a picture of it. */
+function beside(file: string, { out }: ImportOptions, option: string): string {
+  if (out === STANDARD) throw new UnusableOption(`${option} puts a picture beside the world; give --out a file`);
+  return path.join(path.dirname(out), file);
+}
+
+function placesOf(
+  file: string,
+  world: World,
+  options: ImportOptions,
+): { readonly places: SheetPlaces; readonly picture: NonNullable<ReadRoom["picture"]> } {
+  const bytes = readBytes(file);
+  const name = path.basename(file);
+  if (!SHEET_FILE_PATTERN.test(name))
+    throw refused(file, "the name of a sheet has letters, digits, dots and dashes, and ends in .png");
+  const picture = readPng(bytes, LIMITS.sheetSide[1], file);
+  const sheet: Sheet = {
+    id: idOf(
+      name
+        .replace(/\.png$/, "")
+        .toLowerCase()
+        .replace(/[^a-z0-9-]/g, "-")
+        .slice(0, 40),
+      file,
+    ),
+    file: name,
+    tile: world.tileSize,
+    margin: 0,
+    spacing: 0,
+  };
+  return { places: sheetPlaces(sheet, picture), picture: { file: beside(name, options, "--sheet"), bytes } };
+}
+
+/** The room of a file: what it is says its ending, or its first bytes. */
+function readRoom(
+  file: string,
+  world: World,
+  room: string,
+  options: ImportOptions,
+  places: SheetPlaces | null,
+): ReadRoom {
+  const name = file === STANDARD ? "standard input" : file;
+  const bytes = readBytes(file);
+  if (bytes[0] === 0x89 || file.endsWith(".png")) {
+    if (options.mapPicture) return ofMapPicture(readPng(bytes, LIMITS.sheetSide[1], name), world, room, options, name);
+    return { draft: readRoomPixels(readPng(bytes, LIMITS.roomSide[1], name), world, new Map(), name) };
+  }
   const text = textOf(bytes, name);
-  if (/^\ufeff?[\d,"\s]+$/.test(text)) return readRoomTable(text, world, true, name);
-  const result = readRoomText(text, world, room);
-  if ("refusals" in result) throw new RefusedError(name, result.refusals);
-  return result.draft;
+  if (file.endsWith(".room.txt") || LEGEND.test(text)) {
+    const result = readRoomText(text, world, room);
+    if ("refusals" in result) throw new RefusedError(name, result.refusals);
+    return { draft: result.draft };
+  }
+  const grid = readNumberGrid(text, options.width ?? null, name);
+  return { draft: draftOfMap(grid, answersFor(grid, options), world, places, name) };
+}
+
+/** Below an empty line what a character is: it is a room text. */
+const LEGEND = /\n\r?\n\S = [a-z]+/;
+
+function ofMapPicture(picture: Pixels, world: World, room: string, options: ImportOptions, name: string): ReadRoom {
+  const cut: CutMap = cutMapPicture(picture, world.tileSize, name);
+  const file = `${world.id}-${room}.png`;
+  const sheet = { id: `${room.slice(0, 34)}-cells`, file, tile: world.tileSize, margin: 0, spacing: 0 };
+  const places = { ...cut, sheet, isBlank: () => false };
+  const answers = { ...answersFor(cut.grid, options), empty: 0, first: 1 };
+  const prefix = (id: string): string => (id.startsWith("tile-") ? `${room.slice(0, 30)}-${id.slice(5)}` : id);
+  const draft = draftOfMap(cut.grid, answers, world, places, name, prefix);
+  return { draft, picture: { file: beside(file, options, "--map-picture"), bytes: writePng(cut.sheet) } };
+}
+
+function answersFor(grid: NumberGrid, { empty, first, solid }: ImportOptions): MapAnswers {
+  const guess = guessAnswers(grid);
+  if (grid.characters)
+    return {
+      empty: empty === undefined ? guess.empty : (empty.codePointAt(0) ?? null),
+      first,
+      solid: solid === undefined ? guess.solid : new Set(Array.from(solid, (each) => each.codePointAt(0)!)),
+    };
+  return {
+    empty: empty === undefined ? 0 : numbersOf(empty, "--empty")[0]!,
+    first,
+    solid: new Set(numbersOf(solid ?? "", "--solid")),
+  };
+}
+
+/** Numbers and ranges: `3,5,7-9`. */
+function numbersOf(text: string, option: string): number[] {
+  return text
+    .split(",")
+    .filter((part) => part.trim() !== "")
+    .flatMap((part) => {
+      const range = /^\s*(-?\d{1,9})(?:-(\d{1,9}))?\s*$/.exec(part);
+      const from = Number(range?.[1]);
+      const to = range?.[2] === undefined ? from : Number(range[2]);
+      if (range === null || to < from || to - from > LIMITS.tiles)
+        throw new UnusableOption(
+          `${option}: expected numbers and ranges such as 3,5,7-9, found "${part.slice(0, 40)}"`,
+        );
+      return Array.from({ length: to - from + 1 }, (_, i) => from + i);
+    });
+}
+
+/** The world with its start in a free cell of its first room. */
+function startedSomewhere(world: World): World {
+  const [room] = world.rooms;
+  const blocked = new Set(world.rules[0]!.walker.blockedBy);
+  const blocks = new Map(world.tiles.map(({ id, flags }) => [id, flags.some((flag) => blocked.has(flag))]));
+  const cells = Array.from(room!.cells, (tile) => world.tiles[tile]!.id);
+  const cell = startIn({ width: room!.width, height: room!.height, cells }, (tile) => blocks.get(tile) ?? false);
+  return { ...world, start: { ...world.start, room: room!.id, cell } };
 }
 
 function idOf(name: string, place: string): string {

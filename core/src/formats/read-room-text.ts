@@ -89,7 +89,7 @@ class Reading {
     if (this.refusals.length > 0) return this.refused(this.refusals);
     const { start, flags, tiles, items, circuits } = this;
     const fixtures = [...this.fixtures].sort((a, b) => a.at - b.at).map(({ fixture }) => fixture);
-    return { draft: { width, height, cells, fixtures, start, flags, tiles, items, circuits } };
+    return { draft: { width, height, cells, fixtures, start, flags, tiles, items, circuits, sheets: [] } };
   }
 
   private refused(refusals: readonly Refusal[]): RoomTextResult {

@@ -1,6 +1,6 @@
 import type { Fixture } from "../world/fixtures.ts";
 import type { Facing } from "../world/facing.ts";
-import type { Item, Pair, Room, Tile, World } from "../world/world.ts";
+import type { Item, Pair, Room, Sheet, Tile, World } from "../world/world.ts";
 
 /** A room as a text, a table or a picture gives it (formats.md section 4): its content, and what it brings along. */
 export interface RoomDraft {
@@ -17,10 +17,19 @@ export interface RoomDraft {
   readonly tiles: readonly Tile[];
   readonly items: readonly Item[];
   readonly circuits: readonly string[];
+  readonly sheets: readonly Sheet[];
 }
 
 /** A draft that brings nothing along. */
-export const PLAIN_DRAFT = { fixtures: null, start: null, flags: [], tiles: [], items: [], circuits: [] } as const;
+export const PLAIN_DRAFT = {
+  fixtures: null,
+  start: null,
+  flags: [],
+  tiles: [],
+  items: [],
+  circuits: [],
+  sheets: [],
+} as const;
 
 /**
  * The world with a room's content laid in: the room of that id gets it and keeps its name, plan and edges; where there
@@ -54,6 +63,7 @@ export function layRoom(world: World, roomId: string, draft: RoomDraft): World {
     tiles,
     items: [...world.items, ...draft.items],
     circuits: [...world.circuits, ...draft.circuits],
+    sheets: [...world.sheets, ...draft.sheets],
     start,
     rooms: world.rooms.some((each) => each.id === roomId)
       ? world.rooms.map((each) => (each.id === roomId ? room : each))

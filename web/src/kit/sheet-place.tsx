@@ -3,7 +3,7 @@ import type { Look, World, Sheet } from "@keen-pebble/core/world";
 import { useEffect, useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
-import { sheetTiles } from "../session/bench/sheets.ts";
+import { sheetTiles } from "@keen-pebble/core/formats";
 import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 
 type SheetLook = Extract<Look, { sheet: string }>;

@@ -2,6 +2,7 @@ import type { ProjectSession } from "../project/project.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import type { Sheet, World } from "@keen-pebble/core/world";
 import { freeId } from "@keen-pebble/core/edit";
+import { sheetTiles } from "@keen-pebble/core/formats";
 import { createStore } from "zustand/vanilla";
 import { freeSlug } from "../log/log-title.ts";
 import { putSheet, sheetAddress } from "../project/api-client.ts";
@@ -29,18 +30,6 @@ export async function sheetImages({
     if (image !== null) images.set(sheet.id, image);
   }
   return images;
-}
-
-/** How many tiles a sheet has across and down, and the px that are left over. */
-export function sheetTiles(
-  width: number,
-  height: number,
-  { tile, margin, spacing }: Pick<Sheet, "tile" | "margin" | "spacing">,
-): { readonly across: number; readonly down: number; readonly overX: number; readonly overY: number } {
-  const count = (side: number): number => Math.max(0, Math.floor((side - 2 * margin + spacing) / (tile + spacing)));
-  const over = (side: number, n: number): number => side - 2 * margin - (n * (tile + spacing) - (n > 0 ? spacing : 0));
-  const [across, down] = [count(width), count(height)];
-  return { across, down, overX: over(width, across), overY: over(height, down) };
 }
 
 /** Image sheets and their pictures. */
