@@ -83,7 +83,7 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
   ] as const) {
     await click("[aria-label='New tile']");
     await fill(".tile-name", name);
-    await fill("[aria-label=Glyph]", glyph);
+    await fill(".labelled.glyph input", glyph);
   }
   await click(".flag");
   await new Select(await browser.find("[aria-label='Common shapes']")).selectByVisibleText("Slope, south-east solid");

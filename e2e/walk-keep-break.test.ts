@@ -181,7 +181,7 @@ it("every gait walks the same log, each with its own settings in the anatomy", a
     up: "keen-pebble-inputs 1\nstart intake-hall 4 12 up\n---\n60 U\n30 .\n",
   });
   await openBench("gaits", "?log=up&f=30");
-  const gait = async (name: string): Promise<void> => (await browser.find(`[aria-label=Gait] [title=${name}]`)).click();
+  const gait = (name: string): Promise<void> => browser.press("[aria-label=Gait] label", name);
   const walkerAt = (y: number): Promise<string> => browser.untilText(".status", (text) => text.includes(`px 64,${y}`));
   await gait("Hop");
   await browser.untilText("[aria-label=Motion]", (text) => text.includes("Repeat after"));

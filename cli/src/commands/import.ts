@@ -48,7 +48,8 @@ export function importRooms(files: readonly string[], options: ImportOptions): n
   const pictures = places === null ? [] : [places.picture];
   let started = false;
   for (const file of files) {
-    const room = file === STANDARD ? "room-1" : idOf(path.basename(file).replace(/(\.room)?\.[^.]*$/, ""), file);
+    const stem = path.basename(file).replace(/(\.room)?\.[^.]*$/, "");
+    const room = file === STANDARD ? "room-1" : idOf(stem.toLowerCase().replaceAll(/[_ ]/g, "-"), file);
     if (world.rooms.some((each) => each.id === room))
       throw refused(file, `there is a room ${room} already, from another file`);
     const { draft, picture } = readRoom(file, world, room, options, places?.places ?? null);

@@ -1,3 +1,4 @@
+import { existsSync } from "node:fs";
 import { readFile, readdir } from "node:fs/promises";
 import path from "node:path";
 import { readLog, writeLog } from "@keen-pebble/core/check";
@@ -12,7 +13,8 @@ export async function putDemoIn(db: Knex, shelf: Shelf, folder: string): Promise
   const added: string[] = [];
   // The one that was put in last lies on top: the first by its name.
   for (const entry of (await readdir(folder, { withFileTypes: true }))
-    .filter((e) => e.isDirectory())
+    // Others have examples to bring in.
+    .filter((e) => e.isDirectory() && existsSync(path.join(folder, e.name, `${e.name}.world.json`)))
     .sort((a, b) => (a.name < b.name ? 1 : -1))) {
     const root = path.join(folder, entry.name);
     const world = readWorld(await readFile(path.join(root, `${entry.name}.world.json`), "utf8"), entry.name);

@@ -7,7 +7,7 @@ import { Pebble } from "../look/pebble.tsx";
 import { useBench, useFixes, useProject } from "../use-session.ts";
 import type { FixesState } from "../session/bench/fixes.ts";
 import "./findings.css";
-import ProgressBar from "react-bootstrap/ProgressBar";
+import { Progress } from "../look/progress.tsx";
 import { BareButton } from "../look/bare-button.tsx";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
@@ -95,7 +95,7 @@ function Search({ search, rules }: { readonly search: NonNullable<FixesState["se
           onClick={session.fixes.endSearch}
         />
       </div>
-      {under && <ProgressBar now={done} max={all} label="Changes tried" visuallyHidden />}
+      {under && <Progress now={done} max={all} label="Changes tried" />}
       {!under && fixes.length === 0 && (
         <p className="fact">All its checks must hold and no other log may break. Two changes at once are not tried.</p>
       )}

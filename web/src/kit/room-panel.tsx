@@ -51,6 +51,9 @@ export function RoomPanel({ world }: { readonly world: World }) {
         >
           <Icon name="bringIn" /> Read text, table or cells
         </FileButton>
+        <Button variant="plain" onClick={session.mapImport.open}>
+          <Icon name="bringIn" /> Bring in a map as a room
+        </Button>
       </section>
     </>
   );

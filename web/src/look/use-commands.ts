@@ -1,7 +1,7 @@
 import { useEffect, useSyncExternalStore } from "react";
 import type { Command, Commands } from "../session/commands/command.ts";
 import { commandFor } from "../session/commands/command.ts";
-import { isTyping, keyOf } from "../session/commands/keys.ts";
+import { isForItself, isTyping, keyOf } from "../session/commands/keys.ts";
 
 /** Whether a command can be used now; the component draws again when that changes. */
 export const useCan = (command: Command): boolean => useSyncExternalStore(command.onChange, command.can);
@@ -17,14 +17,7 @@ export function useCommandKeys(commands: Commands, isBusy: () => boolean = NOTHI
     const press = (event: KeyboardEvent): void => {
       if (isTyping(event) || isBusy() || document.querySelector(".modal.show")) return;
       const key = keyOf(event);
-      // A button that has the keyboard is pressed by Space and Enter, but for one that stands for its row; a menu is
-      // gone through by arrows.
-      if (
-        event.target instanceof HTMLElement &&
-        (event.target.closest(".dropdown-menu.show") ||
-          ((key === "Space" || key === "Enter") && event.target.closest("button:not([data-row]), a, summary")))
-      )
-        return;
+      if (isForItself(event, key)) return;
       const command = commandFor(commands, key);
       if (command === null) return;
       event.preventDefault();

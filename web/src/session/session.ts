@@ -35,6 +35,8 @@ import { benchCommands } from "./commands/bench.ts";
 import { floorplanCommands } from "./commands/floorplan.ts";
 import { journalCommands } from "./commands/journal.ts";
 import { proofsCommands } from "./commands/proofs.ts";
+import { MapImport } from "./elsewhere/map-import.ts";
+import { moreRoomTarget } from "./elsewhere/more-room-target.ts";
 import { makeSaveStore } from "./project/saving.ts";
 
 /** Makes everything that the page works with, each part with those that it needs. */
@@ -58,6 +60,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const painting = new Painting(benchStore, project);
   const fixtures = new Fixtures(project, benchStore);
   const rooms = new Rooms(project, benchStore, shownRoom);
+  const mapImport = new MapImport(moreRoomTarget(project, shownRoom));
   const tiles = new Tiles(project, chosen, benchStore);
   const sheets = new Sheets(project);
   const offeredWalk = new WalkOffer(project, benchStore, outbox, shownLog);
@@ -109,6 +112,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     painting,
     fixtures,
     rooms,
+    mapImport,
     tiles,
     sheets,
     offeredWalk,

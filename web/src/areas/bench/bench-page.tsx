@@ -7,7 +7,8 @@ import { RoomText } from "../../kit/room-text.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
-import { useBench } from "../../use-session.ts";
+import { BringMapHere } from "../../elsewhere/bring-map-here.tsx";
+import { useBench, useProject } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { StatusLine } from "./status-line.tsx";
 import "./bench.css";
@@ -15,6 +16,7 @@ import "./bench.css";
 /** The Bench: what happens in this frame, and why. */
 export function BenchPage() {
   const side = useBench((state) => state.side);
+  const tileSize = useProject((state) => state.project?.world.tileSize ?? 16);
   useCommandKeys(session.commands.bench, session.walks.walkTakesKeys);
   return (
     <>
@@ -28,6 +30,7 @@ export function BenchPage() {
       <StatusLine />
       <LiveRegion />
       <MatchColours />
+      <BringMapHere mapImport={session.mapImport} makes="room" tileSize={tileSize} />
       <ActFinder area="Bench" commands={session.commands.bench} isBusy={session.walks.walkTakesKeys}>
         While walking: arrows or WASD walk, E or Space uses, Q is spare, Esc stops.
       </ActFinder>

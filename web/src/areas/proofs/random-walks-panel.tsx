@@ -5,7 +5,7 @@ import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
-import ProgressBar from "react-bootstrap/ProgressBar";
+import { Progress } from "../../look/progress.tsx";
 import { SelectField } from "../../look/select-field.tsx";
 import { TextField } from "../../look/text-field.tsx";
 import { BareButton } from "../../look/bare-button.tsx";
@@ -45,7 +45,7 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
         <p className="quiet">Laws: {[...world.laws, ...GAIT_LAWS].join("; ")}.</p>
         {phase !== "none" && (
           <div role="status">
-            <ProgressBar now={walked} max={asked.runs} label="Walks done" visuallyHidden />
+            <Progress now={walked} max={asked.runs} label="Walks done" />
             <p>
               {walked} of {plural(asked.runs, "walk")}
               {took > 0 && `, ${(took / 1000).toFixed(1)} s`}

@@ -1,8 +1,9 @@
-import { shelfParts } from "../../page-shelf.ts";
+import { shelfParts, takeFiles } from "../../page-shelf.ts";
+import Button from "react-bootstrap/Button";
 import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { useShelf } from "../../use-shelf.ts";
-import { ENDINGS, FILE_KINDS } from "../../session/shelf/shelf-files.ts";
+import { FILE_KINDS } from "../../session/shelf/shelf-files.ts";
 import { MakeWorld } from "./make-world.tsx";
 
 /** How worlds come to be here: made, dropped anywhere on the Shelf, or chosen. */
@@ -17,10 +18,10 @@ export function BringIn() {
           <strong className="grow">Drop files here</strong>
           <FileButton
             name="Files to bring in"
-            accept={ENDINGS}
+            accept=""
             multiple
             disabled={busy}
-            onFiles={(files) => shelfParts.shelf.bringIn(files, null)}
+            onFiles={(files) => void takeFiles(files, null)}
           >
             Choose
           </FileButton>
@@ -34,6 +35,9 @@ export function BringIn() {
             </li>
           ))}
         </ul>
+        <Button variant="plain" disabled={busy} onClick={shelfParts.mapImport.open}>
+          <Icon name="bringIn" /> Bring in a map from your game
+        </Button>
       </div>
       <p className="quiet said">
         The file of a world that is here becomes one revision. Loose logs go to the world that they name, or that they

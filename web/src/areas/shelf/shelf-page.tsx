@@ -2,7 +2,9 @@ import type { ShownWorld } from "../../session/shelf/shelf.ts";
 import { shelfParts } from "../../page-shelf.ts";
 import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
+import { BringMapHere } from "../../elsewhere/bring-map-here.tsx";
+import { takeFiles } from "../../page-shelf.ts";
 import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { Notice } from "../../look/notice.tsx";
@@ -36,9 +38,11 @@ export function ShelfPage() {
   useCommandKeys(shelfParts.shelfCommands);
   useShelfKeys();
   // On a card, loose logs go to its world.
-  const { over, handlers } = useFileDrop((files, target) =>
-    shelfParts.shelf.bringIn(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null),
+  const { over, handlers } = useFileDrop(
+    (files, target) => void takeFiles(files, target?.closest<HTMLElement>("[data-world]")?.dataset["world"] ?? null),
   );
+  const navigate = useNavigate();
+  useEffect(() => shelfParts.asked.openWorld.answer((world) => void navigate(`/w/${world}/bench`)), [navigate]);
   const words = sought.trim().toLowerCase();
   const found = worlds?.filter(
     (world) => words === "" || `${world.name} ${world.id} ${world.names}`.toLowerCase().includes(words),
@@ -70,6 +74,7 @@ export function ShelfPage() {
         <BringIn />
       </div>
       <ShelfStatus worlds={worlds} />
+      <BringMapHere mapImport={shelfParts.mapImport} makes="world" tileSize={null} />
       <ActFinder area="Shelf" commands={shelfParts.shelfCommands} />
     </div>
   );

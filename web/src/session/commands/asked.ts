@@ -22,6 +22,7 @@ export const makeAsked = () => ({
   chooseWorld: new Asked<[by: number]>(),
   takeOffWorld: new Asked(),
   searchWorlds: new Asked(),
+  openWorld: new Asked<[world: string]>(),
 });
 
 /** What `makeAsked` makes. */

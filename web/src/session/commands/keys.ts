@@ -32,5 +32,18 @@ export function isTyping(event: KeyboardEvent): boolean {
   const { target } = event;
   if (!(target instanceof HTMLElement)) return false;
   if (event.ctrlKey && target.matches("select, [data-settled]")) return false;
-  return target.matches("input:not([type=checkbox]), textarea, select, [contenteditable]");
+  return target.matches("input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable]");
+}
+
+/**
+ * Whether what has the keyboard does something with the key itself: a button and a switch are pressed by Space and Enter,
+ * but for a button that stands for its row; menus, tabs and one of a few are gone through by arrows.
+ */
+export function isForItself(event: KeyboardEvent, key: string): boolean {
+  const { target } = event;
+  if (!(target instanceof HTMLElement)) return false;
+  if (target.closest(".dropdown-menu.show") !== null) return true;
+  if (key === "Space" || key === "Enter")
+    return target.closest("button:not([data-row]), a, summary, [type=checkbox], [type=radio]") !== null;
+  return key.startsWith("Arrow") && target.matches("[type=radio], [role=tab]");
 }

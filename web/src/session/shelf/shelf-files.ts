@@ -12,8 +12,7 @@ export const FILE_KINDS = [
   { name: "World file", ending: ".world.json" },
   { name: "Bundle", ending: ".keenpebble.zip" },
   { name: "Room text", ending: ".room.txt" },
-  { name: "Table", ending: ".csv, a number a cell" },
-  { name: "Picture", ending: ".png, a pixel a cell" },
+  { name: "Map", ending: "numbers, .png" },
   { name: "Input logs", ending: ".inputs or .csv" },
 ] as const;
 

@@ -2,6 +2,8 @@ import { makeAsked } from "../commands/asked.ts";
 import { shelfCommands } from "../commands/shelf.ts";
 import { makeOutbox } from "../project/outbox.ts";
 import { ServerStream } from "../project/server-events.ts";
+import { MapImport } from "../elsewhere/map-import.ts";
+import { newWorldTarget } from "../elsewhere/new-world-target.ts";
 import { WorldMaking } from "./make-world.ts";
 import { ShelfSession } from "./shelf.ts";
 
@@ -12,7 +14,8 @@ export function makeShelfParts() {
   const asked = makeAsked();
   const shelf = new ShelfSession(outbox, serverEvents);
   const makeWorld = new WorldMaking(shelf);
-  const parts = { outbox, serverEvents, asked, shelf, makeWorld };
+  const mapImport = new MapImport(newWorldTarget(shelf, (world) => asked.openWorld.ask(world)));
+  const parts = { mapImport, outbox, serverEvents, asked, shelf, makeWorld };
   return { ...parts, shelfCommands: shelfCommands(parts) };
 }
 

@@ -259,6 +259,18 @@ export class ShelfSession {
     });
   };
 
+  /** Makes a world of a bundle; gives back its id, or what went wrong. */
+  readonly makeOf = async (bundle: File): Promise<string | { readonly fault: string }> => {
+    try {
+      const imported = await sendBundle(bundle);
+      if (imported.made === "world") this.done(comesAndGoes(imported.id));
+      return imported.id;
+    } catch (error) {
+      if (!isTold(error)) throw error;
+      return { fault: error instanceof OfflineError ? `${error.message}; nothing was made.` : error.message };
+    }
+  };
+
   private readonly done = (each: ShelfAct): void => {
     this.store.setState((state) => ({ done: [...state.done, each], undone: [] }));
   };
