@@ -102,7 +102,8 @@ it("files come in by button and by drop: a world, its logs, a changed file as on
     text.includes("the logs name no world; choose the one that they belong to"),
   );
   await drop(".shelf-head", { "notes.txt": "?" });
-  await browser.untilText(".notice", (text) => text.includes('notes.txt: row 1, column 1: nothing explains "?"'));
+  await browser.untilText(".map-answers", (text) => text.includes("notes.txt1 x 1 characters"));
+  await browser.press(".bring-map .btn", "Cancel");
 });
 
 it("a room typed, or out of a text, a table or a picture, makes a world; names are shown as they are", async () => {

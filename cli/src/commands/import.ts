@@ -145,7 +145,7 @@ function ofMapPicture(picture: Pixels, world: World, room: string, options: Impo
   const cut: CutMap = cutMapPicture(picture, world.tileSize, name);
   const file = `${world.id}-${room}.png`;
   const sheet = { id: `${room.slice(0, 34)}-cells`, file, tile: world.tileSize, margin: 0, spacing: 0 };
-  const places = { ...cut, sheet, isBlank: () => false };
+  const places = sheetPlaces(sheet, cut.sheet);
   const answers = { ...answersFor(cut.grid, options), empty: 0, first: 1 };
   const prefix = (id: string): string => (id.startsWith("tile-") ? `${room.slice(0, 30)}-${id.slice(5)}` : id);
   const draft = draftOfMap(cut.grid, answers, world, places, name, prefix);
