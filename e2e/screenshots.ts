@@ -173,6 +173,17 @@ try {
     "return [...document.querySelectorAll('.miniature')].every((canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data.some((part) => part !== 0))";
   await browser.wait(() => browser.driver.executeScript(drawn), "a world without its picture");
   await take("shelf");
+
+  const elsewhere = path.resolve(import.meta.dirname, "../demo/from-elsewhere");
+  const files = ["pump_hall.c", "tiles.png"].map((name) => path.join(elsewhere, name));
+  await browser.driver.findElement({ css: ".bring-in input[type=file]" }).sendKeys(files.join("\n"));
+  await browser.untilText(".map-kinds", (text) => text.includes("Kind"));
+  await browser.find(".map-preview canvas");
+  await browser.driver.executeScript("document.querySelector('.map-kinds tr:nth-child(3) input').click()");
+  await browser.wait(() =>
+    browser.driver.executeScript("return document.querySelectorAll('.map-kinds input:checked').length === 2"),
+  );
+  await take("bring-map");
 } finally {
   await browser.close();
   await started.stop();

@@ -1,3 +1,4 @@
+import { nameOf } from "@keen-pebble/core/formats";
 import type { World } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import { keepSetting, keptSetting } from "../project/local-settings.ts";
@@ -151,7 +152,15 @@ export class MapImport {
   }
 }
 
-const stemOf = (name: string): string => name.replace(/\.[^.]*$/, "");
+/** A name out of a file's: `pump_hall.c` is Pump hall. */
+const stemOf = (name: string): string =>
+  nameOf(
+    name
+      .replace(/\.[^.]*$/, "")
+      .replaceAll(/[_-]+/g, " ")
+      .trim()
+      .slice(0, 80),
+  );
 
 async function imagesOf({ sheet }: MapRead): Promise<ReadonlyMap<string, ImageBitmap>> {
   if (sheet === null) return new Map();
