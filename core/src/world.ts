@@ -56,6 +56,7 @@ export { PATTERNS, SIDES } from "./world/world.ts";
 export type { Field, Fields } from "./world/field.ts";
 export { refersTo } from "./world/fixture-references.ts";
 export type { Fixture, FixtureKindName } from "./world/fixtures.ts";
+export { covers, hasSize, sizeOf, withSize } from "./world/fixture-area.ts";
 export { FIXTURE_KINDS, KEEPS, TOUCHES, fieldsOf, kindOfFixture } from "./world/fixtures.ts";
 export type { Lock, DoorFixture } from "./world/fixtures/door.ts";
 export { newLock, opensByItself } from "./world/fixtures/door.ts";

@@ -1,10 +1,11 @@
+import { sizeOf } from "../world/fixture-area.ts";
 import type { Fixture, FixtureKindName } from "../world/fixtures.ts";
 import { refersTo } from "../world/fixture-references.ts";
 import { kindOfFixture } from "../world/fixtures.ts";
 import { NOTHING_CHANGES, follow } from "./references.ts";
 import { fixtureById, allFixtures } from "../world/queries.ts";
 import type { Project } from "./project.ts";
-import type { Item, Pair, World } from "../world/world.ts";
+import type { Item, Pair, Room, World } from "../world/world.ts";
 import type { Followed } from "./references.ts";
 import { FreeIds, freeId } from "./tiles.ts";
 
@@ -55,10 +56,7 @@ export function moveFixtures(world: World, ids: readonly string[], dx: number, d
     const alone = room.fixtures
       .filter(({ kind }) => kindOfFixture(kind).alone)
       .map(({ kind, cell }) => `${kind} ${cell.join()}`);
-    return (
-      new Set(alone).size === alone.length &&
-      room.fixtures.every(({ cell: [x, y] }) => x >= 0 && y >= 0 && x < room.width && y < room.height)
-    );
+    return new Set(alone).size === alone.length && room.fixtures.every((fixture) => isInside(room, fixture));
   });
   return fits ? moved : null;
 }
@@ -85,9 +83,16 @@ export function copyFixtures(
   return { world: { ...world, rooms }, copies };
 }
 
+/** Whether all cells of a fixture lie in the room. */
+function isInside(room: Room, fixture: Fixture): boolean {
+  const [[x, y], [across, down]] = [fixture.cell, sizeOf(fixture)];
+  return x >= 0 && y >= 0 && x + across <= room.width && y + down <= room.height;
+}
+
 function freeCell(room: World["rooms"][number], fixture: Fixture): Pair | null {
   const used = new Set(room.fixtures.map(({ cell }) => String(cell)));
-  for (let x = fixture.cell[0] + 1; x < room.width; x++)
+  const [across] = sizeOf(fixture);
+  for (let x = fixture.cell[0] + 1; x + across <= room.width; x++)
     if (!used.has(String([x, fixture.cell[1]]))) return [x, fixture.cell[1]];
   return kindOfFixture(fixture.kind).alone ? null : fixture.cell;
 }

@@ -1,4 +1,5 @@
 import { allFixtures } from "../world/queries.ts";
+import { keptPart } from "../world/fixture-area.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { placesOf, withPlaces } from "../world/fixture-references.ts";
 import type { Place } from "../world/fixtures/portal.ts";
@@ -138,9 +139,10 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
   const moved = ([x, y]: Pair): Pair => [x + dx, y + dy];
   const fixtures = room.fixtures
     .map((fixture): Fixture => ({ ...fixture, cell: moved(fixture.cell) }))
-    .filter((fixture) => {
-      if (!inside(fixture.cell)) fellAway.push(`${fixture.id}, which stood in what was cut off`);
-      return inside(fixture.cell);
+    .flatMap((fixture) => {
+      const kept = keptPart(fixture, width, height);
+      if (kept === null) fellAway.push(`${fixture.id}, which stood in what was cut off`);
+      return kept ?? [];
     });
   const along = (side: SideName): number => (side === "north" || side === "south" ? dx : dy);
   const resized: Room = {

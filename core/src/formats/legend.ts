@@ -107,7 +107,8 @@ function valueOf(kind: string, key: string, text: string): unknown {
   const type = VALUE_TYPES.get(key);
   if (type === "whole") return /^\d{1,6}$/.test(text) ? Number(text) : undefined;
   if (type === "switch") return text === "true" ? true : text === "false" ? false : undefined;
-  if (type === "cell") return /^\d{1,3},\d{1,3}$/.test(text) ? text.split(",").map(Number) : undefined;
+  if (type === "cell" || type === "size")
+    return /^\d{1,3},\d{1,3}$/.test(text) ? text.split(",").map(Number) : undefined;
   return text;
 }
 

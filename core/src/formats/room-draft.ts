@@ -1,3 +1,4 @@
+import { keptPart } from "../world/fixture-area.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import type { Facing } from "../world/facing.ts";
 import type { Item, Pair, Room, Sheet, Tile, World } from "../world/world.ts";
@@ -49,7 +50,7 @@ export function layRoom(world: World, roomId: string, draft: RoomDraft): World {
     fixtures: [],
   };
   const inside = ([x, y]: Pair): boolean => x < width && y < height;
-  const fixtures = draft.fixtures ?? present.fixtures.filter((fixture) => inside(fixture.cell));
+  const fixtures = draft.fixtures ?? present.fixtures.flatMap((fixture) => keptPart(fixture, width, height) ?? []);
   const room: Room = { ...present, width, height, cells, fixtures };
   const start =
     draft.start !== null

@@ -55,7 +55,14 @@ const anyFilled = fc
             opensOn: "use",
             closes: "behind",
           },
-          { ...own, kind: "hazard" },
+          {
+            ...own,
+            kind: "hazard",
+            // As large as the room is from there on.
+            ...(i % 4 === 0 && own.cell[0] < room.width - 1
+              ? { size: [room.width - own.cell[0], room.height - own.cell[1]] }
+              : {}),
+          },
           { ...own, kind: "checkpoint" },
           { ...own, kind: "switch", circuit: "pump" },
           { ...own, kind: "portal", to: { room: "a", cell: [0, 0], facing: "up-left" } },

@@ -1,3 +1,4 @@
+import { sizeOf } from "../world/fixture-area.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { referencesOf } from "../world/fixture-references.ts";
 import { kindOfFixture } from "../world/fixtures.ts";
@@ -101,6 +102,7 @@ function checkRooms(world: World, refuse: Refuse, mustHave: MustHave): void {
         refuse([...path, "id"], `${fixture.id} stands twice; fixture ids are unique in the world`);
       fixtureIds.add(fixture.id);
       if (!inside(room, fixture.cell)) refuse([...path, "cell"], outsideText(room, fixture.cell));
+      else if (!inside(room, lastCellOf(fixture))) refuse([...path, "size"], outsideText(room, lastCellOf(fixture)));
       if (kindOfFixture(fixture.kind).alone) {
         const there = `${fixture.kind} ${fixture.cell.join()}`;
         if (alone.has(there)) refuse([...path, "cell"], `has another ${fixture.kind} already`);
@@ -109,6 +111,12 @@ function checkRooms(world: World, refuse: Refuse, mustHave: MustHave): void {
       checkFixture(world, fixture, path, refuse, mustHave);
     });
   });
+}
+
+/** The lower right cell of a fixture. */
+function lastCellOf(fixture: Fixture): Pair {
+  const [[x, y], [width, height]] = [fixture.cell, sizeOf(fixture)];
+  return [x + width - 1, y + height - 1];
 }
 
 function knownIds(world: World) {

@@ -62,6 +62,13 @@ it("keys in any order, and those left out, come back in the canonical form", () 
   });
 });
 
+it("a size is written where it is not one cell, and read as what it is", () => {
+  const sized = (size: string): string =>
+    EVERYTHING.replace('"kind": "hazard", "cell": [1, 1],', `"kind": "hazard", "cell": [1, 1],${size}`);
+  expect(writeWorld(readWorld(sized(' "size": [3, 1],')))).toBe(sized(' "size": [3, 1],'));
+  expect(writeWorld(readWorld(sized(' "size": [1, 1],')))).toBe(EVERYTHING);
+});
+
 describe("a broken world is refused at its place", () => {
   /** The world with one value changed: path of keys, then the value. */
   const changed = (path: readonly (string | number)[], value: unknown): string => {
@@ -127,6 +134,14 @@ describe("a broken world is refused at its place", () => {
     [["rooms", 0, "cells"], [1, 2], "rooms[0].cells: must be a list of 8 tile numbers (width x height), found 2"],
     [["rooms", 0, "edges", "south", 0, "to"], 9, "rooms[0].edges.south[0].to: must be at most 3"],
     [["rooms", 0, "fixtures", 2, "cell"], [4, 0], "rooms[0].fixtures[2].cell: must lie inside room hall"],
+    [
+      ["rooms", 0, "fixtures", 2, "size"],
+      [4, 1],
+      "rooms[0].fixtures[2].size: must lie inside room hall (4x2), found 4 1",
+    ],
+    [["rooms", 0, "fixtures", 2, "size"], [0, 1], "rooms[0].fixtures[2].size[0]: must be a whole number from 1 to 512"],
+    [["rooms", 0, "fixtures", 2, "size"], [1], "rooms[0].fixtures[2].size"],
+    [["rooms", 0, "fixtures", 0, "size"], [2, 1], "rooms[0].fixtures[0].size: is not allowed"],
     [["rooms", 0, "fixtures", 1, "lock", "item"], "ruby", "rooms[0].fixtures[1].lock.item: names item ruby"],
     [["rooms", 1, "fixtures", 1, "id"], "crank-1", "rooms[1].fixtures[1].id: crank-1 stands twice"],
     [["laws", 0], "mostly aligned", "laws[0]: expected one of"],

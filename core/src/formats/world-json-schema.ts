@@ -18,6 +18,7 @@ const id = ref("id");
 const whole = (minimum: number, maximum: number): Schema => ({ type: "integer", minimum, maximum });
 const within = ([min, max]: readonly [number, number]): Schema => whole(min, max);
 const place = whole(0, LIMITS.roomSide[1] - 1);
+const extent = whole(1, LIMITS.roomSide[1]);
 const far = whole(-LIMITS.far, LIMITS.far);
 const oneOf = (values: readonly (string | number)[], fallback?: string | number): Schema => ({
   enum: values,
@@ -109,6 +110,8 @@ function fieldSchema(field: Field): Schema {
       return ref("name");
     case "place":
       return object({ room: id, cell: ref("cell"), facing: ref("facing") }, ["facing"]);
+    case "size":
+      return { ...tuple(extent, extent), default: [1, 1] };
     case "kinds":
       return byKind(
         Object.fromEntries(Object.entries(field.kinds).map(([kind, fields]) => [kind, fieldsSchema(fields)])),

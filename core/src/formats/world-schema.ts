@@ -173,6 +173,8 @@ const side = J.alternatives()
   .optional()
   .default({ kind: "wall" });
 
+const area = J.array().ordered(whole(1, LIMITS.roomSide[1]), whole(1, LIMITS.roomSide[1])).length(2);
+
 /** Shape of one field of a fixture. */
 function fieldSchema(field: Field): Joi.Schema {
   switch (field.type) {
@@ -188,6 +190,9 @@ function fieldSchema(field: Field): Joi.Schema {
       return name;
     case "place":
       return J.object({ room: id, cell, facing: facing.optional() });
+    case "size":
+      // One cell is what it is anyway.
+      return area.empty(J.array().ordered(J.valid(1), J.valid(1)).length(2)).optional();
     case "kinds":
       return byKind(
         Object.fromEntries(Object.entries(field.kinds).map(([kind, fields]) => [kind, fieldSchemas(fields)])),

@@ -72,7 +72,12 @@ function ordered(keys: readonly string[], value: object): Record<string, unknown
 }
 
 function orderedFields(fields: Fields, values: Record<string, unknown>): Record<string, unknown> {
-  return Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, orderedField(field, values[name])]));
+  // What is left out is what it is anyway.
+  return Object.fromEntries(
+    Object.entries(fields).flatMap(([name, field]) =>
+      values[name] === undefined ? [] : [[name, orderedField(field, values[name])]],
+    ),
+  );
 }
 
 function orderedField(field: Field, value: unknown): unknown {

@@ -1,6 +1,7 @@
 import type { CompiledFixture, CompiledFixtures } from "../compiled/compiled-fixture.ts";
 import { KEEPS_LIFE, KEEPS_VISIT, LOCK_CIRCUIT, LOCK_COLLECTED } from "../compiled/compiled-fixture.ts";
 import type { Fixture, FixtureKindName } from "../world/fixtures.ts";
+import { sizeOf } from "../world/fixture-area.ts";
 import { FIXTURE_KINDS, KEEPS } from "../world/fixtures.ts";
 import type { World } from "../world/world.ts";
 import type { FixtureBehaviour, WorldNumbers } from "./fixture-behaviour.ts";
@@ -49,9 +50,14 @@ export function compileFixtures(world: World): CompiledFixtures {
     Int32Array.from(all.flatMap((fixture, i) => (which(fixture) ? [i] : [])));
   const giving = new Int32Array(world.items.length);
   for (const fixture of all) if (fixture.gives) giving[fixture.item]!++;
+  const wide = world.rooms.map((_, number) => {
+    const found = those(({ room, across, down }) => room === number && across * down > 1);
+    return found.length === 0 ? null : found;
+  });
   return {
     all,
     at,
+    wide,
     following: those(({ lock }) => lock === LOCK_CIRCUIT || lock === LOCK_COLLECTED),
     doors: those(({ blocks }) => blocks),
     doorRooms: [...new Set(all.filter(({ blocks }) => blocks).map(({ room }) => room))],
@@ -65,6 +71,7 @@ export function compileFixtures(world: World): CompiledFixtures {
 
 function compileFixture(fixture: Fixture, room: number, width: number, numbers: WorldNumbers): CompiledFixture {
   const [cx, cy] = fixture.cell;
+  const [across, down] = sizeOf(fixture);
   const behaviour = BEHAVIOURS[fixture.kind] as FixtureBehaviour<Fixture>;
   const made: CompiledFixture = {
     id: fixture.id,
@@ -74,6 +81,8 @@ function compileFixture(fixture: Fixture, room: number, width: number, numbers: 
     room,
     cx,
     cy,
+    across,
+    down,
     cell: cy * width + cx,
     touchBody: fixture.touch === "body",
     keeps: KEEPS.indexOf(fixture.keeps),

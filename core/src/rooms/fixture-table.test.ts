@@ -1,6 +1,8 @@
 import type { Fixture } from "../world/fixtures.ts";
 import { describe, expect, it } from "vitest";
-import { keysFromText } from "../world/keys.ts";
+import type { Check } from "../checks/check.ts";
+import { parseCheck } from "../checks/check.ts";
+import { RIGHT, keysFromText } from "../world/keys.ts";
 import { EMPTY_LOG } from "../logs/input-log.ts";
 import { compile } from "../simulation/compile.ts";
 import { run } from "../replay/run.ts";
@@ -10,6 +12,12 @@ import { RESPONSES } from "../world/responses.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { World } from "../world/world.ts";
 
+/** A check that reads. */
+function parsed(text: string): Check {
+  const result = parseCheck(text.split(" "));
+  if ("fault" in result) throw new Error(result.fault);
+  return result.check;
+}
 const RESPONSE_NAMES = Object.keys(RESPONSES) as (keyof typeof RESPONSES)[];
 const plain = { touch: "cell", keeps: "run" } as const;
 const item = (id: string, x: number, more: object = {}): Fixture => ({
@@ -229,6 +237,39 @@ it("a portal that nobody steps on changes nothing, whatever the walker carries o
   expect(places(quick([portal(7)]))).toEqual(places(quick([])));
   // On the cell that is reached it ends the frame's movement.
   expect(places(quick([portal(1)]))[3]).not.toBe(places(quick([]))[3]);
+});
+
+describe("what covers a rectangle", () => {
+  const rows = ["     ", "     ", "S    ", "     ", "     "];
+  const wide = { kind: "switch", id: "wheel", cell: [2, 1], size: [2, 3], circuit: "pump", ...plain } as const;
+  const events = (fixture: Fixture, gait: "glide" | "roam", keys: string): string => {
+    const base = tinyWorld(rows, { gait, glide: { speed: 16 }, roam: { speedX: 1, speedY: 1 } });
+    const world = { ...base, circuits: ["pump"], rooms: [{ ...base.rooms[0]!, fixtures: [fixture] }] };
+    return happens(world, keys);
+  };
+
+  it("is touched once from the first of its cells to the last, and again after it was left", () => {
+    expect(events(wide, "glide", "1 R")).not.toContain("switch");
+    expect(events(wide, "glide", "4 R, 4 L")).toBe("2 switch:wheel; 5 switch:wheel");
+    expect(events({ ...wide, size: [1, 1], cell: [3, 2] }, "glide", "4 R, 4 L")).toBe("3 switch:wheel; 5 switch:wheel");
+    // Up and down inside of it, and along its lower edge.
+    expect(events(wide, "glide", "2 R, 1 U, 1 R, 2 D")).toBe("2 switch:wheel");
+    expect(events(wide, "glide", "2 D, 4 R")).toBe("");
+  });
+
+  it("is under a walker in any of its cells", () => {
+    const base = tinyWorld(rows, { gait: "glide", glide: { speed: 16 } });
+    const world = { ...base, circuits: ["pump"], rooms: [{ ...base.rooms[0]!, fixtures: [wide] }] };
+    const checks = [1, 2, 3, 4].map((frame) => parsed(`at ${frame} on wheel`));
+    const lines = [{ kind: "keys", count: 4, keys: RIGHT, pointer: null, until: null }] as const;
+    const { verdicts } = run(compile(world), { ...EMPTY_LOG, lines, checks }, { checks: true });
+    expect(verdicts.map(({ verdict }) => verdict)).toEqual(["fail", "pass", "pass", "fail"]);
+  });
+
+  it("is touched by the body in any of its cells", () => {
+    expect(events({ ...wide, touch: "body" }, "roam", "20 R")).toBe("17 switch:wheel");
+    expect(events(wide, "roam", "30 R")).toBe("24 switch:wheel");
+  });
 });
 
 describe.each([

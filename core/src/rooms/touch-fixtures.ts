@@ -2,7 +2,7 @@ import { PLAYING } from "../world/vocabulary.ts";
 import { occupiedX, occupiedY } from "../ground/occupied.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import type { SimState } from "../compiled/state.ts";
-import { isTouched } from "./is-touched.ts";
+import { isBodyIn, isCellIn } from "./is-touched.ts";
 
 /**
  * Step 5 of a frame: the fixtures of the walker's room that it touches, in file order (semantics.md section 8).
@@ -26,10 +26,7 @@ export function touchFixtures(c: Compiled, s: SimState): boolean {
   for (let i = 0; i < nearCount; i++) {
     const number = near[i]!;
     const fixture = c.fixtures.all[number]!;
-    if (
-      memory.taken[number] === 1 ||
-      !(fixture.touchBody ? isTouched(c, s, fixture) : fixture.cx === ox && fixture.cy === oy)
-    ) {
+    if (memory.taken[number] === 1 || !(fixture.touchBody ? isBodyIn(c, s, fixture) : isCellIn(fixture, ox, oy))) {
       memory.setTouched(number, false);
       continue;
     }
@@ -81,6 +78,12 @@ function lookRound(c: Compiled, s: SimState, ox: number, oy: number): void {
   memory.nearCount = 0;
   for (let i = 0; i < memory.touchedCount; i++) memory.near[memory.nearCount++] = memory.touchedList[i]!;
   if (room.fixtureAt === null) return;
+  const wide = c.fixtures.wide[s.room]!;
+  if (wide !== null)
+    for (let i = 0; i < wide.length; i++) {
+      const { cx, cy, across, down } = c.fixtures.all[wide[i]!]!;
+      if (cx <= right && cx + across > left && cy <= bottom && cy + down > top) memory.comeNear(wide[i]!);
+    }
   for (let cy = Math.max(top, 0); cy <= bottom && cy < room.height; cy++) {
     for (let cx = Math.max(left, 0); cx <= right && cx < room.width; cx++) {
       for (let number = room.fixtureAt[cy * room.width + cx]!; number >= 0; number = c.fixtures.all[number]!.next) {

@@ -10,6 +10,8 @@ export type Field = { readonly label: string } & (
   | { readonly type: "name" }
   /** A cell of a room, and perhaps a facing: `{ room, cell, facing }`. */
   | { readonly type: "place" }
+  /** Cells across and down, of which its own is the top left one; left out where it is one cell. */
+  | { readonly type: "size" }
   /** One of some kinds, each with fields of its own: `{ kind, ... }`. */
   | { readonly type: "kinds"; readonly kinds: Readonly<Record<string, Fields>> }
 );
@@ -18,7 +20,7 @@ export type Field = { readonly label: string } & (
 export type Fields = Readonly<Record<string, Field>>;
 
 /** A table with a field for each of a value's own keys. */
-export type FieldsOf<T> = { readonly [K in Exclude<keyof T, "kind">]: Field };
+export type FieldsOf<T> = { readonly [K in Exclude<keyof T, "kind">]-?: Field };
 
 /** Names an item or a circuit of the world. */
 export const reference = (label: string, to: "item" | "circuit"): Field => ({ label, type: "reference", to });
@@ -30,6 +32,9 @@ export const count = (label: string, range: readonly [number, number], fallback:
   range,
   default: fallback,
 });
+
+/** That a kind may cover a rectangle of cells. */
+export const SIZE: Field = { label: "Size", type: "size" };
 
 /** One of some words. */
 export const oneOfWords = (label: string, choices: readonly string[], fallback: string): Field => ({

@@ -1,5 +1,6 @@
 import type { Remembered } from "@keen-pebble/core/simulate";
 import type { Room, World } from "@keen-pebble/core/world";
+import { sizeOf } from "@keen-pebble/core/world";
 import { threadsOf } from "@keen-pebble/core/edit";
 import { palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
@@ -27,15 +28,17 @@ export function drawFixtures(
     const x = left + fixture.cell[0] * step;
     const y = top + fixture.cell[1] * step;
     c.globalAlpha = gone ? 0.28 : 1;
-    c.drawImage(fixturePicture(look), x, y, step, step);
+    const [across, down] = sizeOf(fixture);
+    for (let n = 0; n < across * down; n++)
+      c.drawImage(fixturePicture(look), x + (n % across) * step, y + Math.floor(n / across) * step, step, step);
     c.globalAlpha = 1;
     if (!state.fixtures.includes(fixture.id) || state.walk !== null) continue;
     c.strokeStyle = "#fffdf6";
     c.lineWidth = 4;
-    c.strokeRect(x - 1, y - 1, step + 2, step + 2);
+    c.strokeRect(x - 1, y - 1, across * step + 2, down * step + 2);
     c.strokeStyle = palette().accent;
     c.lineWidth = 2;
-    c.strokeRect(x - 1, y - 1, step + 2, step + 2);
+    c.strokeRect(x - 1, y - 1, across * step + 2, down * step + 2);
   }
   if (state.walk === null) drawThreads(c, world, room, state, view);
 }

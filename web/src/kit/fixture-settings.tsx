@@ -1,6 +1,6 @@
 import { session } from "../page-session.ts";
 import type { Field, Place, Fixture, Lock, World } from "@keen-pebble/core/world";
-import { opensByItself, fieldsOf, TOUCHES, KEEPS, kindOfFixture } from "@keen-pebble/core/world";
+import { opensByItself, fieldsOf, TOUCHES, KEEPS, kindOfFixture, sizeOf, withSize } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
@@ -117,6 +117,8 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
       return <NameField key={fixture.id} label={label} value={value as string} onValue={onValue} />;
     case "place":
       return <PlaceFields world={world} label={label} value={value as Place} onValue={onValue} />;
+    case "size":
+      return <SizeFields world={world} fixture={fixture} />;
     case "kinds": {
       const values = value as { readonly kind: string } & Record<string, unknown>;
       return (
@@ -141,6 +143,31 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
       );
     }
   }
+}
+
+/** How many cells it covers, as far as the room goes. */
+function SizeFields({ world, fixture }: Pick<FieldProps, "world" | "fixture">) {
+  const room = world.rooms.find(({ fixtures }) => fixtures.some(({ id }) => id === fixture.id));
+  if (room === undefined) return null;
+  const [across, down] = sizeOf(fixture);
+  const set = (size: readonly [number, number]): void =>
+    session.fixtures.changeChosen((each) => (each.id === fixture.id ? withSize(each, size) : each));
+  return (
+    <>
+      <WholeField
+        label="Cells across"
+        range={[1, room.width - fixture.cell[0]]}
+        value={across}
+        onValue={(value) => set([value, down])}
+      />
+      <WholeField
+        label="Cells down"
+        range={[1, room.height - fixture.cell[1]]}
+        value={down}
+        onValue={(value) => set([across, value])}
+      />
+    </>
+  );
 }
 
 function WholeField({

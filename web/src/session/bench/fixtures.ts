@@ -1,3 +1,4 @@
+import { covers, hasSize, withSize } from "@keen-pebble/core/world";
 import type { ProjectSession } from "../project/project.ts";
 import type { BenchStore } from "./bench-store.ts";
 import { newLock, ID_PATTERN, allFixtures } from "@keen-pebble/core/world";
@@ -22,8 +23,8 @@ export const KIND_TYPE = "application/x-keen-pebble-fixture";
 
 /** Fixtures placed, chosen and changed, and what they are about. */
 export class Fixtures {
-  /** A drag of the chosen fixtures: where it began, and which stroke it is. */
-  private drag: { from: Cell; readonly stroke: string } | null = null;
+  /** A drag of the chosen fixtures: where it began, which stroke it is, and whether it draws a new one larger. */
+  private drag: { from: Cell; readonly stroke: string; readonly stretches: boolean } | null = null;
 
   constructor(
     private readonly project: ProjectSession,
@@ -45,7 +46,7 @@ export class Fixtures {
   /** The fixtures in a cell of the shown room, the one drawn last first. */
   private readonly inCell = ({ x, y }: Cell): readonly Fixture[] => {
     const room = this.world().rooms.find(({ id }) => id === this.benchStore.getState().room);
-    return room?.fixtures.filter(({ cell }) => cell[0] === x && cell[1] === y).reverse() ?? [];
+    return room?.fixtures.filter((fixture) => covers(fixture, [x, y])).reverse() ?? [];
   };
 
   /** The pointer goes down on a cell with Place: what stands there is chosen and can be dragged; else the kind is placed. */
@@ -61,7 +62,7 @@ export class Fixtures {
           ? fixtures
           : [there[(at + 1) % there.length]!.id];
       this.chooseFixtures(also ? [...new Set([...next, ...fixtures])] : next);
-      this.drag = { from: cell, stroke };
+      this.drag = { from: cell, stroke, stretches: false };
       return;
     }
     if (placing === null) {
@@ -77,12 +78,14 @@ export class Fixtures {
       return placed.world;
     }, stroke);
     this.chooseFixtures([made]);
-    this.drag = { from: cell, stroke };
+    this.drag = { from: cell, stroke, stretches: hasSize({ kind: placing }) };
   };
 
-  /** The pointer moves to a cell: the chosen fixtures follow where they fit. */
+  /** The pointer moves to a cell: a new fixture grows up to it where its kind may, chosen ones follow where they fit. */
   readonly movePlacing = (cell: Cell): void => {
-    if (this.drag === null || (cell.x === this.drag.from.x && cell.y === this.drag.from.y)) return;
+    if (this.drag === null) return;
+    if (this.drag.stretches) return this.stretchTo(cell, this.drag);
+    if (cell.x === this.drag.from.x && cell.y === this.drag.from.y) return;
     const moved = moveFixtures(
       this.world(),
       this.benchStore.getState().fixtures,
@@ -92,6 +95,25 @@ export class Fixtures {
     if (moved === null) return;
     this.project.changeWorld(() => moved, this.drag.stroke);
     this.drag.from = cell;
+  };
+
+  private readonly stretchTo = (
+    cell: Cell,
+    { from, stroke }: { readonly from: Cell; readonly stroke: string },
+  ): void => {
+    const { room: id, fixtures } = this.benchStore.getState();
+    const room = this.world().rooms.find((each) => each.id === id);
+    if (room === undefined) return;
+    const [x, y] = [Math.min(Math.max(cell.x, 0), room.width - 1), Math.min(Math.max(cell.y, 0), room.height - 1)];
+    const size = [Math.abs(x - from.x) + 1, Math.abs(y - from.y) + 1] as const;
+    this.project.changeWorld(
+      (w) =>
+        changeFixtures(w, fixtures, (fixture) => ({
+          ...withSize(fixture, size),
+          cell: [Math.min(x, from.x), Math.min(y, from.y)],
+        })),
+      stroke,
+    );
   };
 
   readonly finishPlacing = (): void => {
