@@ -459,3 +459,38 @@ describe("what the world asks for", () => {
     expect(world().items.some(({ id }) => id === item)).toBe(false);
   });
 });
+
+describe("a fixture that is placed by a drag", () => {
+  const drag = (kind: "hazard" | "checkpoint" | "portal", ...cells: (readonly [number, number])[]): void => {
+    session.fixtures.takeUpKind(kind);
+    const [[x, y], ...further] = cells as [readonly [number, number], ...(readonly [number, number])[]];
+    session.fixtures.beginPlacing({ x, y }, false);
+    for (const [toX, toY] of further) session.fixtures.movePlacing({ x: toX, y: toY });
+    session.fixtures.finishPlacing();
+  };
+  const placed = () => {
+    const [id] = bench().fixtures;
+    return world()
+      .rooms.flatMap(({ fixtures }) => fixtures)
+      .find((fixture) => fixture.id === id);
+  };
+
+  it("covers what was drawn where its kind may, whichever way, and never beyond the room; one undo", () => {
+    const before = project();
+    drag("hazard", [5, 4], [7, 4], [6, 2]);
+    expect(placed()).toMatchObject({ kind: "hazard", cell: [5, 2], size: [2, 3] });
+    isOneAct(before);
+    drag("checkpoint", [1, 1], [-5, -5]);
+    expect(placed()).toMatchObject({ kind: "checkpoint", cell: [0, 0], size: [2, 2] });
+    drag("hazard", [10, 4], [11, 4], [10, 4]);
+    expect(placed()).not.toHaveProperty("size");
+  });
+
+  it("follows the pointer where its kind has one cell; one that is there is moved from any of its cells", () => {
+    drag("portal", [5, 4], [7, 4]);
+    expect(placed()).toMatchObject({ kind: "portal", cell: [7, 4] });
+    drag("hazard", [8, 4], [9, 5]);
+    drag("hazard", [9, 5], [10, 5]);
+    expect(placed()).toMatchObject({ kind: "hazard", cell: [9, 4], size: [2, 2] });
+  });
+});
