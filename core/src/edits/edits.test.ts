@@ -228,6 +228,21 @@ describe("an edit that does not fit is refused whole", () => {
   });
 });
 
+it("a tile that cells still have cannot be taken out by its part", () => {
+  const world = tinyWorld(["S=.."]);
+  const ledge = world.tiles.at(-1)!;
+  const step = { kind: "change-parts", parts: [{ part: `tiles/${ledge.id}`, before: ledge, after: null }] } as const;
+  expect(() => apply({ world, logs: new Map() }, step as unknown as EditStep)).toThrow(
+    "must be a tile number from 0 to 2, found 3",
+  );
+});
+
+it("two changes of one log are one; of two logs they stay two", () => {
+  const change = (log: string, before: string, after: string) => ({ kind: "change-log", log, before, after }) as const;
+  expect(merge(change("a", "1", "2"), change("a", "2", "3"))).toEqual(change("a", "1", "3"));
+  expect(merge(change("a", "1", "2"), change("b", "2", "3"))).toBeNull();
+});
+
 it("a revision is told in the words of the job", () => {
   expect(
     summary(empty.world, [

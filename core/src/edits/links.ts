@@ -189,8 +189,9 @@ export function openingAt(world: World, room: Room, side: SideName, at: number):
   const open = openCells(world);
   const isOpen = (n: number): boolean => open(room, ...onSide(room, side, n));
   let [from, to] = [at, at];
-  while (from > 0 && isOpen(from - 1)) from--;
-  while (to < sideLength(room, side) - 1 && isOpen(to + 1)) to++;
+  // Beyond the room nothing is open.
+  while (isOpen(from - 1)) from--;
+  while (isOpen(to + 1)) to++;
   return [from, to];
 }
 

@@ -51,6 +51,13 @@ it.each<[string, string[], TinyOptions, string, string[]]>([
     ["Stops 1 px before the wall, in 6 frames, first in frame 4: the whole step is taken back"],
   ],
   [
+    "a gap before the wall, leftwards",
+    ["#.S"],
+    { gait: "roam", roam: { response: "undo-axis", speedX: 5 } },
+    "9 L",
+    ["Stops 1 px before the wall, in 6 frames, first in frame 4: the whole step is taken back"],
+  ],
+  [
     "sinking in",
     ["S.#"],
     { gait: "roam", roam: { response: "ahead", speedX: 5, aheadPx: 1 } },
