@@ -6,7 +6,7 @@ export default defineConfig({
   resolve: { conditions: ["source"] },
   ssr: { resolve: { conditions: ["source"] } },
   test: {
-    testTimeout: 120_000,
+    testTimeout: 30_000,
     hookTimeout: 120_000,
     // By itself it leaves one core free: of two that is half the machine.
     maxWorkers: Math.max(2, os.availableParallelism() - 1),

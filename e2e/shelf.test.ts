@@ -102,7 +102,9 @@ it("files come in by button and by drop: a world, its logs, a changed file as on
     text.includes("the logs name no world; choose the one that they belong to"),
   );
   await drop(".shelf-head", { "notes.txt": "?" });
-  await browser.untilText(".map-answers", (text) => text.includes("notes.txt1 x 1 characters"));
+  await browser.untilText(".bring-map [role=status]", (text) =>
+    text.includes("Not understood: line 1, column 1: is one line without numbers parted from each other"),
+  );
   await browser.press(".bring-map .btn", "Cancel");
 });
 

@@ -251,6 +251,11 @@ it("import takes maps as other programs have them: numbers in a source file, a s
   expect(keenPebble("import", source, "--out", out, "--solid", "a").stderr).toBe(
     'keen-pebble: --solid: expected numbers and ranges such as 3,5,7-9, found "a"\n',
   );
+  writeFileSync(path.join(folder, "tiles.png"), readFileSync(path.join(elsewhere, "overflow_map.png")));
+  expect(keenPebble("import", source, "--sheet", sheet, "--out", out)).toMatchObject({
+    status: 1,
+    stderr: expect.stringContaining("tiles.png is another picture of that name; it is left as it is") as string,
+  });
   expect(keenPebble("import", source, "--out", "-", "--sheet", sheet)).toMatchObject({
     status: 2,
     stderr: "keen-pebble: --sheet puts a picture beside the world; give --out a file\n",

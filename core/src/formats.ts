@@ -6,7 +6,7 @@ export { layRoom, nameOf, newTile } from "./formats/room-draft.ts";
 export type { ColourMatch, Pixels } from "./formats/room-pixels.ts";
 export { coloursOf, pixelColours, readRoomPixels, writeRoomPixels } from "./formats/room-pixels.ts";
 export type { MapAnswers, MapKind } from "./formats/map-draft.ts";
-export { draftOfMap, guessAnswers, mapKinds, startIn } from "./formats/map-draft.ts";
+export { draftOfCut, draftOfMap, guessAnswers, mapKinds, solidFlag, startedIn } from "./formats/map-draft.ts";
 export type { CutMap } from "./formats/map-picture.ts";
 export { cutMapPicture } from "./formats/map-picture.ts";
 export type { NumberGrid } from "./formats/number-grid.ts";

@@ -1,9 +1,10 @@
 import { existsSync } from "node:fs";
 import path from "node:path";
-import type { CutMap, MapAnswers, NumberGrid, Pixels, RoomDraft, SheetPlaces } from "@keen-pebble/core/formats";
+import type { MapAnswers, NumberGrid, Pixels, RoomDraft, SheetPlaces } from "@keen-pebble/core/formats";
 import type { Sheet, World } from "@keen-pebble/core/world";
 import {
   cutMapPicture,
+  draftOfCut,
   draftOfMap,
   guessAnswers,
   layRoom,
@@ -11,7 +12,7 @@ import {
   readNumberGrid,
   readRoomPixels,
   sheetPlaces,
-  startIn,
+  startedIn,
   toPlain,
   writeWorld,
 } from "@keen-pebble/core/formats";
@@ -57,14 +58,14 @@ export function importRooms(files: readonly string[], options: ImportOptions): n
     if (picture !== undefined) pictures.push(picture);
     if (draft.start !== null) started = true;
   }
-  if (!started) world = startedSomewhere(world);
+  if (!started) world = startedIn(world, world.rooms[0]!.id);
   const result = worldFromJson(toPlain(world));
   if ("faults" in result)
     throw new RefusedError(
       options.out,
       result.faults.map(({ path: at, message }) => ({ place: at.join("."), line: null, column: null, message })),
     );
-  for (const { file, bytes } of pictures) if (!existsSync(file)) writeWhole(file, [bytes]);
+  for (const { file, bytes } of pictures) writeWhole(file, [bytes]);
   writeWhole(options.out, [writeWorld(result.world)]);
   print(
     `${options.out}: ${world.rooms.map((room) => `${room.id} ${room.width}x${room.height}`).join(", ")}, ${world.tiles.length} tiles, start ${world.start.room} ${world.start.cell.join(" ")}`,
@@ -97,6 +98,9 @@ function placesOf(
   if (!SHEET_FILE_PATTERN.test(name))
     throw refused(file, "the name of a sheet has letters, digits, dots and dashes, and ends in .png");
   const picture = readPng(bytes, LIMITS.sheetSide[1], file);
+  const there = beside(name, options, "--sheet");
+  if (existsSync(there) && !bytesAlike(readBytes(there), bytes))
+    throw refused("--sheet", `${there} is another picture of that name; it is left as it is`);
   const sheet: Sheet = {
     id: idOf(
       name
@@ -111,8 +115,10 @@ function placesOf(
     margin: 0,
     spacing: 0,
   };
-  return { places: sheetPlaces(sheet, picture), picture: { file: beside(name, options, "--sheet"), bytes } };
+  return { places: sheetPlaces(sheet, picture), picture: { file: there, bytes } };
 }
+
+const bytesAlike = (one: Uint8Array, other: Uint8Array): boolean => Buffer.compare(one, other) === 0;
 
 /** The room of a file: what it is says its ending, or its first bytes. */
 function readRoom(
@@ -142,13 +148,10 @@ function readRoom(
 const LEGEND = /\n\r?\n\S = [a-z]+/;
 
 function ofMapPicture(picture: Pixels, world: World, room: string, options: ImportOptions, name: string): ReadRoom {
-  const cut: CutMap = cutMapPicture(picture, world.tileSize, name);
+  const cut = cutMapPicture(picture, world.tileSize, name);
   const file = `${world.id}-${room}.png`;
   const sheet = { id: `${room.slice(0, 34)}-cells`, file, tile: world.tileSize, margin: 0, spacing: 0 };
-  const places = sheetPlaces(sheet, cut.sheet);
-  const answers = { ...answersFor(cut.grid, options), empty: 0, first: 1 };
-  const prefix = (id: string): string => (id.startsWith("tile-") ? `${room.slice(0, 30)}-${id.slice(5)}` : id);
-  const draft = draftOfMap(cut.grid, answers, world, places, name, prefix);
+  const draft = draftOfCut(cut, answersFor(cut.grid, options).solid, world, room, sheet, name);
   return { draft, picture: { file: beside(file, options, "--map-picture"), bytes: writePng(cut.sheet) } };
 }
 
@@ -182,16 +185,6 @@ function numbersOf(text: string, option: string): number[] {
         );
       return Array.from({ length: to - from + 1 }, (_, i) => from + i);
     });
-}
-
-/** The world with its start in a free cell of its first room. */
-function startedSomewhere(world: World): World {
-  const [room] = world.rooms;
-  const blocked = new Set(world.rules[0]!.walker.blockedBy);
-  const blocks = new Map(world.tiles.map(({ id, flags }) => [id, flags.some((flag) => blocked.has(flag))]));
-  const cells = Array.from(room!.cells, (tile) => world.tiles[tile]!.id);
-  const cell = startIn({ width: room!.width, height: room!.height, cells }, (tile) => blocks.get(tile) ?? false);
-  return { ...world, start: { ...world.start, room: room!.id, cell } };
 }
 
 function idOf(name: string, place: string): string {

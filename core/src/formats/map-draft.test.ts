@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { FIXED } from "../test-support/arbitraries.ts";
 import { emptyWorld } from "../world/empty-world.ts";
 import type { World } from "../world/world.ts";
-import { draftOfMap, guessAnswers, mapKinds, startIn } from "./map-draft.ts";
+import { draftOfMap, guessAnswers, mapKinds, startedIn } from "./map-draft.ts";
 import { cutMapPicture } from "./map-picture.ts";
 import { toPlain } from "./plain-world.ts";
 import { readNumberGrid } from "./number-grid.ts";
@@ -58,7 +58,9 @@ it("number N is tile N, with the flags and the place of the sheet that it has", 
   expect(draft.sheets).toEqual([SHEET]);
   // In the next room they are the same tiles, whatever is said of them then.
   const world = layRoom(base, "a", draft);
-  const next = draftOfMap(fenced, { empty: 0, first: 1, solid: new Set([3]) }, world, { ...places, sheet: SHEET });
+  const other = { ...SHEET, id: "tiles-2", file: "tiles-2.png" };
+  const next = draftOfMap(fenced, { empty: 0, first: 1, solid: new Set([3]) }, world, { ...places, sheet: other });
+  // A sheet that no new tile looks at does not come in again.
   expect([next.tiles, next.sheets]).toEqual([[], []]);
 });
 
@@ -74,14 +76,9 @@ it("a map of any numbers makes a world that reads, with a start that nothing blo
         const grid = { width, height: values.length / width, values, readAs: "", characters: false };
         const blocked = new Set(solid.filter((value) => value !== empty));
         const draft = draftOfMap(grid, { empty, first: 1, solid: blocked }, base, null);
-        const flags = new Map([...base.tiles, ...draft.tiles].map((tile) => [tile.id, tile.flags]));
-        const cell = startIn(draft, (tile) => flags.get(tile)!.includes("solid"));
-        const world = layRoom({ ...base, start: { ...base.start, room: "map" } }, "map", {
-          ...draft,
-          start: { cell, facing: "down" },
-        });
+        const world = startedIn(layRoom(base, "map", draft), "map");
         expect(worldFromJson(toPlain(world))).toHaveProperty("world");
-        const [x, y] = cell;
+        const [x, y] = world.start.cell;
         expect(blocked.has(values[y * width + x]!)).toBe(values.every((value) => blocked.has(value)));
         expect(mapKinds(grid).reduce((sum, { cells }) => sum + cells, 0)).toBe(values.length);
       },

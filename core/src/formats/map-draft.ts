@@ -1,9 +1,11 @@
 import { RefusedError } from "../base/refused-error.ts";
 import { LIMITS } from "../world/limits.ts";
-import type { Look, Pair, Tile, World } from "../world/world.ts";
+import type { Look, Pair, Sheet, Tile, World } from "../world/world.ts";
+import type { CutMap } from "./map-picture.ts";
 import type { NumberGrid } from "./number-grid.ts";
 import type { RoomDraft } from "./room-draft.ts";
 import type { SheetPlaces } from "./sheet-places.ts";
+import { sheetPlaces } from "./sheet-places.ts";
 import { PLAIN_DRAFT, newTile } from "./room-draft.ts";
 
 /** What a map of numbers cannot say itself (formats.md section 8). */
@@ -108,7 +110,7 @@ export function draftOfMap(
   if (places !== null && !grid.characters)
     for (let place = 0; place < places.across * places.down && present.size < LIMITS.tiles; place++)
       if (!places.isBlank(place) && place + answers.first !== answers.empty) make(place + answers.first, null);
-  const hasSheet = places === null || world.sheets.some(({ id }) => id === places.sheet.id);
+  const isUsed = places !== null && tiles.some(({ look }) => "sheet" in look && look.sheet === places.sheet.id);
   return {
     ...PLAIN_DRAFT,
     width: grid.width,
@@ -116,12 +118,12 @@ export function draftOfMap(
     cells: grid.values.map((value) => ids.get(value)!),
     tiles,
     flags: world.flags.includes(solidFlag(world)) ? [] : [solidFlag(world)],
-    sheets: hasSheet ? [] : [places.sheet],
+    sheets: isUsed && !world.sheets.some(({ id }) => id === places.sheet.id) ? [places.sheet] : [],
   };
 }
 
 /** The flag that stops the walker. */
-const solidFlag = (world: World): string =>
+export const solidFlag = (world: World): string =>
   world.rules.find(({ id }) => id === world.activeRules)?.walker.blockedBy[0] ?? "solid";
 
 function idOf(value: number, text: string | null): string {
@@ -136,22 +138,35 @@ function lookOf(value: number, { first }: MapAnswers, places: SheetPlaces | null
 }
 
 /**
- * A cell to start in: the free one that is nearest to the middle of the room, or its middle where none is free.
- * @param blocks whether a tile, by its id, stops the walker
+ * The room that a cut picture is: its kinds are tiles of its own, which no other room shares.
+ * @param sheet of the picture that was cut out of it
  */
-export function startIn(
-  { width, height, cells }: Pick<RoomDraft, "width" | "height" | "cells">,
-  blocks: (tile: string) => boolean,
-): Pair {
+export function draftOfCut(
+  cut: CutMap,
+  solid: ReadonlySet<number>,
+  world: World,
+  roomId: string,
+  sheet: Sheet,
+  name?: string,
+): RoomDraft {
+  const called = (id: string): string => id.replace(/^tile/, roomId.slice(0, 30));
+  return draftOfMap(cut.grid, { empty: 0, first: 1, solid }, world, sheetPlaces(sheet, cut.sheet), name, called);
+}
+
+/** The world with its start in the free cell that is nearest to the middle of a room, or in its middle where none is free. */
+export function startedIn(world: World, roomId: string): World {
+  const { width, cells, height } = world.rooms.find(({ id }) => id === roomId)!;
+  const blockedBy = world.rules.find(({ id }) => id === world.activeRules)?.walker.blockedBy ?? [];
+  const blocks = world.tiles.map((tile) => tile.flags.some((flag) => blockedBy.includes(flag)));
   const middle: Pair = [Math.floor((width - 1) / 2), Math.floor((height - 1) / 2)];
-  let best = middle;
+  let cell = middle;
   let nearest = Infinity;
   cells.forEach((tile, i) => {
     const [x, y] = [i % width, Math.floor(i / width)];
     const distance = Math.abs(x - middle[0]) + Math.abs(y - middle[1]);
-    if (distance >= nearest || blocks(tile)) return;
-    best = [x, y];
+    if (distance >= nearest || blocks[tile]!) return;
+    cell = [x, y];
     nearest = distance;
   });
-  return best;
+  return { ...world, start: { ...world.start, room: roomId, cell } };
 }

@@ -96,6 +96,8 @@ function readCharacters(text: string, refuse: Refuse): Found {
   while (lines.at(-1)?.trim() === "") lines.pop();
   const from = lines.findIndex((line) => line.trim() !== "");
   const rows = lines.slice(from).map((line, y) => charactersOf(line, from + y + 1, 1));
+  if (rows.length === 1)
+    refuse("is one line without numbers parted from each other: expected rows", { line: from + 1, column: 1 });
   const short = rows.find((row) => row.length === 0);
   if (short !== undefined)
     refuse("expected a row of characters, found an empty line", { line: rows.indexOf(short) + from + 1, column: 1 });
@@ -123,7 +125,7 @@ function readTokens(text: string, width: number | null, refuse: Refuse): Found |
   );
   if (best !== null) return rowsOf(best, width, refuse);
   const strings = tokens.filter(({ kind, text: piece }) => kind === "string" && piece.length > 2);
-  if (groups.length > 0 && strings.length > 1) return rowsOfStrings(strings);
+  if (groups.length > 0 && strings.length > 1) return rowsOfStrings(strings, refuse);
   return rowsOfLines(tokens, width, refuse);
 }
 
@@ -155,6 +157,7 @@ function groupsOf(tokens: readonly NumberToken[], refuse: Refuse): Group[] {
       if (inner === undefined) roots.push(group);
       else inner.groups.push(group);
       open.push(group);
+      if (open.length > LIMITS.depth) refuse(`brackets are nested deeper than ${LIMITS.depth}`, token);
     } else if (token.kind === "close" && inner !== undefined) {
       if (CLOSES[inner.open.text] !== token.text)
         refuse(
@@ -236,13 +239,15 @@ function byLine(cells: readonly Cell[]): Row[] {
 }
 
 /** Rows as texts in an array: `["####", "#..#"]`. */
-function rowsOfStrings(strings: readonly NumberToken[]): Found {
+function rowsOfStrings(strings: readonly NumberToken[], refuse: Refuse): Found {
   const numbers = strings.map(({ text, line, column }) =>
     numberTokens(text.slice(1, -1)).map((token) => ({ ...token, line, column: column + token.column })),
   );
-  const isNumbers = numbers.every(
-    (row) => row.length > 1 && row.every(({ kind }) => kind === "number" || kind === "separator"),
-  );
+  const strange = numbers.map((row) => row.find(({ kind }) => kind !== "number" && kind !== "separator"));
+  const isNumbers = strange.some((token, i) => token === undefined && numbers[i]!.length > 1);
+  const odd = strange.find((token) => token !== undefined);
+  if (isNumbers && odd !== undefined)
+    refuse(`expected numbers as in the other rows, found "${shortened(odd.text)}"`, odd);
   if (isNumbers) return { rows: numbers.map((row) => row.filter(({ kind }) => kind === "number")), as: " in quotes" };
   return digitsOf({
     rows: strings.map(({ text, line, column }) => charactersOf(text.slice(1, -1), line, column + 1)),

@@ -23,7 +23,7 @@ export function RulesMenu({ world, rules }: { readonly world: World; readonly ru
       >
         <span className="quiet">Rules</span> {rules.name}
       </Dropdown.Toggle>
-      <RulesItems world={world} rules={rules} others={others} beside={beside} setNaming={setNaming} />
+      <RulesItems world={world} rules={rules} others={others} beside={beside} onRename={() => setNaming(true)} />
     </Dropdown>
   );
 }
@@ -34,13 +34,13 @@ function RulesItems({
   rules,
   others,
   beside,
-  setNaming,
+  onRename,
 }: {
   readonly world: World;
   readonly rules: Rules;
   readonly others: Rules[];
   readonly beside: string | null;
-  readonly setNaming: React.Dispatch<React.SetStateAction<boolean>>;
+  readonly onRename: () => void;
 }) {
   return (
     <Dropdown.Menu>
@@ -73,7 +73,7 @@ function RulesItems({
       <Dropdown.Item as="button" onClick={() => session.ruleSets.copyRules(rules.id)}>
         Copy {rules.name}
       </Dropdown.Item>
-      <Dropdown.Item as="button" onClick={() => setNaming(true)}>
+      <Dropdown.Item as="button" onClick={onRename}>
         Rename {rules.name}
       </Dropdown.Item>
       {rules.id !== world.activeRules && (

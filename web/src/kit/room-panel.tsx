@@ -21,15 +21,6 @@ export function RoomPanel({ world }: { readonly world: World }) {
   const typing = useBench((state) => state.side === "room");
   const room = roomById(world, id);
   if (!room) return null;
-  const picture = async (): Promise<void> => {
-    const canvas = new OffscreenCanvas(room.width * world.tileSize, room.height * world.tileSize);
-    new RoomPicture(world).draw(canvas.getContext("2d")!, world, room, 1, 0, 0, canvas.width, canvas.height);
-    saveFile(`${id}.png`, await canvas.convertToBlob({ type: "image/png" }));
-  };
-  const pixels = async (): Promise<void> => {
-    const { writePng } = await import("@keen-pebble/core/reading");
-    saveFile(`${id}.cells.png`, new Blob([writePng(writeRoomPixels(world, room)).slice()], { type: "image/png" }));
-  };
   return (
     <>
       <RoomChoice id={id} world={world} />
@@ -43,7 +34,7 @@ export function RoomPanel({ world }: { readonly world: World }) {
         >
           {typing ? "Close the text" : "Type this room as text"}
         </Button>
-        <SaveAs id={id} world={world} room={room} pixels={pixels} picture={picture} />
+        <SaveAs world={world} room={room} />
         <FileButton
           name="Room file"
           accept=".txt,.csv,.png"
@@ -60,19 +51,17 @@ export function RoomPanel({ world }: { readonly world: World }) {
 }
 
 /** The room as a file of each kind. */
-function SaveAs({
-  id,
-  world,
-  room,
-  pixels,
-  picture,
-}: {
-  readonly id: string;
-  readonly world: World;
-  readonly room: Room;
-  readonly pixels: () => Promise<void>;
-  readonly picture: () => Promise<void>;
-}) {
+function SaveAs({ world, room }: { readonly world: World; readonly room: Room }) {
+  const { id } = room;
+  const picture = async (): Promise<void> => {
+    const canvas = new OffscreenCanvas(room.width * world.tileSize, room.height * world.tileSize);
+    new RoomPicture(world).draw(canvas.getContext("2d")!, world, room, 1, 0, 0, canvas.width, canvas.height);
+    saveFile(`${id}.png`, await canvas.convertToBlob({ type: "image/png" }));
+  };
+  const pixels = async (): Promise<void> => {
+    const { writePng } = await import("@keen-pebble/core/reading");
+    saveFile(`${id}.cells.png`, new Blob([writePng(writeRoomPixels(world, room)).slice()], { type: "image/png" }));
+  };
   return (
     <div className="save-as">
       <Button

@@ -82,8 +82,6 @@ type BoxesShape = Extract<Shape, { kind: "boxes" }>;
 
 function Corners({ shape, size }: { readonly shape: Poly; readonly size: number }) {
   const [chosen, setChosen] = useState(0);
-  const drag = useRef<{ corner: number; stroke: string } | null>(null);
-  const unit = SIDE / size;
   const at = Math.min(chosen, shape.points.length - 1);
   const put = (corner: number, x: number, y: number, stroke?: string): void => {
     const clamp = (v: number): number => Math.min(Math.max(Math.round(v), 0), size);
@@ -105,7 +103,7 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
   };
   return (
     <div className="corners">
-      <CornersField drag={drag} put={put} unit={unit} size={size} shape={shape} at={at} setChosen={setChosen} />
+      <CornersField shape={shape} size={size} chosen={at} onChoose={setChosen} onPut={put} />
       <ol>
         {shape.points.map(([x, y], i) => (
           <li key={i} className={i === at ? "chosen" : ""}>
@@ -130,24 +128,18 @@ function Corners({ shape, size }: { readonly shape: Poly; readonly size: number 
   );
 }
 
-/** The polygon on the px grid, its corners to be dragged. */
-function CornersField({
-  drag,
-  put,
-  unit,
-  size,
-  shape,
-  at,
-  setChosen,
-}: {
-  readonly drag: React.RefObject<{ corner: number; stroke: string } | null>;
-  readonly put: (corner: number, x: number, y: number, stroke?: string) => void;
-  readonly unit: number;
+interface FieldProps {
+  readonly shape: Poly;
   readonly size: number;
-  readonly shape: { readonly kind: "poly"; readonly points: readonly Pair[] };
-  readonly at: number;
-  readonly setChosen: React.Dispatch<React.SetStateAction<number>>;
-}) {
+  readonly chosen: number;
+  readonly onChoose: (corner: number) => void;
+  readonly onPut: (corner: number, x: number, y: number, stroke?: string) => void;
+}
+
+/** The polygon on the px grid, its corners to be dragged. */
+function CornersField({ shape, size, chosen, onChoose, onPut }: FieldProps) {
+  const drag = useRef<{ readonly corner: number; readonly stroke: string } | null>(null);
+  const unit = SIDE / size;
   return (
     <svg
       width={SIDE}
@@ -159,7 +151,7 @@ function CornersField({
         if (drag.current === null) return;
         const box = event.currentTarget.getBoundingClientRect();
         const scale = (SIDE + 8) / box.width;
-        put(
+        onPut(
           drag.current.corner,
           ((event.clientX - box.left) * scale - 4) / unit,
           ((event.clientY - box.top) * scale - 4) / unit,
@@ -181,36 +173,54 @@ function CornersField({
           />
         ))}
       <polygon points={shape.points.map(([x, y]) => `${x * unit},${y * unit}`).join(" ")} />
-      {shape.points.map(([x, y], i) => (
-        <Corner key={i} i={i} at={at} x={x} unit={unit} y={y} drag={drag} setChosen={setChosen} put={put} />
+      {shape.points.map((point, i) => (
+        <Corner
+          key={i}
+          number={i + 1}
+          point={point}
+          unit={unit}
+          isChosen={i === chosen}
+          onPress={(pointer) => {
+            pointer.currentTarget.ownerSVGElement!.setPointerCapture(pointer.pointerId);
+            drag.current = { corner: i, stroke: crypto.randomUUID() };
+            onChoose(i);
+          }}
+          onChoose={() => onChoose(i)}
+          onPut={(x, y) => onPut(i, x, y)}
+        />
       ))}
     </svg>
   );
 }
 
+const BY_ARROW: Readonly<Record<string, Pair>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
 /** One corner: dragged, or moved by the arrow keys. */
 function Corner({
-  i,
-  at,
-  x,
+  number,
+  point: [x, y],
   unit,
-  y,
-  drag,
-  setChosen,
-  put,
+  isChosen,
+  onPress,
+  onChoose,
+  onPut,
 }: {
-  readonly i: number;
-  readonly at: number;
-  readonly x: number;
+  readonly number: number;
+  readonly point: Pair;
   readonly unit: number;
-  readonly y: number;
-  readonly drag: React.RefObject<{ corner: number; stroke: string } | null>;
-  readonly setChosen: React.Dispatch<React.SetStateAction<number>>;
-  readonly put: (corner: number, x: number, y: number, stroke?: string) => void;
+  readonly isChosen: boolean;
+  readonly onPress: (event: React.PointerEvent<SVGElement>) => void;
+  readonly onChoose: () => void;
+  readonly onPut: (x: number, y: number) => void;
 }) {
   return (
     <rect
-      className={`corner${i === at ? " chosen" : ""}`}
+      className={`corner${isChosen ? " chosen" : ""}`}
       x={x * unit - 4}
       y={y * unit - 4}
       width={8}
@@ -218,19 +228,15 @@ function Corner({
       rx={1.5}
       tabIndex={0}
       role="button"
-      aria-label={`Corner ${i + 1} at ${x}, ${y}; arrow keys move it`}
-      onPointerDown={(event) => {
-        event.currentTarget.ownerSVGElement!.setPointerCapture(event.pointerId);
-        drag.current = { corner: i, stroke: crypto.randomUUID() };
-        setChosen(i);
-      }}
-      onFocus={() => setChosen(i)}
+      aria-label={`Corner ${number} at ${x}, ${y}; arrow keys move it`}
+      onPointerDown={onPress}
+      onFocus={onChoose}
       onKeyDown={(event) => {
-        const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+        const by = Object.hasOwn(BY_ARROW, event.key) ? BY_ARROW[event.key] : undefined;
         if (by === undefined) return;
         event.preventDefault();
         event.stopPropagation();
-        put(i, x + by[0]!, y + by[1]!);
+        onPut(x + by[0], y + by[1]);
       }}
     />
   );

@@ -71,23 +71,20 @@ export function LogText({ id, text }: { readonly id: string; readonly text: stri
           }}
         />
       </div>
-      <TextSays refusals={refusals} setTyped={setTyped} setRefusals={setRefusals} remember={draft.keep} />
+      <TextSays
+        refusals={refusals}
+        onGiveUp={() => {
+          setTyped(null);
+          setRefusals(NONE);
+          draft.keep(null);
+        }}
+      />
     </div>
   );
 }
 
 /** What comes of the text: its run, or what is wrong with it. */
-function TextSays({
-  refusals,
-  setTyped,
-  setRefusals,
-  remember,
-}: {
-  readonly refusals: readonly Refusal[];
-  readonly setTyped: React.Dispatch<React.SetStateAction<string | null>>;
-  readonly setRefusals: React.Dispatch<React.SetStateAction<readonly Refusal[]>>;
-  readonly remember: (next: string | null) => void;
-}) {
+function TextSays({ refusals, onGiveUp }: { readonly refusals: readonly Refusal[]; readonly onGiveUp: () => void }) {
   return (
     <div className="log-text-says" id="log-text-says" role="status">
       {refusals.length === 0 ? (
@@ -104,14 +101,7 @@ function TextSays({
               </li>
             ))}
           </ul>
-          <Button
-            variant="plain"
-            onClick={() => {
-              setTyped(null);
-              setRefusals(NONE);
-              remember(null);
-            }}
-          >
+          <Button variant="plain" onClick={onGiveUp}>
             <Icon name="undo" /> Back to the log as it is
           </Button>
         </>

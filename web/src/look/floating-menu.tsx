@@ -23,19 +23,22 @@ export function FloatingMenu({ label, onOpen, children }: Props) {
     setOpen(false);
     button.current?.focus();
   };
-  const press = (event: React.KeyboardEvent): void => {
-    const items = [...(menu.current?.querySelectorAll<HTMLElement>("button") ?? [])];
-    const at = items.indexOf(document.activeElement as HTMLElement);
-    if (event.key === "ArrowDown" || event.key === "ArrowUp")
-      items[(at + (event.key === "ArrowDown" ? 1 : -1) + items.length) % items.length]?.focus();
-    else if (event.key === "Escape") close();
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
   return (
     <>
-      <MenuButton button={button} open={open} label={label} onOpen={onOpen} setOpen={setOpen} />
+      <Button
+        ref={button}
+        variant="bare"
+        className={`btn-icon${open ? " active" : ""}`}
+        aria-label={label}
+        aria-haspopup="true"
+        aria-expanded={open}
+        onClick={() => {
+          if (!open) onOpen?.();
+          setOpen(!open);
+        }}
+      >
+        <Icon name="more" />
+      </Button>
       <Overlay
         target={button}
         show={open}
@@ -52,7 +55,7 @@ export function FloatingMenu({ label, onOpen, children }: Props) {
             }}
             style={style}
             className="dropdown-menu show floating"
-            onKeyDown={press}
+            onKeyDown={(event) => goByKey(event, close)}
             onClick={(event) => {
               if ((event.target as HTMLElement).closest("button")) close();
             }}
@@ -65,34 +68,14 @@ export function FloatingMenu({ label, onOpen, children }: Props) {
   );
 }
 
-/** Opens the menu and closes it. */
-function MenuButton({
-  button,
-  open,
-  label,
-  onOpen,
-  setOpen,
-}: {
-  readonly button: React.RefObject<HTMLButtonElement | null>;
-  readonly open: boolean;
-  readonly label: string;
-  readonly onOpen: (() => void) | undefined;
-  readonly setOpen: React.Dispatch<React.SetStateAction<boolean>>;
-}) {
-  return (
-    <Button
-      ref={button}
-      variant="bare"
-      className={`btn-icon${open ? " active" : ""}`}
-      aria-label={label}
-      aria-haspopup="true"
-      aria-expanded={open}
-      onClick={() => {
-        if (!open) onOpen?.();
-        setOpen(!open);
-      }}
-    >
-      <Icon name="more" />
-    </Button>
-  );
+/** In a menu the arrows give the next button the keyboard, round its ends, and Escape closes it. */
+function goByKey(event: React.KeyboardEvent<HTMLElement>, close: () => void): void {
+  const items = [...event.currentTarget.querySelectorAll<HTMLElement>("button")];
+  const at = items.indexOf(document.activeElement as HTMLElement);
+  if (event.key === "ArrowDown" || event.key === "ArrowUp")
+    items[(at + (event.key === "ArrowDown" ? 1 : -1) + items.length) % items.length]?.focus();
+  else if (event.key === "Escape") close();
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
 }

@@ -6,7 +6,6 @@ import { logFrames } from "@keen-pebble/core/check";
 import { useEffect, useRef } from "react";
 import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
-import Form from "react-bootstrap/Form";
 import { Icon } from "../look/icon.tsx";
 import { IconButton } from "../look/icon-button.tsx";
 import { Pebble } from "../look/pebble.tsx";
@@ -17,7 +16,7 @@ import { CheckWriter } from "./check-writer.tsx";
 import { KeepWalk } from "./keep-walk.tsx";
 import { keyText } from "../session/commands/keys.ts";
 import { Lanes } from "./lanes.tsx";
-import { logOrder, logTitle } from "../session/log/log-title.ts";
+import { LogChoice } from "../logs/log-choice.tsx";
 
 // One and the same list: a selector that makes a new one each time would draw for ever.
 const NO_VERDICTS: readonly Verdict[] = [];
@@ -50,25 +49,11 @@ export function PebbleLine() {
 }
 
 function LogChooser() {
-  const logs = useProject((state) => state.project?.logs ?? null);
   const log = useBench((state) => state.log);
   const walking = useBench((state) => state.walk !== null);
-  const ids = logs === null ? [] : logOrder(logs);
   return (
     <div className="row-line">
-      <Form.Select
-        aria-label="Log"
-        value={log ?? ""}
-        disabled={walking || ids.length === 0}
-        onChange={(event) => session.shownLog.selectLog(event.target.value)}
-      >
-        {ids.length === 0 && <option value="">No log yet</option>}
-        {ids.map((id) => (
-          <option key={id} value={id}>
-            {logTitle(logs!.get(id)!, id)}
-          </option>
-        ))}
-      </Form.Select>
+      <LogChoice />
       <LogMenu disabled={walking || log === null} />
     </div>
   );

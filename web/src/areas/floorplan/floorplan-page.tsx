@@ -9,7 +9,7 @@ import { useStore } from "zustand";
 import { MemoryTable } from "../../kit/bag-panel.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
-import { logOrder, logTitle } from "../../session/log/log-title.ts";
+import { LogChoice } from "../../logs/log-choice.tsx";
 import { useBench, useProject } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";
@@ -92,30 +92,8 @@ function Tools({ world }: { readonly world: World }) {
           onValue={(state) => session.playing.showFrame(state === "start" ? 0 : frames)}
         />
       )}
-      <LogChoice />
+      <LogChoice className="plan-log" />
     </div>
-  );
-}
-
-function LogChoice() {
-  const logs = useProject((state) => state.project?.logs ?? null);
-  const log = useBench((state) => state.log);
-  const ids = logs === null ? [] : logOrder(logs);
-  return (
-    <Form.Select
-      className="plan-log"
-      aria-label="Log"
-      value={log ?? ""}
-      disabled={ids.length === 0}
-      onChange={(event) => session.shownLog.selectLog(event.target.value)}
-    >
-      {ids.length === 0 && <option value="">No log yet</option>}
-      {ids.map((id) => (
-        <option key={id} value={id}>
-          {logTitle(logs!.get(id)!, id)}
-        </option>
-      ))}
-    </Form.Select>
   );
 }
 

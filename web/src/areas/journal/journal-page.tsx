@@ -1,4 +1,3 @@
-import type { NavigateFunction } from "react-router";
 import { session } from "../../page-session.ts";
 import type { RevisionEntry } from "@keen-pebble/server/api";
 import { useEffect, useState } from "react";
@@ -104,8 +103,6 @@ interface Props {
 function Revision({ entry, earlier, chosen, newest }: Props) {
   const { revision, summary, savedAt } = entry;
   const [writing, setWriting] = useState(false);
-  const navigate = useNavigate();
-  const worldId = useProject((state) => state.worldId);
   const day = dayOf(savedAt);
   return (
     <>
@@ -124,13 +121,7 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
           <p>{summary}</p>
           <Note entry={entry} writing={writing} onWrite={() => setWriting(true)} onDone={() => setWriting(false)} />
         </div>
-        <RevisionActs
-          revision={revision}
-          setWriting={setWriting}
-          newest={newest}
-          navigate={navigate}
-          worldId={worldId}
-        />
+        <RevisionActs revision={revision} onWrite={() => setWriting(true)} newest={newest} />
       </li>
       {earlier !== null && dayOf(earlier.savedAt) !== day && (
         <li className="day" aria-hidden="true">
@@ -144,17 +135,15 @@ function Revision({ entry, earlier, chosen, newest }: Props) {
 /** What can be done with a revision. */
 function RevisionActs({
   revision,
-  setWriting,
+  onWrite,
   newest,
-  navigate,
-  worldId,
 }: {
   readonly revision: number;
-  readonly setWriting: React.Dispatch<React.SetStateAction<boolean>>;
+  readonly onWrite: () => void;
   readonly newest: boolean;
-  readonly navigate: NavigateFunction;
-  readonly worldId: string | null;
 }) {
+  const navigate = useNavigate();
+  const worldId = useProject((state) => state.worldId);
   return (
     <div className="row-line acts">
       <BareButton
@@ -163,7 +152,7 @@ function RevisionActs({
         title="Write a note: a reason, a fault found, what somebody said (N)"
         variant="plain"
         data-note={revision}
-        onClick={() => setWriting(true)}
+        onClick={onWrite}
       />
       <Button
         variant="plain"

@@ -14,17 +14,6 @@ import { BareButton } from "../../look/bare-button.tsx";
 export function RandomWalksPanel({ world }: { readonly world: World }) {
   const { asked, rules, phase, walked, took, findings, refused } = useStore(session.randomWalks.store);
   const walking = phase === "walking";
-  const number = (label: string, value: number, min: number, max: number, set: (value: number) => void) => (
-    <TextField
-      label={label}
-      type="number"
-      value={value}
-      min={min}
-      max={max}
-      disabled={walking}
-      onChange={(event) => set(Math.max(min, Math.min(max, Math.round(Number(event.target.value)) || min)))}
-    />
-  );
   return (
     <aside className="proof-detail" aria-label="Random walks">
       <div className="row-line detail-head">
@@ -41,7 +30,7 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
           Seeded inputs, pressed as somebody does who tries the world out, look for broken laws: the world&apos;s own,
           and those of the gait.
         </p>
-        <WalkFields number={number} asked={asked} rules={rules} world={world} walking={walking} />
+        <WalkFields asked={asked} rules={rules ?? world.activeRules} world={world} disabled={walking} />
         <p className="quiet">Laws: {[...world.laws, ...GAIT_LAWS].join("; ")}.</p>
         {phase !== "none" && (
           <div role="status">
@@ -73,35 +62,41 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
 
 /** How many walks, how long, from which seed, under which rules. */
 function WalkFields({
-  number,
   asked,
   rules,
   world,
-  walking,
+  disabled,
 }: {
-  readonly number: (
-    label: string,
-    value: number,
-    min: number,
-    max: number,
-    set: (value: number) => void,
-  ) => React.JSX.Element;
   readonly asked: RandomWalkTask;
-  readonly rules: string | null;
+  readonly rules: string;
   readonly world: World;
-  readonly walking: boolean;
+  readonly disabled: boolean;
 }) {
+  const number = (label: string, key: keyof RandomWalkTask, min: number, max: number) => (
+    <TextField
+      label={label}
+      type="number"
+      value={asked[key]}
+      min={min}
+      max={max}
+      disabled={disabled}
+      onChange={(event) => {
+        const typed = Math.round(Number(event.target.value)) || min;
+        session.randomWalks.askRandomWalks({ [key]: Math.max(min, Math.min(max, typed)) });
+      }}
+    />
+  );
   return (
     <div className="wander-fields">
-      {number("Walks", asked.runs, 1, 1_000_000, (runs) => session.randomWalks.askRandomWalks({ runs }))}
-      {number("Frames", asked.frames, 1, 100_000, (frames) => session.randomWalks.askRandomWalks({ frames }))}
-      {number("Seed", asked.seed, 0, 2_000_000_000, (seed) => session.randomWalks.askRandomWalks({ seed }))}
+      {number("Walks", "runs", 1, 1_000_000)}
+      {number("Frames", "frames", 1, 100_000)}
+      {number("Seed", "seed", 0, 2_000_000_000)}
       <SelectField
         label="Rules"
-        value={rules ?? world.activeRules}
+        value={rules}
         choices={world.rules.map(({ id, name }) => [id, name] as const)}
-        disabled={walking}
-        onValue={(id) => session.randomWalks.chooseRandomWalkRules(id)}
+        disabled={disabled}
+        onValue={session.randomWalks.chooseRandomWalkRules}
       />
     </div>
   );

@@ -111,8 +111,9 @@ export class MapImport {
     this.store.setState({ busy: true });
     this.remember();
     const fault = await this.target.make(reading);
-    if (fault === null) this.close();
-    else this.store.setState({ busy: false, fault });
+    if (fault === null) return this.close();
+    this.store.setState({ busy: false, fault });
+    await this.readAgain();
   };
 
   private async readAgain(): Promise<void> {
@@ -123,8 +124,8 @@ export class MapImport {
     const reading = readMap(files, asked, base, this.target.roomId(name));
     const images = "refused" in reading ? new Map<string, ImageBitmap>() : await imagesOf(reading);
     // Another answer may have come meanwhile.
-    if (this.store.getState().files === files && this.store.getState().asked === asked)
-      this.store.setState({ reading, images });
+    const now = this.store.getState();
+    if (now.files === files && now.asked === asked && now.name === name) this.store.setState({ reading, images });
   }
 
   private remember(): void {

@@ -12,8 +12,7 @@ export function moreRoomTarget(project: ProjectSession, shownRoom: ShownRoom): M
     base: world,
     tileSize: () => world()?.tileSize ?? null,
     roomId: (name) => freeSlug(name, world()?.rooms.map(({ id }) => id) ?? []),
-    make: async ({ world: made, room, sheet }) => {
-      const { sheets, tiles } = made;
+    make: async ({ base, world: made, room, sheet }) => {
       try {
         // The picture is there before anything names it.
         if (sheet !== null) await putSheet(made.id, sheet.sheet.file, await bytesOf(sheet));
@@ -21,14 +20,9 @@ export function moreRoomTarget(project: ProjectSession, shownRoom: ShownRoom): M
         if (!(error instanceof Error)) throw error;
         return `${error.message}. Nothing was made.`;
       }
-      const isMade = project.changeWorld((now) => ({
-        ...now,
-        flags: [...new Set([...now.flags, ...made.flags])],
-        sheets: [...now.sheets, ...sheets.slice(now.sheets.length)],
-        tiles: [...now.tiles, ...tiles.slice(now.tiles.length)],
-        rooms: [...now.rooms, room],
-      }));
-      if (!isMade) return "The world was changed meanwhile; nothing was made.";
+      // Its cells name tiles by their numbers in that very world.
+      if (world() !== base || !project.changeWorld(() => made))
+        return "The world was changed meanwhile, and the map was read again: look at it, and create it then.";
       shownRoom.chooseRoom(room.id);
       return null;
     },

@@ -19,9 +19,7 @@ export function newWorldTarget(shelf: ShelfSession, onMade: (world: string) => v
     tileSize: () => null,
     roomId: (name) => freeSlug(name, []),
     make: async (read) => {
-      const { world } = read;
-      const start = { ...world.start, room: read.room.id };
-      const made = await shelf.makeOf(await bundleOf({ ...read, world: { ...world, start } }));
+      const made = await shelf.makeOf(await bundleOf(read));
       if (typeof made !== "string") return made.fault;
       onMade(made);
       return null;

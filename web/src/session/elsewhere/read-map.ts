@@ -1,18 +1,20 @@
-import type { MapAnswers, MapKind, NumberGrid, Pixels, SheetPlaces } from "@keen-pebble/core/formats";
+import type { MapAnswers, MapKind, NumberGrid, Pixels, RoomDraft } from "@keen-pebble/core/formats";
 import {
   cutMapPicture,
+  draftOfCut,
   draftOfMap,
   guessAnswers,
   layRoom,
   mapKinds,
-  pixelColours,
   readNumberGrid,
+  readRoomPixels,
   sheetPlaces,
-  startIn,
+  solidFlag,
+  startedIn,
 } from "@keen-pebble/core/formats";
 import type { Room, Sheet, World } from "@keen-pebble/core/world";
-import { freeId } from "@keen-pebble/core/edit";
 import { RefusedError } from "@keen-pebble/core/world";
+import { freeSlug } from "../log/log-title.ts";
 import type { MapFiles } from "./map-files.ts";
 
 /** What is asked of whoever brings a map in. */
@@ -23,7 +25,7 @@ export interface AskedAnswers {
   readonly width: number | null;
   readonly first: number;
   /** Null: what is guessed. */
-  readonly empty: number | "none" | null;
+  readonly empty: number | null;
   readonly solid: ReadonlySet<number> | null;
   /** A picture is one of the map, to be cut into cells, or has a pixel a cell. */
   readonly picture: "map" | "cells";
@@ -34,6 +36,8 @@ export interface MapRead {
   readonly grid: NumberGrid;
   readonly kinds: readonly MapKind[];
   readonly answers: MapAnswers;
+  /** The world that it was read into, and as that will be. */
+  readonly base: World;
   readonly world: World;
   readonly room: Room;
   /** Tile of each kind, by its number. */
@@ -65,89 +69,76 @@ const said = ({ line, column, message }: RefusedError["refusals"][number]): stri
   line === null ? message : `line ${line}, column ${column}: ${message}`;
 
 function read(files: MapFiles, asked: AskedAnswers, base: World, roomId: string): MapRead {
-  const { source } = files;
-  const cut =
-    source.kind === "picture" && asked.picture === "map" ? cutMapPicture(source.picture, base.tileSize) : null;
-  const grid =
-    cut?.grid ??
-    (source.kind === "text" ? readNumberGrid(source.text, asked.width, source.name) : pixelGrid(source.picture));
-  const sheet = cut !== null ? { name: `${roomId}.png`, picture: cut.sheet, bytes: null } : files.sheet;
-  const places = sheet === null ? null : placesOf(sheet, base);
-  const guess = guessAnswers(grid);
-  const answers: MapAnswers = {
-    first: cut !== null ? 1 : asked.first,
-    empty: cut !== null ? 0 : asked.empty === null ? guess.empty : asked.empty === "none" ? null : asked.empty,
-    solid: asked.solid ?? guess.solid,
-  };
-  // The tiles of a picture are its own; those of numbers are the same in the next room.
-  const called = cut === null ? undefined : (id: string) => id.replace(/^tile/, `${roomId.slice(0, 30)}`);
-  const draft = draftOfMap(grid, answers, base, places, source.name, called);
-  const blocked = new Set(base.rules.find(({ id }) => id === base.activeRules)!.walker.blockedBy);
-  const blocks = new Set(
-    [...base.tiles, ...draft.tiles].filter(({ flags }) => flags.some((flag) => blocked.has(flag))).map(({ id }) => id),
-  );
-  const isNew = base.rooms.length === 0;
-  const start = { cell: startIn(draft, (tile) => blocks.has(tile)), facing: "down" as const };
-  const laid = layRoom(base, roomId, isNew ? { ...draft, start } : draft);
-  const tiles = new Map(grid.values.map((value, i) => [value, draft.cells[i]!]));
+  const { grid, answers, draft, sheet, over } = draftOf(files, asked, base, roomId);
+  const laid = layRoom(base, roomId, draft);
+  const isUsed = sheet !== null && laid.sheets.includes(sheet.sheet);
   return {
     grid,
     kinds: mapKinds(grid),
     answers,
-    world: source.kind === "picture" && cut === null ? withColours(laid, tiles) : laid,
+    base,
+    world: base.rooms.length === 0 ? startedIn(laid, roomId) : laid,
     room: laid.rooms.find(({ id }) => id === roomId)!,
-    tiles,
-    sheet: places === null ? null : { sheet: places.sheet, picture: sheet!.picture, bytes: sheet!.bytes },
-    over: cut?.over ?? [0, 0],
+    tiles: new Map(grid.values.map((value, i) => [value, draft.cells[i]!])),
+    sheet: isUsed ? sheet : null,
+    over,
   };
 }
 
-function placesOf(
-  sheet: { readonly name: string; readonly picture: Pixels },
-  { sheets, tileSize }: World,
-): SheetPlaces {
-  const stem = sheet.name
-    .replace(/\.png$/i, "")
-    .toLowerCase()
-    .replace(/[^a-z0-9-]+/g, "-")
-    .slice(0, 34);
-  const id = freeId(
-    stem === "" ? "sheet" : stem,
+/** A map as numbers, what is said of them, and the room that they are. */
+type Drafted = Pick<MapRead, "grid" | "answers" | "sheet" | "over"> & { readonly draft: RoomDraft };
+
+function draftOf({ source, sheet }: MapFiles, asked: AskedAnswers, base: World, roomId: string): Drafted {
+  if (source.kind === "picture")
+    return asked.picture === "map"
+      ? draftOfWhole(source.picture, asked, base, roomId)
+      : draftOfPixels(source.picture, source.name, asked, base);
+  const grid = readNumberGrid(source.text, asked.width, source.name);
+  const guess = guessAnswers(grid);
+  const answers = {
+    first: asked.first,
+    empty: asked.empty === null ? guess.empty : asked.empty,
+    solid: asked.solid ?? guess.solid,
+  };
+  const used = sheet === null ? null : { ...sheet, sheet: sheetOf(sheet.name, base) };
+  const places = used === null ? null : sheetPlaces(used.sheet, used.picture);
+  return { grid, answers, draft: draftOfMap(grid, answers, base, places, source.name), sheet: used, over: [0, 0] };
+}
+
+function draftOfWhole(picture: Pixels, asked: AskedAnswers, base: World, roomId: string): Drafted {
+  const cut = cutMapPicture(picture, base.tileSize);
+  const answers = { empty: 0, first: 1, solid: asked.solid ?? guessAnswers(cut.grid).solid };
+  const sheet = sheetOf(roomId, base);
+  return {
+    grid: cut.grid,
+    answers,
+    draft: draftOfCut(cut, answers.solid, base, roomId, sheet),
+    sheet: { sheet, picture: cut.sheet, bytes: null },
+    over: cut.over,
+  };
+}
+
+/** A picture of one pixel a cell: its colours are kinds in the order in which they come, -1 what is transparent. */
+function draftOfPixels(picture: Pixels, name: string, asked: AskedAnswers, base: World): Drafted {
+  const draft = readRoomPixels(picture, base, new Map(), name);
+  const empty = base.tiles[0]!.id;
+  const ids = [...new Set(draft.cells)].filter((id) => id !== empty);
+  const { width, height } = draft;
+  const values = draft.cells.map((id) => ids.indexOf(id));
+  const grid = { width, height, values, readAs: `${width} x ${height} pixels`, characters: false };
+  const answers = { empty: -1, first: 0, solid: asked.solid ?? guessAnswers(grid).solid };
+  const tiles = draft.tiles.map((tile) =>
+    answers.solid.has(ids.indexOf(tile.id)) ? { ...tile, flags: [solidFlag(base)] } : tile,
+  );
+  const flags = base.flags.includes(solidFlag(base)) ? [] : [solidFlag(base)];
+  return { grid, answers, draft: { ...draft, tiles, flags }, sheet: null, over: [0, 0] };
+}
+
+/** A sheet of the world's cell size, under a name that the world does not have yet. */
+function sheetOf(name: string, { sheets, tileSize }: World): Sheet {
+  const id = freeSlug(
+    name.replace(/\.png$/i, ""),
     sheets.map((each) => each.id),
   );
-  return sheetPlaces({ id, file: `${id}.png`, tile: tileSize, margin: 0, spacing: 0 }, sheet.picture);
-}
-
-/** A picture of one pixel a cell as numbers: its colours; -1 where it is transparent. */
-function pixelGrid({ width, height, rgba }: Pixels): NumberGrid {
-  if (width > 512 || height > 512)
-    throw new RefusedError("the picture", [
-      {
-        place: "",
-        line: null,
-        column: null,
-        message: `has ${width} x ${height} pixels; a room has at most 512 x 512 cells`,
-      },
-    ]);
-  const values = Array.from({ length: width * height }, (_, i) =>
-    rgba[i * 4 + 3]! < 128 ? -1 : (rgba[i * 4]! << 16) | (rgba[i * 4 + 1]! << 8) | rgba[i * 4 + 2]!,
-  );
-  return { width, height, values, readAs: `${width} x ${height} pixels`, characters: false };
-}
-
-/** Tiles of a picture's colours look like them. */
-function withColours(world: World, tiles: ReadonlyMap<number, string>): World {
-  const fills = new Map(
-    [...tiles].filter(([value]) => value >= 0).map(([value, id]) => [id, `#${value.toString(16).padStart(6, "0")}`]),
-  );
-  const known = new Set(pixelColours(world.tiles));
-  return {
-    ...world,
-    tiles: world.tiles.map((tile, i) => {
-      const fill = fills.get(tile.id);
-      return i === 0 || fill === undefined || ("fill" in tile.look && known.has(fill) && tile.look.fill === fill)
-        ? tile
-        : { ...tile, look: { fill } };
-    }),
-  };
+  return { id, file: `${id}.png`, tile: tileSize, margin: 0, spacing: 0 };
 }
