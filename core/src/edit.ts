@@ -11,11 +11,14 @@ export {
   isCircuitUsed,
   isItemUsed,
   moveFixtures,
-  placeFixture,
+  freeCells,
+  placeFixtures,
   removeFixtures,
   renameFixture,
   threadsOf,
 } from "./edits/fixtures.ts";
+export type { NewFixture } from "./edits/fixtures.ts";
+export { copiedFixtures, flippedFixtures, layFixtures, turnedFixtures } from "./edits/copied-fixtures.ts";
 export type { FlagUses } from "./edits/flags.ts";
 export { addFlag, flagUses, removeFlag, renameFlag, setBlockedBy, setFlag } from "./edits/flags.ts";
 export type { History } from "./edits/history.ts";
@@ -44,3 +47,7 @@ export type { AddLog, ChangeLog, ChangeParts, ChangeRules, EditStep, RemoveLog, 
 export { changesWorld, invert } from "./edits/step.ts";
 export { summary } from "./edits/summary.ts";
 export { addTile, changeTiles, copyTile, freeId, moveTile, removeTiles, tileUses } from "./edits/tiles.ts";
+export type { LaidWall, OffCell } from "./edits/walls/lay-wall.ts";
+export { layWall, tidyCutTiles, unusedCutTiles, wallShapes, wallTile } from "./edits/walls/lay-wall.ts";
+export type { Outline } from "./edits/walls/outline.ts";
+export { outlineFault, straightWall } from "./edits/walls/outline.ts";

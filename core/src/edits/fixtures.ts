@@ -9,26 +9,40 @@ import type { Item, Pair, Room, World } from "../world/world.ts";
 import type { Followed } from "./references.ts";
 import { FreeIds, freeId } from "./tiles.ts";
 
+/** What is placed: a kind, and the item or circuit that it gives, works or asks for; null for the world's first. */
+export interface NewFixture {
+  readonly kind: FixtureKindName;
+  readonly about: string | null;
+}
+
 /**
- * The world with a new fixture of a kind at the end of a room's list, with everything at its default. An item or a
- * circuit that it needs and the world does not have is made.
+ * The world with new fixtures of a kind, one in each of some cells, at the end of a room's list, with everything at its
+ * default and ids that are numbered on: `bead-1`, `bead-2`. An item or a circuit that they need and the world does not
+ * have is made.
  */
-export function placeFixture(
+export function placeFixtures(
   world: World,
   room: string,
-  kind: FixtureKindName,
-  cell: Pair,
-): { readonly world: World; readonly id: string } {
+  { kind, about }: NewFixture,
+  cells: readonly Pair[],
+): { readonly world: World; readonly ids: readonly string[] } {
   const { needs, stem, place } = kindOfFixture(kind);
   let made = world;
   if (needs === "item" && made.items.length === 0) made = addItem(made, "key").world;
   if (needs === "circuit" && made.circuits.length === 0) made = addCircuit(made).world;
-  const id = freeId(
-    `${stem(made)}-1`.replace(/-1-1$/, "-1"),
-    allFixtures(made).map((fixture) => fixture.id),
-  );
-  const fixture: Fixture = { ...place(made, room, cell), id, cell, touch: "cell", keeps: "run" };
-  return { world: inRoom(made, room, (fixtures) => [...fixtures, fixture]), id };
+  const of = about ?? (needs === "circuit" ? made.circuits[0] : made.items[0]?.id) ?? null;
+  const free = new FreeIds(allFixtures(made).map((fixture) => fixture.id));
+  const placed = cells.map((cell): Fixture => {
+    const id = free.take(`${stem(of).slice(0, 38)}-1`.replace(/-1-1$/, "-1"));
+    return { ...place(of, room, cell), id, cell, touch: "cell", keeps: "run" };
+  });
+  return { world: inRoom(made, room, (fixtures) => [...fixtures, ...placed]), ids: placed.map(({ id }) => id) };
+}
+
+/** Cells of a room in which one more of a kind can stand where nothing stands twice: inside, and none of that kind there. */
+export function freeCells(room: Room, kind: FixtureKindName, cells: readonly Pair[]): readonly Pair[] {
+  const taken = new Set(room.fixtures.flatMap((each) => (each.kind === kind ? [each.cell.join()] : [])));
+  return cells.filter(([x, y]) => x >= 0 && y >= 0 && x < room.width && y < room.height && !taken.has(`${x},${y}`));
 }
 
 /** The world with some fixtures changed. */

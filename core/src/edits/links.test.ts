@@ -1,22 +1,28 @@
-import type { Fixture } from "../world/fixtures.ts";
+import type { Fixture, FixtureKindName } from "../world/fixtures.ts";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { roomFindings } from "../analysis/findings/room-findings.ts";
 import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
-import type { World } from "../world/world.ts";
+import type { Pair, World } from "../world/world.ts";
 import { roomById } from "../world/queries.ts";
 import {
   changeFixtures,
   copyFixtures,
   moveFixtures,
-  placeFixture,
+  placeFixtures,
   removeFixtures,
   renameFixture,
   threadsOf,
 } from "./fixtures.ts";
 import { OPPOSITE, linkSides, openingAt, ruleAt, seamsOf, sideLength, wallSide, wrapRoom } from "./links.ts";
+
+/** A world with one more fixture in room `a`, and its id. */
+const placed = (world: World, kind: FixtureKindName, cell: Pair) => {
+  const { world: after, ids } = placeFixtures(world, "a", { kind, about: null }, [cell]);
+  return { world: after, id: ids[0]! };
+};
 
 const two = (): World => {
   const base = tinyWorld(["S..", "..#", "..."]);
@@ -73,9 +79,9 @@ it("a span that is laid over a side changes that span and nothing else", () => {
 });
 
 it("fixtures are placed, moved, copied, renamed and taken away with what was about them", () => {
-  const { world: one, id } = placeFixture(two(), "a", "item", [1, 0]);
+  const { world: one, id } = placed(two(), "item", [1, 0]);
   expect([id, one.items.map((item) => item.id)]).toEqual(["key-1", ["key"]]);
-  const { world: both, id: door } = placeFixture(one, "a", "door", [2, 0]);
+  const { world: both, id: door } = placed(one, "door", [2, 0]);
   expect(threadsOf(both, door)).toEqual([{ from: "key-1", to: "door-1" }]);
   expect(moveFixtures(both, [id], -2, 0)).toBeNull();
   expect(moveFixtures(both, [id], 0, 1)!.rooms[0]!.fixtures[0]!.cell).toEqual([1, 1]);
@@ -97,21 +103,16 @@ describe("what cannot work is told with its place", () => {
     [
       "a key that nobody can have",
       (world) =>
-        placeFixture(
-          { ...world, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }] },
-          "a",
-          "door",
-          [1, 0],
-        ).world,
+        placed({ ...world, items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }] }, "door", [1, 0]).world,
       "door-1 in A needs 1 key, none can be had",
     ],
     [
       "a circuit that nothing switches",
       (world) => {
-        const placed = placeFixture({ ...world, circuits: ["pump"] }, "a", "door", [1, 0]);
+        const { world: after, id } = placed({ ...world, circuits: ["pump"] }, "door", [1, 0]);
         return changeFixtures(
-          placed.world,
-          [placed.id],
+          after,
+          [id],
           (door) => ({ ...door, lock: { kind: "circuit", circuit: "pump", open: "on" } }) as Fixture,
         );
       },
@@ -120,12 +121,8 @@ describe("what cannot work is told with its place", () => {
     [
       "a portal onto what is solid",
       (world) => {
-        const placed = placeFixture(world, "a", "portal", [1, 0]);
-        return changeFixtures(
-          placed.world,
-          [placed.id],
-          (portal) => ({ ...portal, to: { room: "b", cell: [2, 1] } }) as Fixture,
-        );
+        const { world: after, id } = placed(world, "portal", [1, 0]);
+        return changeFixtures(after, [id], (portal) => ({ ...portal, to: { room: "b", cell: [2, 1] } }) as Fixture);
       },
       "portal-1 in A leads onto block, which blocks the walker",
     ],

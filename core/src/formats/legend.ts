@@ -4,11 +4,14 @@ import { fieldsOf, FIXTURE_KINDS } from "../world/fixtures.ts";
 import type { FixtureKindName } from "../world/fixtures.ts";
 import { ID_PATTERN } from "../world/limits.ts";
 
+/** How an id ends that stands for as many as one likes, numbered in reading order: `key-#`. */
+export const NUMBERED = "#";
+
 /** `CHAR = KIND [ID] [on TILE] [KEY=VALUE ...]` (formats.md section 4). */
 export interface LegendLine {
   readonly character: string;
   readonly kind: "tile" | "start" | FixtureKindName;
-  /** Empty for `start`, and where none is written. */
+  /** Empty for `start`, and where none is written; of a fixture it may end in `NUMBERED`. */
   readonly id: string;
   readonly on: string | null;
   /** Values by their keys, dots taken apart. */
@@ -51,7 +54,7 @@ export function readLegendLine(
     const [word] = words;
     // Without one it gets an id of its own.
     if (word !== undefined && word.text !== "on" && !word.text.includes("=")) {
-      if (!ID_PATTERN.test(word.text))
+      if (!isId(word.text, kind))
         return {
           fault: `expected an id, \`on TILE\` or \`KEY=VALUE\` after \`${kind}\`, found "${word.text}"`,
           column: word.at + 1,
@@ -85,6 +88,11 @@ export function readLegendLine(
     (group as Record<string, unknown>)[second ?? first] = value;
   }
   return { legend: { character, kind: kind as LegendLine["kind"], id, on, values } };
+}
+
+/** Whether a word names a tile or a fixture; of fixtures also any number of them. */
+function isId(word: string, kind: string): boolean {
+  return ID_PATTERN.test(kind !== "tile" && word.endsWith(NUMBERED) ? `${word.slice(0, -1)}1` : word);
 }
 
 /** Words parted by blanks; a value in quotation marks, as JSON has them, may hold blanks. */

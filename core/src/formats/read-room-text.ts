@@ -6,7 +6,7 @@ import { isFacing } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
 import type { Item, Pair, Tile, World } from "../world/world.ts";
 import type { LegendLine } from "./legend.ts";
-import { readLegendLine } from "./legend.ts";
+import { NUMBERED, readLegendLine } from "./legend.ts";
 import type { RoomDraft } from "./room-draft.ts";
 import { nameOf, newTile } from "./room-draft.ts";
 
@@ -37,7 +37,11 @@ class Reading {
   /** With the legend line of each: their order there is the order in which they are handled. */
   private readonly fixtures: { readonly fixture: Fixture; readonly at: number }[] = [];
   private start: RoomDraft["start"] = null;
-  /** Where each character stood first; fixtures and the start stand once. */
+  /** Ids that fixtures elsewhere and legend lines have; made where a line wants numbers. */
+  private ids: Set<string> | null = null;
+  /** The last number given for each id that ends in `NUMBERED`. */
+  private readonly numbers = new Map<string, number>();
+  /** Where each character stood first; the start and fixtures stand once, but for numbered ones. */
   private readonly stood = new Map<string, { row: number; column: number }>();
 
   constructor(
@@ -232,23 +236,36 @@ class Reading {
     const [first] = lines;
     if (first!.line.kind === "tile") return first!.line.id;
     const before = this.stood.get(character);
-    if (before) {
+    if (before && !lines.every(({ line }) => line.id.endsWith(NUMBERED))) {
       this.refuse(
         y + 1,
         x + 1,
-        `"${character}" stands at row ${before.row}, column ${before.column} already; what it stands for is there once`,
+        `"${character}" stands at row ${before.row}, column ${before.column} already; what it stands for is there once, but for ids that end in ${NUMBERED}`,
       );
       return empty;
     }
-    this.stood.set(character, { row: y + 1, column: x + 1 });
+    if (!before) this.stood.set(character, { row: y + 1, column: x + 1 });
     let on: string | null = null;
     for (const { line, at } of lines) {
       on ??= line.on;
       if (line.on !== null && line.on !== on) this.refuse(at, 1, `"${character}" stands on ${on} already`);
       if (line.kind === "start") this.putStart(line, at, [x, y]);
-      else this.putFixture(line, at, [x, y]);
+      else this.putFixture(line.id.endsWith(NUMBERED) ? this.numbered(line) : line, at, [x, y]);
     }
     return on ?? empty;
+  }
+
+  /** One more of a line that stands for any number: the next number that nothing else in the world has. */
+  private numbered(line: LegendLine): LegendLine {
+    this.ids ??= new Set([
+      ...this.world.rooms.flatMap((room) => (room.id === this.roomId ? [] : room.fixtures.map(({ id }) => id))),
+      ...[...this.legend.values()].flatMap((each) => each.map(({ line: other }) => other.id)),
+    ]);
+    const stem = line.id.slice(0, -1);
+    let number = (this.numbers.get(line.id) ?? 0) + 1;
+    while (this.ids.has(`${stem}${number}`)) number++;
+    this.numbers.set(line.id, number);
+    return { ...line, id: `${stem}${number}` };
   }
 
   private putStart({ values }: LegendLine, at: number, cell: Pair): void {

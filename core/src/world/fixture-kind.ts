@@ -1,5 +1,5 @@
 import type { FieldsOf } from "./field.ts";
-import type { Pair, World } from "./world.ts";
+import type { Pair } from "./world.ts";
 
 /** What a `with` line of a log can set up of a fixture, by the word of that line. */
 export type SetUp = "taken" | "open" | "respawn";
@@ -16,10 +16,10 @@ export interface FixtureKind<F> {
   readonly events: readonly string[];
   /** Something of the world that it cannot be without. */
   readonly needs: "item" | "circuit" | null;
-  /** How the ids of new ones begin. */
-  readonly stem: (world: World) => string;
-  /** The fields of a new one in that cell of that room, in a world that has what it needs. */
-  readonly place: (world: World, room: string, cell: Pair) => F;
+  /** How the ids of new ones begin, by the item or circuit that they are about: a bead is `bead-1`. */
+  readonly stem: (about: string | null) => string;
+  /** The fields of a new one in that place, about an item or circuit: one that it needs, or that it may ask for. */
+  readonly place: (about: string | null, room: string, cell: Pair) => F;
   /** Whether one at the most stands in a cell. */
   readonly alone: boolean;
   /** Whether `touch` says when it is touched. */

@@ -67,7 +67,7 @@ export class FieldHand {
       return null;
     }
     if (tool === "place") {
-      session.fixtures.beginPlacing(cell, event.shiftKey || event.ctrlKey);
+      session.placing.beginPlacing(cell, event.shiftKey || event.ctrlKey);
       return { kind: "place" };
     }
     if (tool !== "paint") return null;
@@ -97,7 +97,7 @@ export class FieldHand {
     } else {
       const cell = this.cellAt(event);
       if (cell === null) return;
-      if (drag.kind === "place") session.fixtures.movePlacing(cell);
+      if (drag.kind === "place") session.placing.movePlacing(cell);
       else session.painting.moveStroke(cell);
     }
   };
@@ -107,7 +107,7 @@ export class FieldHand {
     this.drag = null;
     if (kind === "paint") session.painting.finishStroke();
     else if (kind === "body") session.project.endStroke();
-    else if (kind === "place") session.fixtures.finishPlacing();
+    else if (kind === "place") session.placing.finishPlacing();
     else if (kind === "pan") this.onPan(false);
   };
 }

@@ -7,6 +7,7 @@ import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { bodyHandles } from "./body-handles.ts";
+import { drawBrush } from "./draw-brush.ts";
 import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
 import type { CameraFrame } from "./camera.ts";
 import { cameraAt } from "./camera.ts";
@@ -14,7 +15,6 @@ import { drawFixtures, shownMemory } from "./draw-fixtures.ts";
 import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
 import { drawSolid } from "./draw-solid.ts";
 import { closedDoors } from "./fixture-looks.ts";
-import type { Piece } from "../session/bench/piece.ts";
 import { RoomPicture } from "./room-picture.ts";
 import type { Trail } from "./trail.ts";
 import { makeTrail, strokeTrail } from "./trail.ts";
@@ -240,7 +240,7 @@ export class FieldPainter {
 
   /** The pen's cells, rulers, legend and axes. */
   private paintAround({ c, state, project, room, size, right, bottom, roomNumber }: Scene): void {
-    this.drawBrush(c, state, project, room);
+    if (state.walk === null && this.picture !== null) drawBrush(c, project.world, room, this.picture, this.view);
     const row = walkerRow(state);
     const occupied =
       row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
@@ -372,64 +372,6 @@ export class FieldPainter {
     if (project.world.rooms[row.room]?.id !== state.room) return [];
     const body = shownRules(state, project)?.walker.body;
     return body === undefined ? [] : bodyHandles(body, row.x, row.y, this.view);
-  }
-
-  /** What the pointer would paint, the rectangle that is chosen, and the piece that is being laid. */
-  private drawBrush(c: CanvasRenderingContext2D, state: BenchState, project: Project, room: Room): void {
-    if (state.walk !== null) return;
-    const size = project.world.tileSize;
-    const shown = session.painting.preview();
-    if (state.laying && state.piece !== null && shown?.rects[0])
-      this.drawPiece(c, project, state.piece, shown.rects[0]);
-    const { zoom, left, top } = this.view;
-    const step = size * zoom;
-    const { accent } = palette();
-    c.lineJoin = "miter";
-    c.lineWidth = 2;
-    if (shown !== null) {
-      c.fillStyle = "rgba(255, 253, 246, 0.45)";
-      for (const cell of shown.cells)
-        c.fillRect(left + (cell % room.width) * step, top + Math.floor(cell / room.width) * step, step, step);
-      for (const rect of shown.rects) {
-        c.strokeStyle = "#fffdf6";
-        c.strokeRect(left + rect.x * step - 1, top + rect.y * step - 1, rect.width * step + 2, rect.height * step + 2);
-        c.strokeStyle = accent;
-        c.strokeRect(left + rect.x * step + 1, top + rect.y * step + 1, rect.width * step - 2, rect.height * step - 2);
-      }
-    }
-    if (state.selection === null) return;
-    const { x, y, width, height } = state.selection;
-    const at = [left + x * step + 1, top + y * step + 1, width * step - 2, height * step - 2] as const;
-    c.strokeStyle = "#1c2124";
-    c.strokeRect(...at);
-    c.strokeStyle = "#fffdf6";
-    c.setLineDash([6, 4]);
-    c.strokeRect(...at);
-    c.setLineDash([]);
-  }
-
-  private drawPiece(
-    c: CanvasRenderingContext2D,
-    { world }: Project,
-    piece: Piece,
-    corner: { readonly x: number; readonly y: number },
-  ): void {
-    const { zoom, left, top } = this.view;
-    const step = world.tileSize * zoom;
-    const numbers = new Map(world.tiles.map((tile, i) => [tile.id, i]));
-    c.globalAlpha = 0.8;
-    piece.tiles.forEach((id, i) => {
-      const tile = numbers.get(id);
-      if (tile !== undefined)
-        c.drawImage(
-          this.picture!.tilePicture(tile),
-          left + (corner.x + (i % piece.width)) * step,
-          top + (corner.y + Math.floor(i / piece.width)) * step,
-          step,
-          step,
-        );
-    });
-    c.globalAlpha = 1;
   }
 
   /** Cells that are free but too narrow for the body, tinted. */

@@ -6,7 +6,7 @@ import { IconButton } from "../look/icon-button.tsx";
 import type { IconName } from "../look/icon.tsx";
 import type { Overlay } from "../session/bench/bench-store.ts";
 import { PENS } from "../session/bench/bench-store.ts";
-import { KIND_TYPE } from "../session/bench/fixtures.ts";
+import { KIND_TYPE } from "../session/bench/placing.ts";
 import { useBench, useProject } from "../use-session.ts";
 import { useStore } from "zustand";
 import { FieldHand } from "./field-hand.ts";
@@ -117,9 +117,9 @@ function FieldCanvas() {
         const cell = hand.cellAt(event);
         if (kind === "" || cell === null || session.benchStore.getState().walk !== null) return;
         event.preventDefault();
-        session.fixtures.takeUpKind(kind as FixtureKindName);
-        session.fixtures.beginPlacing(cell, false);
-        session.fixtures.finishPlacing();
+        session.placing.takeUpKind(kind as FixtureKindName);
+        session.placing.beginPlacing(cell, false);
+        session.placing.finishPlacing();
       }}
       onContextMenu={(event) => {
         event.preventDefault();

@@ -1,10 +1,14 @@
 import { session } from "../page-session.ts";
-import { kindOfFixture, FIXTURE_KINDS, fixtureById } from "@keen-pebble/core/world";
+import { hasSize, kindOfFixture, FIXTURE_KINDS, fixtureById } from "@keen-pebble/core/world";
 import { drawingOf } from "../field/fixture-art.ts";
-import type { Fixture, World } from "@keen-pebble/core/world";
+import type { Fixture, FixtureKindName, World } from "@keen-pebble/core/world";
+import { SPREADS } from "../session/bench/bench-store.ts";
+import type { Spread } from "../session/bench/bench-store.ts";
+import { Segments } from "../look/segments.tsx";
+import { SelectField } from "../look/select-field.tsx";
 import { worldFindings } from "@keen-pebble/core/analyse";
 import { useMemo } from "react";
-import { KIND_TYPE } from "../session/bench/fixtures.ts";
+import { KIND_TYPE } from "../session/bench/placing.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
 import { Icon } from "../look/icon.tsx";
@@ -24,11 +28,11 @@ export function FixturePanel({ world }: { readonly world: World }) {
   return (
     <>
       <Kinds placing={placing} />
-      <p className="quiet small">
-        {placing === null
-          ? "Choose a kind, then click a cell. Drag moves, Shift chooses several."
-          : `Click a cell of the room to place ${placing === "item" ? "an" : "a"} ${placing}.`}
-      </p>
+      {placing === null ? (
+        <p className="quiet small">Choose a kind, then click a cell. Drag moves, Shift chooses several.</p>
+      ) : (
+        <Placed world={world} kind={placing} />
+      )}
       {first && <ChosenFixtures chosen={chosen} first={first} world={world} />}
       <ul className="fixture-list" aria-label="Fixtures of this room">
         {room?.fixtures.map((fixture) => (
@@ -50,6 +54,51 @@ export function FixturePanel({ world }: { readonly world: World }) {
       <WorldThings world={world} />
     </>
   );
+}
+
+const SPREAD_NAMES = { one: "One", brush: "Brush", line: "Line", box: "Box" } as const;
+
+/** What the next ones are about, and how many a stroke places. */
+function Placed({ world, kind }: { readonly world: World; readonly kind: FixtureKindName }) {
+  const spread = useBench((state) => state.spread);
+  const about = useBench((state) => state.about);
+  const { needs } = kindOfFixture(kind);
+  const choices = needs === "item" ? world.items.map(({ id }) => id) : needs === "circuit" ? world.circuits : [];
+  return (
+    <>
+      {choices.length > 1 && (
+        <SelectField
+          label={needs === "item" ? "Gives" : "Circuit"}
+          value={about ?? choices[0]!}
+          choices={choices}
+          onValue={session.placing.chooseAbout}
+        />
+      )}
+      <Segments
+        label="How many at once"
+        choices={SPREADS.map((each) => ({ value: each, name: SPREAD_NAMES[each] }))}
+        value={spread}
+        onValue={session.placing.chooseSpread}
+      />
+      <p className="quiet small">{placingText(kind, spread)}</p>
+    </>
+  );
+}
+
+function placingText(kind: FixtureKindName, spread: Spread): string {
+  const one = `${kind === "item" ? "an" : "a"} ${kind}`;
+  switch (spread) {
+    case "one":
+      return hasSize({ kind })
+        ? `Click a cell to place ${one}; drag to cover several cells.`
+        : `Click a cell of the room to place ${one}.`;
+    case "brush":
+      return `Drag over the room: ${one} in each cell.`;
+    case "line":
+      return `Drag a line: ${one} in each of its cells.`;
+    case "box":
+      return `Drag a box: ${one} in each of its cells.`;
+  }
 }
 
 /** The chosen ones and their settings. */
@@ -80,11 +129,7 @@ function ChosenFixtures({
 }
 
 /** What can be placed. */
-function Kinds({
-  placing,
-}: {
-  readonly placing: "item" | "door" | "hazard" | "checkpoint" | "switch" | "portal" | "marker" | null;
-}) {
+function Kinds({ placing }: { readonly placing: FixtureKindName | null }) {
   return (
     <div className="kinds" role="radiogroup" aria-label="Place a fixture">
       {FIXTURE_KINDS.map((kind) => (
@@ -95,7 +140,7 @@ function Kinds({
           aria-checked={placing === kind}
           draggable
           onDragStart={(event) => event.dataTransfer.setData(KIND_TYPE, kind)}
-          onClick={() => session.fixtures.takeUpKind(placing === kind ? null : kind)}
+          onClick={() => session.placing.takeUpKind(placing === kind ? null : kind)}
         >
           <FixtureImage
             look={{

@@ -16,6 +16,7 @@ import { Fixes } from "./bench/fixes.ts";
 import { Feels } from "./bench/feel.ts";
 import { Painting } from "./bench/painting.ts";
 import { Fixtures } from "./bench/fixtures.ts";
+import { Placing } from "./bench/placing.ts";
 import { Rooms } from "./bench/rooms.ts";
 import { Tiles } from "./bench/tiles.ts";
 import { Sheets } from "./bench/sheets.ts";
@@ -57,8 +58,9 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const ruleSets = new RuleSets(project, benchStore);
   const fixes = new Fixes(benchStore, project, ruleSets);
   const feel = new Feels(project, benchStore, fixes);
-  const painting = new Painting(benchStore, project);
   const fixtures = new Fixtures(project, benchStore);
+  const placing = new Placing(project, benchStore, fixtures);
+  const painting = new Painting(benchStore, project, placing);
   const rooms = new Rooms(project, benchStore, shownRoom);
   const mapImport = new MapImport(moreRoomTarget(project, shownRoom));
   const tiles = new Tiles(project, chosen, benchStore);
@@ -111,6 +113,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     feel,
     painting,
     fixtures,
+    placing,
     rooms,
     mapImport,
     tiles,

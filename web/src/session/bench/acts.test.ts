@@ -7,6 +7,7 @@ import { readLog } from "@keen-pebble/core/check";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
+import { isOneAct } from "../../test-support/one-act.ts";
 import { openHere, until } from "../../test-support/opened.ts";
 import { SimulationClient } from "../project/simulation-client.ts";
 
@@ -23,14 +24,6 @@ const notice = (): string => session.project.store.getState().notice?.text ?? ""
 const rules = (log: string): string | null => readLog(project().logs.get(log)!).rules;
 const cell = (x: number, y: number): string =>
   world().tiles[world().rooms.find(({ id }) => id === bench().room)!.cells[y * 20 + x]!]!.id;
-/** Whatever was done is taken back by one undo, and done again by one redo. */
-function isOneAct(before: Project): void {
-  const after = project();
-  expect(session.project.travel("undo")).toBe(true);
-  expect(project()).toEqual(before);
-  expect(session.project.travel("redo")).toBe(true);
-  expect(project()).toEqual(after);
-}
 
 describe("rule sets", () => {
   it("are named in a log where they are not the world's own, and left out where they are", () => {
@@ -457,40 +450,5 @@ describe("what the world asks for", () => {
     session.fixtures.setGoal(null);
     session.fixtures.removeItem(item);
     expect(world().items.some(({ id }) => id === item)).toBe(false);
-  });
-});
-
-describe("a fixture that is placed by a drag", () => {
-  const drag = (kind: "hazard" | "checkpoint" | "portal", ...cells: (readonly [number, number])[]): void => {
-    session.fixtures.takeUpKind(kind);
-    const [[x, y], ...further] = cells as [readonly [number, number], ...(readonly [number, number])[]];
-    session.fixtures.beginPlacing({ x, y }, false);
-    for (const [toX, toY] of further) session.fixtures.movePlacing({ x: toX, y: toY });
-    session.fixtures.finishPlacing();
-  };
-  const placed = () => {
-    const [id] = bench().fixtures;
-    return world()
-      .rooms.flatMap(({ fixtures }) => fixtures)
-      .find((fixture) => fixture.id === id);
-  };
-
-  it("covers what was drawn where its kind may, whichever way, and never beyond the room; one undo", () => {
-    const before = project();
-    drag("hazard", [5, 4], [7, 4], [6, 2]);
-    expect(placed()).toMatchObject({ kind: "hazard", cell: [5, 2], size: [2, 3] });
-    isOneAct(before);
-    drag("checkpoint", [1, 1], [-5, -5]);
-    expect(placed()).toMatchObject({ kind: "checkpoint", cell: [0, 0], size: [2, 2] });
-    drag("hazard", [10, 4], [11, 4], [10, 4]);
-    expect(placed()).not.toHaveProperty("size");
-  });
-
-  it("follows the pointer where its kind has one cell; one that is there is moved from any of its cells", () => {
-    drag("portal", [5, 4], [7, 4]);
-    expect(placed()).toMatchObject({ kind: "portal", cell: [7, 4] });
-    drag("hazard", [8, 4], [9, 5]);
-    drag("hazard", [9, 5], [10, 5]);
-    expect(placed()).toMatchObject({ kind: "hazard", cell: [9, 4], size: [2, 2] });
   });
 });

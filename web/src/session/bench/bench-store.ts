@@ -55,6 +55,10 @@ export const PENS = ["brush", "line", "box", "bucket", "erase", "select"] as con
 export type Pen = (typeof PENS)[number];
 export const LARGEST_BRUSH = 9;
 
+/** How many fixtures one stroke places: one, one in each cell that it crosses, a line, a box. */
+export const SPREADS = ["one", "brush", "line", "box"] as const;
+export type Spread = (typeof SPREADS)[number];
+
 /** What the Bench shows: a view of the project that is never saved. */
 export interface BenchState {
   readonly room: string;
@@ -68,6 +72,9 @@ export interface BenchState {
   readonly pen: Pen;
   /** The kind of fixture that Place lays, or null to choose and move only; and the chosen fixtures. */
   readonly placing: FixtureKindName | null;
+  /** The item or circuit that the next ones are about; null for the world's first. */
+  readonly about: string | null;
+  readonly spread: Spread;
   readonly fixtures: readonly string[];
   /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
   readonly brush: number;
@@ -115,6 +122,8 @@ export const makeBenchStore = () =>
     tool: "paint",
     pen: "brush",
     placing: null,
+    about: null,
+    spread: "one",
     fixtures: [],
     brush: 1,
     tile: "",

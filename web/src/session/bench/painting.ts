@@ -3,8 +3,11 @@ import type { ProjectSession } from "../project/project.ts";
 import type { Room } from "@keen-pebble/core/world";
 import { brushLine, floodCells, rectCells, rectOf } from "./paint-cells.ts";
 import type { Cell, Rect } from "./paint-cells.ts";
-import { copyPiece, flipPiece, layPiece, turnPiece } from "./piece.ts";
+import { copyPiece, flipPiece, layPiece, pieceCorner, turnPiece } from "./piece.ts";
+import { layFixtures } from "@keen-pebble/core/edit";
 import { LARGEST_BRUSH } from "./bench-store.ts";
+import type { Placing } from "./placing.ts";
+import type { Piece } from "./piece.ts";
 
 function isInside(room: Room, { x, y }: Cell): boolean {
   return x >= 0 && y >= 0 && x < room.width && y < room.height;
@@ -18,6 +21,7 @@ export class Painting {
   constructor(
     private readonly benchStore: BenchStore,
     private readonly project: ProjectSession,
+    private readonly placing: Placing,
   ) {}
 
   /** The shown room, and whether it may be painted now. */
@@ -106,10 +110,11 @@ export class Painting {
   readonly letGo = (): void => {
     const { drag, laying } = this.benchStore.getState();
     this.stroke = null;
+    this.placing.letGo();
     this.benchStore.setState(drag !== null ? { drag: null } : laying ? { laying: false } : { selection: null });
   };
 
-  /** Copies the chosen rectangle; with `cut` the empty tile is left there. */
+  /** Copies the chosen rectangle; with `cut` the empty tile is left there, and its fixtures move once it is laid. */
   readonly copySelection = (cut: boolean): void => {
     const room = this.shownRoom();
     const { selection } = this.benchStore.getState();
@@ -119,6 +124,7 @@ export class Painting {
       room,
       selection,
       world.tiles.map((tile) => tile.id),
+      cut,
     );
     if (piece === null) return;
     if (cut) {
@@ -161,6 +167,18 @@ export class Painting {
       cells,
       tiles.map((tile, i) => numbers.get(tile) ?? room.cells[cells[i]!]!),
     );
+    this.layFixtures(room, piece, cell);
+  };
+
+  /** The piece's fixtures: those of one that was cut move, those of a copy are new ones. */
+  private readonly layFixtures = (room: Room, piece: Piece, middle: Cell): void => {
+    const { x, y } = pieceCorner(piece, middle);
+    // What was taken away meanwhile cannot move: it comes as a copy.
+    this.project.changeWorld(
+      (w) => layFixtures(w, room.id, piece.fixtures, [x, y], new Set(piece.moves)).world,
+      this.stroke?.name,
+    );
+    if (piece.moves.length > 0) this.benchStore.setState({ piece: { ...piece, moves: [] } });
   };
 
   private readonly paintCells = (room: Room, cells: readonly number[], tile: number): void => {
@@ -191,6 +209,7 @@ export class Painting {
     const room = this.shownRoom();
     const { tool, pen, drag, pointer, brush, laying, piece } = this.benchStore.getState();
     const size = this.project.store.getState().project?.world.tileSize;
+    if (tool === "place" && drag !== null) return { rects: [], cells: this.placing.spanned() };
     if (tool !== "paint" || room === null || size === undefined) return null;
     if (drag !== null)
       return pen === "line"

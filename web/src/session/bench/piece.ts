@@ -1,3 +1,5 @@
+import type { Fixture, Room } from "@keen-pebble/core/world";
+import { copiedFixtures, flippedFixtures, turnedFixtures } from "@keen-pebble/core/edit";
 import type { Cell, Grid, Rect } from "./paint-cells.ts";
 
 /** A rectangle of ground that was copied: tile ids, row by row, so that it fits whatever became of the tiles since. */
@@ -5,18 +7,33 @@ export interface Piece {
   readonly width: number;
   readonly height: number;
   readonly tiles: readonly string[];
+  /** The fixtures that lie wholly in it, their cells counted from its top left one. */
+  readonly fixtures: readonly Fixture[];
+  /** Ids of those that move when it is laid for the first time: it was cut. */
+  readonly moves: readonly string[];
 }
 
-/** Copies a rectangle of a room, as far as it lies in it; null where none of it does. */
-export function copyPiece(grid: Grid, rect: Rect, tileIds: readonly string[]): Piece | null {
+/**
+ * Copies a rectangle of a room, as far as it lies in it; null where none of it does.
+ * @param moves whether its fixtures move when the piece is laid: until then they stay where they are
+ */
+export function copyPiece(
+  grid: Grid & Pick<Room, "id" | "fixtures">,
+  rect: Rect,
+  tileIds: readonly string[],
+  moves: boolean,
+): Piece | null {
   const left = Math.max(rect.x, 0);
   const top = Math.max(rect.y, 0);
   const width = Math.min(rect.x + rect.width, grid.width) - left;
   const height = Math.min(rect.y + rect.height, grid.height) - top;
   if (width < 1 || height < 1) return null;
+  const fixtures = copiedFixtures(grid, { x: left, y: top, width, height });
   return {
     width,
     height,
+    fixtures,
+    moves: moves ? fixtures.map(({ id }) => id) : [],
     tiles: Array.from(
       { length: width * height },
       (_, i) => tileIds[grid.cells[(top + Math.floor(i / width)) * grid.width + left + (i % width)]!]!,
@@ -26,10 +43,12 @@ export function copyPiece(grid: Grid, rect: Rect, tileIds: readonly string[]): P
 
 /** The piece mirrored left to right, or top to bottom. */
 export function flipPiece(piece: Piece, axis: "x" | "y"): Piece {
-  const { width, height } = piece;
+  const { width, height, moves } = piece;
   return {
     width,
     height,
+    moves,
+    fixtures: flippedFixtures(piece.fixtures, [width, height], axis),
     tiles: piece.tiles.map(
       (_, i) =>
         piece.tiles[
@@ -42,10 +61,12 @@ export function flipPiece(piece: Piece, axis: "x" | "y"): Piece {
 }
 
 /** The piece turned clockwise by a quarter. */
-export function turnPiece({ width, height, tiles }: Piece): Piece {
+export function turnPiece({ width, height, tiles, fixtures, moves }: Piece): Piece {
   return {
     width: height,
     height: width,
+    moves,
+    fixtures: turnedFixtures(fixtures, height),
     tiles: tiles.map((_, i) => tiles[(height - 1 - (i % height)) * width + Math.floor(i / height)]!),
   };
 }

@@ -74,7 +74,7 @@ export function benchCommands(session: Parts) {
       name: "Place, choose and move fixtures",
       keys: ["N"],
       can: canPaint,
-      act: () => session.fixtures.takeUpKind(session.benchStore.getState().placing),
+      act: () => session.placing.takeUpKind(session.benchStore.getState().placing),
     },
     removeFixtures: {
       name: "Take the chosen fixtures away",

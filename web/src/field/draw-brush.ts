@@ -1,0 +1,74 @@
+import type { Room, World } from "@keen-pebble/core/world";
+import { sizeOf } from "@keen-pebble/core/world";
+import { palette } from "../look/palette.ts";
+import { session } from "../page-session.ts";
+import type { Rect } from "../session/bench/paint-cells.ts";
+import type { Piece } from "../session/bench/piece.ts";
+import { fixturePicture } from "./fixture-art.ts";
+import { lookOf } from "./fixture-looks.ts";
+import type { RoomPicture } from "./room-picture.ts";
+import type { View } from "./view.ts";
+
+/** What the pointer would paint, the rectangle that is chosen, and the piece that is being laid. */
+export function drawBrush(
+  c: CanvasRenderingContext2D,
+  world: World,
+  room: Room,
+  picture: RoomPicture,
+  view: View,
+): void {
+  const { laying, piece, selection } = session.benchStore.getState();
+  const shown = session.painting.preview();
+  if (laying && piece !== null && shown?.rects[0]) drawPiece(c, world, piece, shown.rects[0], picture, view);
+  const { zoom, left, top } = view;
+  const step = world.tileSize * zoom;
+  c.lineJoin = "miter";
+  c.lineWidth = 2;
+  if (shown !== null) {
+    c.fillStyle = "rgba(255, 253, 246, 0.45)";
+    for (const cell of shown.cells)
+      c.fillRect(left + (cell % room.width) * step, top + Math.floor(cell / room.width) * step, step, step);
+    for (const rect of shown.rects) {
+      c.strokeStyle = "#fffdf6";
+      c.strokeRect(left + rect.x * step - 1, top + rect.y * step - 1, rect.width * step + 2, rect.height * step + 2);
+      c.strokeStyle = palette().accent;
+      c.strokeRect(left + rect.x * step + 1, top + rect.y * step + 1, rect.width * step - 2, rect.height * step - 2);
+    }
+  }
+  if (selection === null) return;
+  const { x, y, width, height } = selection;
+  const at = [left + x * step + 1, top + y * step + 1, width * step - 2, height * step - 2] as const;
+  c.strokeStyle = "#1c2124";
+  c.strokeRect(...at);
+  c.strokeStyle = "#fffdf6";
+  c.setLineDash([6, 4]);
+  c.strokeRect(...at);
+  c.setLineDash([]);
+}
+
+/** The piece as it would lie: its tiles, then its fixtures. */
+function drawPiece(
+  c: CanvasRenderingContext2D,
+  world: World,
+  piece: Piece,
+  corner: Rect,
+  picture: RoomPicture,
+  { zoom, left, top }: View,
+): void {
+  const step = world.tileSize * zoom;
+  const numbers = new Map(world.tiles.map((tile, i) => [tile.id, i]));
+  const draw = (image: CanvasImageSource, x: number, y: number): void =>
+    c.drawImage(image, left + (corner.x + x) * step, top + (corner.y + y) * step, step, step);
+  c.globalAlpha = 0.8;
+  piece.tiles.forEach((id, i) => {
+    const tile = numbers.get(id);
+    if (tile !== undefined) draw(picture.tilePicture(tile), i % piece.width, Math.floor(i / piece.width));
+  });
+  for (const fixture of piece.fixtures) {
+    const [across, down] = sizeOf(fixture);
+    const image = fixturePicture(lookOf(world, fixture, null, 0));
+    for (let n = 0; n < across * down; n++)
+      draw(image, fixture.cell[0] + (n % across), fixture.cell[1] + Math.floor(n / across));
+  }
+  c.globalAlpha = 1;
+}
