@@ -110,7 +110,7 @@ export class SimState extends CarriedState {
   /** Number of the frame, counted from 1; row 0 is the start. */
   frame = 0;
   /** Buttons held in the frame before. */
-  heldBefore = 0;
+  heldBefore = this.held;
   /** Pointer of this frame in units of the room; only meaningful with `hasPointer`. */
   hasPointer = false;
   pointerX = 0;

@@ -185,6 +185,7 @@ describe("what people have", () => {
     ["new int[,] { {1,2},{3,4} };", "2 x 2 numbers in brackets", [1, 2, 3, 4]],
     ['{"w": 2, "layers": [{"name": "floor", "data": [[1, 2], [3, 4]]}]}', "2 x 2 numbers in brackets", [1, 2, 3, 4]],
     ["10 DATA 1,2\n20 DATA 3,-1", "2 x 2 numbers", [1, 2, 3, -1]],
+    ["db 5\ndb 6", "1 x 2 numbers", [5, 6]],
     ["1011\n1001", "4 x 2 numbers, a digit each", [1, 0, 1, 1, 1, 0, 0, 1]],
     ["m = {\n  0x10, 0x11,\n  $12, 13h,\n}", "2 x 2 numbers in brackets", [16, 17, 18, 19]],
   ])("%j is %s", (text, readAs, values) => expect(readNumberGrid(text)).toMatchObject({ readAs, values }));
@@ -193,6 +194,7 @@ describe("what people have", () => {
     ["", "line 1, column 1: is empty"],
     ["?", "line 1, column 1: is one line without numbers parted from each other"],
     ["10", "line 1, column 1: is one line without numbers parted from each other"],
+    ["\n##\n\n##", "line 3, column 1: expected a row of characters, found an empty line"],
     ["1,2,3\n4,x,6", 'line 2, column 3: expected a number, found "x"'],
     ["1.5,2\n3,4", 'line 1, column 1: expected a number, found "1.5"'],
     ["[[1,2],\n[3]]", "line 2, column 2: expected 2 cells as in the first row, found 1"],

@@ -125,7 +125,7 @@ class Run {
   private readonly laws: number;
   private readonly lineEnds: number[] = [];
   private readonly last: number;
-  private readonly explained: number;
+  private readonly explained: number | null;
   private readonly observer: FrameObserver | null;
   private readonly keyFrames: KeyFrames | null;
   private readonly from: KeyFrame | null;
@@ -151,7 +151,7 @@ class Run {
     this.watching = this.watches.length;
     this.laws = laws.length;
     this.last = options.last ?? Infinity;
-    this.explained = options.explain ? this.last : -1;
+    this.explained = options.explain ? this.last : null;
     this.observer = options.observer ?? null;
     this.keyFrames = options.keyFrames ?? null;
     this.from = options.from ?? null;

@@ -89,7 +89,7 @@ export class Shelf {
     const { world, logs } = await this.projects.at(this.db, worldId, revision);
     const found = new Map(ids.flatMap((id) => (logs.has(id) ? [[id, logs.get(id)!] as const] : [])));
     const wanted = new Set(hashes);
-    for (const text of wanted.size === 0 ? [] : logs.values()) {
+    for (const text of logs.values()) {
       const hash = contentHash(text);
       if (wanted.has(hash)) found.set(hash, text);
     }

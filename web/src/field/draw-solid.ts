@@ -38,7 +38,8 @@ export function drawSolid(
   c.stroke();
 }
 
-function addShape(
+/** Adds a tile's shape, its cell at `(x, y)` of the canvas, to the path. */
+export function addShape(
   c: CanvasRenderingContext2D,
   shape: Project["world"]["tiles"][number]["shape"],
   x: number,

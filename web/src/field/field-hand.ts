@@ -19,9 +19,10 @@ type Drag =
       readonly stroke: string;
     }
   | { readonly kind: "place" }
+  | { readonly kind: "wall" }
   | { readonly kind: "paint" };
 
-/** What the pointer does on the field: pans, drags the body's corners, places fixtures, paints. */
+/** What the pointer does on the field: pans, drags the body's corners, places fixtures, draws walls, paints. */
 export class FieldHand {
   private drag: Drag | null = null;
 
@@ -34,11 +35,16 @@ export class FieldHand {
     private readonly onPan: (isPanning: boolean) => void,
   ) {}
 
+  /** The px of the room under the pointer, beyond the room too; null while nothing is shown. */
+  private pxAt(event: React.MouseEvent): { readonly x: number; readonly y: number } | null {
+    return this.painter()?.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY) ?? null;
+  }
+
   /** The cell under the pointer, beyond the room too; null while nothing is shown. */
   cellAt(event: React.MouseEvent): Cell | null {
     const size = session.project.store.getState().project?.world.tileSize;
-    const px = this.painter()?.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY);
-    return size === undefined || px === undefined ? null : { x: Math.floor(px.x / size), y: Math.floor(px.y / size) };
+    const px = this.pxAt(event);
+    return size === undefined || px === null ? null : { x: Math.floor(px.x / size), y: Math.floor(px.y / size) };
   }
 
   readonly down = (event: React.PointerEvent<HTMLElement>): void => {
@@ -70,6 +76,10 @@ export class FieldHand {
       session.placing.beginPlacing(cell, event.shiftKey || event.ctrlKey);
       return { kind: "place" };
     }
+    if (tool === "wall") {
+      session.walls.down(this.pxAt(event)!);
+      return { kind: "wall" };
+    }
     if (tool !== "paint") return null;
     session.painting.beginStroke(cell);
     return { kind: "paint" };
@@ -78,7 +88,9 @@ export class FieldHand {
   readonly move = (event: React.PointerEvent): void => {
     const painter = this.painter();
     if (painter === null) return;
-    session.shownRoom.pointAt(painter.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY));
+    const px = painter.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY);
+    session.shownRoom.pointAt(px);
+    if (session.benchStore.getState().tool === "wall") session.walls.move(px);
     const { drag } = this;
     if (drag === null) return;
     if (drag.kind === "pan") {
@@ -94,7 +106,7 @@ export class FieldHand {
       const rules = session.fixes.shownRules();
       if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body))
         session.ruleSets.changeRules(rules.id, { path: "walker.body", value: body }, drag.stroke);
-    } else {
+    } else if (drag.kind !== "wall") {
       const cell = this.cellAt(event);
       if (cell === null) return;
       if (drag.kind === "place") session.placing.movePlacing(cell);
@@ -108,6 +120,7 @@ export class FieldHand {
     if (kind === "paint") session.painting.finishStroke();
     else if (kind === "body") session.project.endStroke();
     else if (kind === "place") session.placing.finishPlacing();
+    else if (kind === "wall") session.walls.up();
     else if (kind === "pan") this.onPan(false);
   };
 }

@@ -13,6 +13,7 @@ import type { CameraFrame } from "./camera.ts";
 import { cameraAt } from "./camera.ts";
 import { drawFixtures, shownMemory } from "./draw-fixtures.ts";
 import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
+import { drawWall } from "./draw-wall.ts";
 import { drawSolid } from "./draw-solid.ts";
 import { closedDoors } from "./fixture-looks.ts";
 import { RoomPicture } from "./room-picture.ts";
@@ -241,6 +242,8 @@ export class FieldPainter {
   /** The pen's cells, rulers, legend and axes. */
   private paintAround({ c, state, project, room, size, right, bottom, roomNumber }: Scene): void {
     if (state.walk === null && this.picture !== null) drawBrush(c, project.world, room, this.picture, this.view);
+    const wall = session.walls.preview();
+    if (wall !== null) drawWall(c, project.world, room, wall, this.view);
     const row = walkerRow(state);
     const occupied =
       row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;

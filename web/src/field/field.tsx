@@ -62,6 +62,12 @@ function ToolRow() {
         />
       ))}
       <IconButton
+        command={session.commands.bench.wall}
+        icon="wall"
+        variant="plain"
+        pressed={tool === "wall" && !walking}
+      />
+      <IconButton
         command={session.commands.bench.place}
         icon="place"
         variant="plain"

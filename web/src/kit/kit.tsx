@@ -13,6 +13,7 @@ import { RoomPanel } from "./room-panel.tsx";
 import { ShapeEditor } from "./shape-editor.tsx";
 import { TileFacts } from "./tile-facts.tsx";
 import { TileList } from "./tile-list.tsx";
+import { WallPanel } from "./wall-panel.tsx";
 import "./kit.css";
 import Nav from "react-bootstrap/Nav";
 import Tab from "react-bootstrap/Tab";
@@ -72,8 +73,10 @@ function KitOf({ world }: { readonly world: World }) {
   const uses = useMemo(() => tileUses({ rooms, tiles } as World), [rooms, tiles]);
   const selected = tiles.filter((tile) => chosen.includes(tile.id));
   const first = selected[0];
+  const walling = useBench((state) => state.tool === "wall");
   return (
     <>
+      {walling && <WallPanel world={world} />}
       <TileList world={world} uses={uses} />
       {first && (
         <>

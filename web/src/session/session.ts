@@ -17,6 +17,7 @@ import { Feels } from "./bench/feel.ts";
 import { Painting } from "./bench/painting.ts";
 import { Fixtures } from "./bench/fixtures.ts";
 import { Placing } from "./bench/placing.ts";
+import { Walls } from "./bench/walls.ts";
 import { Rooms } from "./bench/rooms.ts";
 import { Tiles } from "./bench/tiles.ts";
 import { Sheets } from "./bench/sheets.ts";
@@ -61,6 +62,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const fixtures = new Fixtures(project, benchStore);
   const placing = new Placing(project, benchStore, fixtures);
   const painting = new Painting(benchStore, project, placing);
+  const walls = new Walls(project, benchStore);
   const rooms = new Rooms(project, benchStore, shownRoom);
   const mapImport = new MapImport(moreRoomTarget(project, shownRoom));
   const tiles = new Tiles(project, chosen, benchStore);
@@ -114,6 +116,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     painting,
     fixtures,
     placing,
+    walls,
     rooms,
     mapImport,
     tiles,

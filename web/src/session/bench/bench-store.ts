@@ -1,5 +1,5 @@
 import type { Check, InputLog } from "@keen-pebble/core/check";
-import type { FixtureKindName } from "@keen-pebble/core/world";
+import type { FixtureKindName, Pair } from "@keen-pebble/core/world";
 import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "./paint-cells.ts";
@@ -48,7 +48,26 @@ export interface OfferedWalk extends WalkState {
 
 export const OVERLAYS = ["grid", "solid", "body", "velocity", "trail", "ghost", "camera", "clearance"] as const;
 export type Overlay = (typeof OVERLAYS)[number];
-export type Tool = "look" | "walk" | "paint" | "place";
+export type Tool = "look" | "walk" | "paint" | "place" | "wall";
+
+/** How a wall is drawn: a straight rectangle, one along a line, corner by corner. */
+export const WALL_WAYS = ["straight", "turned", "corners"] as const;
+export type WallWay = (typeof WALL_WAYS)[number];
+
+/** A wall that is drawn in px of the shown room. */
+export interface WallPen {
+  readonly way: WallWay;
+  /** Px across, of one that is drawn along a line. */
+  readonly thickness: number;
+  /** The pointer goes to the nearest multiple of so many px. */
+  readonly snap: number;
+  /** What was set so far: where the drag began, or all corners. */
+  readonly corners: readonly Pair[];
+  /** Where the pointer is; null outside. */
+  readonly to: Pair | null;
+  /** What the last one became. */
+  readonly laid: string;
+}
 
 /** Ways to paint. */
 export const PENS = ["brush", "line", "box", "bucket", "erase", "select"] as const;
@@ -75,6 +94,7 @@ export interface BenchState {
   /** The item or circuit that the next ones are about; null for the world's first. */
   readonly about: string | null;
   readonly spread: Spread;
+  readonly wall: WallPen;
   readonly fixtures: readonly string[];
   /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
   readonly brush: number;
@@ -124,6 +144,7 @@ export const makeBenchStore = () =>
     placing: null,
     about: null,
     spread: "one",
+    wall: { way: "turned", thickness: 12, snap: 4, corners: [], to: null, laid: "" },
     fixtures: [],
     brush: 1,
     tile: "",

@@ -42,7 +42,7 @@ export class Chosen {
     this.benchStore.setState((state) => ({
       tile: id,
       chosenTiles: [id],
-      tool: "paint",
+      tool: state.tool === "wall" ? "wall" : "paint",
       pen: state.pen === "erase" || state.pen === "select" ? "brush" : state.pen,
       laying: false,
     }));

@@ -82,6 +82,13 @@ export function benchCommands(session: Parts) {
       can: () => canPaint() && session.benchStore.getState().fixtures.length > 0,
       act: session.fixtures.removeChosenFixtures,
     },
+    wall: { name: "Draw a wall off the cells", keys: ["J"], can: canPaint, act: session.walls.takeUp },
+    finishWall: {
+      name: "Lay the wall that is drawn",
+      keys: ["Enter"],
+      can: () => canPaint() && session.walls.isUnderWay(),
+      act: session.walls.finish,
+    },
     select: pen("Choose a rectangle", "M", "select"),
     smaller: { name: "Smaller brush", keys: ["["], can: canPaint, act: () => session.painting.changeBrush(-1) },
     larger: { name: "Larger brush", keys: ["]"], can: canPaint, act: () => session.painting.changeBrush(1) },
@@ -125,8 +132,9 @@ export function benchCommands(session: Parts) {
     letGo: {
       name: "Let go",
       keys: ["Escape"],
-      can: () => isLaying() || hasSelection() || session.benchStore.getState().drag !== null,
-      act: session.painting.letGo,
+      can: () =>
+        isLaying() || hasSelection() || session.benchStore.getState().drag !== null || session.walls.isUnderWay(),
+      act: () => (session.walls.isUnderWay() ? session.walls.letGo() : session.painting.letGo()),
     },
     playPause: {
       name: "Play or pause",
