@@ -117,10 +117,10 @@ function finder(project, file) {
   // The server's threads load their files by name, which nobody can follow: all of its tests are related.
   const which = project === "server" ? ["run"] : ["related", file, "--run"];
   const ran = spawnSync(
-    "npx",
+    // Not through npx: what runs for ever is ended, and not only what started it.
+    process.execPath,
     [
-      "--no-install",
-      "vitest",
+      path.join(tree, "node_modules/vitest/vitest.mjs"),
       ...which,
       "--project",
       project,

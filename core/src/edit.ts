@@ -48,6 +48,6 @@ export { changesWorld, invert } from "./edits/step.ts";
 export { summary } from "./edits/summary.ts";
 export { addTile, changeTiles, copyTile, freeId, moveTile, removeTiles, tileUses } from "./edits/tiles.ts";
 export type { LaidWall, OffCell } from "./edits/walls/lay-wall.ts";
-export { layWall, tidyCutTiles, unusedCutTiles, wallShapes, wallTile } from "./edits/walls/lay-wall.ts";
+export { isCutTile, layWall, tidyCutTiles, unusedCutTiles, wallShapes, wallTile } from "./edits/walls/lay-wall.ts";
 export type { Outline } from "./edits/walls/outline.ts";
 export { outlineFault, straightWall } from "./edits/walls/outline.ts";

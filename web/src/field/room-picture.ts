@@ -1,5 +1,6 @@
 import type { Room, World } from "@keen-pebble/core/world";
-import { joinMask, joinTables } from "@keen-pebble/core/world";
+import { LIMITS, joinMask, joinTables } from "@keen-pebble/core/world";
+import { GroundBeside } from "./ground-beside.ts";
 import { FAR_PX, FarPicture } from "./far-picture.ts";
 import type { SheetImages } from "./tile-art.ts";
 import { TileArt, variantSeed } from "./tile-art.ts";
@@ -13,7 +14,7 @@ const NO_IMAGES: SheetImages = new Map();
 
 interface Chunk {
   readonly canvas: OffscreenCanvas;
-  /** What it shows in each cell, tile and joined neighbours, to notice what changed. */
+  /** What it shows in each cell, tile, ground and joined neighbours, to notice what changed. */
   readonly shown: Int32Array;
 }
 
@@ -23,6 +24,7 @@ export class RoomPicture {
   private tiles: World["tiles"];
   private sheets: World["sheets"];
   private joins: ReturnType<typeof joinTables>;
+  private ground: GroundBeside;
   private readonly chunks = new Map<string, Chunk>();
   /** By room, as it is seen from afar. */
   private readonly far = new Map<string, FarPicture>();
@@ -35,6 +37,7 @@ export class RoomPicture {
     this.sheets = world.sheets;
     this.art = new TileArt(world, images);
     this.joins = joinTables(world.tiles);
+    this.ground = new GroundBeside(world.tiles);
   }
 
   /** Takes over what became of the tiles, the sheets and their pictures. */
@@ -45,6 +48,7 @@ export class RoomPicture {
     this.images = images;
     this.art = new TileArt(world, images);
     this.joins = joinTables(world.tiles);
+    this.ground = new GroundBeside(world.tiles);
     this.chunks.clear();
     this.far.clear();
   }
@@ -130,11 +134,12 @@ export class RoomPicture {
         const tile = room.cells[roomY * room.width + roomX]!;
         const table = this.joins[tile] ?? null;
         const mask = table === null ? -1 : joinMask(table, room.cells, room.width, room.height, roomX, roomY);
-        const shown = tile * 32 + mask + 1;
+        const ground = this.ground.at(room, roomX, roomY);
+        const shown = (tile * (LIMITS.tiles + 1) + ground + 1) * 32 + mask + 1;
         if (chunk.shown[cy * width + cx] === shown) continue;
         chunk.shown[cy * width + cx] = shown;
         c.clearRect(cx * size, cy * size, size, size);
-        c.drawImage(this.art.picture(tile, variantSeed(roomX, roomY), mask), cx * size, cy * size);
+        c.drawImage(this.art.picture(tile, variantSeed(roomX, roomY), mask, ground), cx * size, cy * size);
       }
     }
     return chunk;

@@ -1,4 +1,5 @@
-import type { Look, Pattern, Shape, World } from "@keen-pebble/core/world";
+import { isCutTile } from "@keen-pebble/core/edit";
+import type { Look, Pattern, Shape, Tile, World } from "@keen-pebble/core/world";
 import { scatter, shade } from "./shades.ts";
 
 /** Patterns are drawn on a raster of 16 by 16 and scaled without smoothing. */
@@ -119,27 +120,13 @@ function paintFill(c: Context, look: Extract<Look, { fill: string }>, seed: numb
   else rect(c, look.fill, 0, 0, ART_SIZE, ART_SIZE);
 }
 
-/** A look in the shape that its tile has; what is beside the shape lies in its shade. */
-function paintShape(
-  c: Context,
-  look: Extract<Look, { fill: string }>,
-  shape: Shape,
-  tileSize: number,
-  seed: number,
-): void {
-  if (shape.kind === "full") {
-    paintFill(c, look, seed);
-    return;
-  }
-  rect(c, shade(look.fill, -0.45), 0, 0, ART_SIZE, ART_SIZE);
-  const unit = ART_SIZE / tileSize;
-  c.save();
+/** Lets through only what lies in a shape; `unit`: px of the picture for one px of the cell. */
+function clipTo(c: Context, shape: Shape, unit: number): void {
   c.beginPath();
   if (shape.kind === "boxes") for (const [x, y, w, h] of shape.boxes) c.rect(x * unit, y * unit, w * unit, h * unit);
-  else shape.points.forEach(([x, y], i) => (i === 0 ? c.moveTo(x * unit, y * unit) : c.lineTo(x * unit, y * unit)));
+  else if (shape.kind === "poly")
+    shape.points.forEach(([x, y], i) => (i === 0 ? c.moveTo(x * unit, y * unit) : c.lineTo(x * unit, y * unit)));
   c.clip();
-  paintFill(c, look, seed);
-  c.restore();
 }
 
 /** A place of a sheet whose picture is not here: checks say that one belongs there. */
@@ -172,30 +159,34 @@ export class TileArt {
    * The picture of a tile.
    * @param seed picks the variant
    * @param mask which neighbours it joins with, or -1 where it does not
+   * @param ground the tile that is seen beside its shape, or -1: the shade of its own colour
    */
-  picture(tile: number, seed: number, mask = -1): OffscreenCanvas {
+  picture(tile: number, seed: number, mask = -1, ground = -1): OffscreenCanvas {
     const variant = seed % VARIANTS;
-    const key = `${tile}/${variant}/${mask}`;
+    const key = `${tile}/${variant}/${mask}/${ground}`;
     const made = this.pictures.get(key);
     if (made) return made;
     const canvas = new OffscreenCanvas(this.size, this.size);
     const drawn = this.source.tiles[tile];
-    if (drawn)
-      this.paint(
-        canvas.getContext("2d")!,
-        mask >= 0 && drawn.joins ? drawn.joins.looks[mask]! : drawn.look,
-        drawn.shape,
-        variant,
-      );
+    if (drawn) {
+      const c = canvas.getContext("2d")!;
+      const look = mask >= 0 && drawn.joins ? drawn.joins.looks[mask]! : drawn.look;
+      if (isDrawnInShape(drawn)) {
+        if (ground >= 0) c.drawImage(this.picture(ground, seed), 0, 0);
+        else if ("fill" in look) rect(c, shade(look.fill, -0.45), 0, 0, this.size, this.size);
+        clipTo(c, drawn.shape, this.size / this.source.tileSize);
+      }
+      this.paint(c, look, variant);
+    }
     this.pictures.set(key, canvas);
     return canvas;
   }
 
-  private paint(c: Context, look: Look, shape: Shape, seed: number): void {
+  private paint(c: Context, look: Look, seed: number): void {
     c.imageSmoothingEnabled = false;
     if ("fill" in look) {
       c.scale(this.size / ART_SIZE, this.size / ART_SIZE);
-      paintShape(c, look, shape, this.source.tileSize, seed);
+      paintFill(c, look, seed);
       return;
     }
     const sheet = this.source.sheets.find((each) => each.id === look.sheet);
@@ -207,6 +198,14 @@ export class TileArt {
     const at = (n: number): number => sheet.margin + n * (sheet.tile + sheet.spacing);
     c.drawImage(image, at(look.at[0]), at(look.at[1]), sheet.tile, sheet.tile, 0, 0, this.size, this.size);
   }
+}
+
+/**
+ * Whether a tile is drawn only where its shape is, with the ground seen beside it: colours and patterns know nothing of
+ * the shape, and of what a wall was cut into only that part is the wall's. Other images are of the whole cell.
+ */
+export function isDrawnInShape(tile: Tile): boolean {
+  return tile.shape.kind !== "full" && ("fill" in tile.look || isCutTile(tile));
 }
 
 /** Which variant a cell shows: the same cell always looks the same. */

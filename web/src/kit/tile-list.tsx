@@ -1,6 +1,9 @@
 import { session } from "../page-session.ts";
 import type { World, Tile } from "@keen-pebble/core/world";
+import { isCutTile } from "@keen-pebble/core/edit";
+import { plural } from "../look/plural.ts";
 import { useState } from "react";
+import Button from "react-bootstrap/Button";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
@@ -16,6 +19,8 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
   const tile = useBench((state) => state.tile);
   const chosen = useBench((state) => state.chosenTiles);
   const [sought, setSought] = useState("");
+  const [unfolded, setUnfolded] = useState(false);
+  const cut = world.tiles.filter((each) => isCutTile(each) && !chosen.includes(each.id)).length;
   const blockedBy = world.rules.find((rules) => rules.id === world.activeRules)?.walker.blockedBy ?? [];
   const words = sought.trim().toLowerCase();
   const at = world.tiles.findIndex((each) => each.id === tile);
@@ -27,11 +32,18 @@ export function TileList({ world, uses }: { readonly world: World; readonly uses
         {world.tiles.map((each, i) => {
           if (words !== "" && !`${each.name} ${each.id} ${each.flags.join(" ")}`.toLowerCase().includes(words))
             return null;
+          // A wall is cut into many; they are found where they lie.
+          if (!unfolded && words === "" && isCutTile(each) && !chosen.includes(each.id)) return null;
           return (
             <Swatch key={each.id} each={each} tile={tile} chosen={chosen} world={world} i={i} blockedBy={blockedBy} />
           );
         })}
       </div>
+      {cut > 0 && words === "" && (
+        <Button variant="bare" className="text-button" aria-expanded={unfolded} onClick={() => setUnfolded(!unfolded)}>
+          {unfolded ? "Hide" : "Show"} {plural(cut, "cut tile")}
+        </Button>
+      )}
     </>
   );
 }

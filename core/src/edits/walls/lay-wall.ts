@@ -29,6 +29,8 @@ export type LaidWall =
       /** By how many px at the most an edge is off where it passes from cell to cell. */
       readonly rounding: number;
       readonly off: readonly OffCell[];
+      /** Cells that stay as they look: all that the wall blocks there was blocked already. */
+      readonly kept: number;
     };
 
 /** What the tiles that walls are cut into are called: after the tile that the wall is of, numbered. */
@@ -69,10 +71,13 @@ export function layWall(world: World, roomId: string, outline: Outline, tileId: 
   const { cut, shapes } = wallShapes(world, room, outline, base);
   const tiles = new CutTiles(world, base);
   const cells = room.cells.slice();
+  let kept = 0;
   for (const { shape, cell } of shapes) {
     const there = world.tiles[cells[cell]!]!;
-    // What blocked all of it before stays as it looks.
-    if (there.flags.some((flag) => base.flags.includes(flag)) && equal(there.shape, shape)) continue;
+    if (there.flags.some((flag) => base.flags.includes(flag)) && equal(there.shape, shape)) {
+      kept++;
+      continue;
+    }
     cells[cell] = tiles.numberOf(shape);
   }
   if (tiles.all.length > LIMITS.tiles)
@@ -90,7 +95,13 @@ export function layWall(world: World, roomId: string, outline: Outline, tileId: 
     made: tiles.made,
     rounding: cut.rounding,
     off,
+    kept,
   };
+}
+
+/** Whether a tile is one that a wall was cut into. */
+export function isCutTile({ id }: Pick<Tile, "id">): boolean {
+  return CUT.test(id);
 }
 
 /** The tile that a wall of that tile is of: of one that was cut the one that it was cut from. */

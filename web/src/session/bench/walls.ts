@@ -167,9 +167,13 @@ export class Walls {
 }
 
 /** What a wall became, in words. */
-function laidText({ changed, made, rounding, off }: Exclude<LaidWall, { readonly fault: string }>): string {
+function laidText({ changed, made, rounding, off, kept }: Exclude<LaidWall, { readonly fault: string }>): string {
   if (changed === 0) return "Nothing changed: all of it was solid already, or lies outside the room.";
   const parts = [`${changed} ${changed === 1 ? "cell" : "cells"}, ${made} new ${made === 1 ? "tile" : "tiles"}.`];
+  if (kept > 0)
+    parts.push(
+      `${kept} more ${kept === 1 ? "was" : "were"} solid there already and ${kept === 1 ? "stays" : "stay"} as before.`,
+    );
   if (rounding > 0) parts.push(`Between cells its edges are off by up to ${rounding.toFixed(2)} px.`);
   if (off.length > 0) {
     const most = Math.max(...off.map(({ off: by }) => by));
