@@ -9,6 +9,7 @@ export type { LogFinding, MistakeKind } from "./analysis/findings/mistake.ts";
 export { roundPx } from "./analysis/findings/mistake.ts";
 export { roomFindings } from "./analysis/findings/room-findings.ts";
 export { speedFit, speedFitText, speedsThatDivide } from "./analysis/findings/speed-fit.ts";
+export { startFinding } from "./analysis/findings/start-finding.ts";
 export { worldFindings } from "./analysis/findings/world-findings.ts";
 export type { StopCell } from "./analysis/fixes/candidates.ts";
 export { singleChanges } from "./analysis/fixes/candidates.ts";

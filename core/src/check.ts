@@ -5,7 +5,7 @@ export type { Check } from "./checks/check.ts";
 export type { When } from "./checks/when.ts";
 export { checkText, parseCheck } from "./checks/check.ts";
 export { gridDistance } from "./checks/grid.ts";
-export { invariantChecks } from "./checks/invariants.ts";
+export { invariantChecks, invariantFault } from "./checks/invariants.ts";
 export type { Verdict } from "./checks/verdict.ts";
 export { logHolds } from "./checks/verdict.ts";
 export type { Condition } from "./checks/condition.ts";

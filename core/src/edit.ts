@@ -51,3 +51,5 @@ export type { LaidWall, OffCell } from "./edits/walls/lay-wall.ts";
 export { isCutTile, layWall, tidyCutTiles, unusedCutTiles, wallShapes, wallTile } from "./edits/walls/lay-wall.ts";
 export type { Outline } from "./edits/walls/outline.ts";
 export { outlineFault, straightWall } from "./edits/walls/outline.ts";
+export type { FigurePlaces, ScaledProject } from "./edits/world-settings.ts";
+export { FACING_ORDERS, moveStart, scaleCells, setFigure, turnStart } from "./edits/world-settings.ts";

@@ -26,7 +26,7 @@ const TILES: readonly Tile[] = [
 ];
 
 /**
- * A world to begin with: one empty room, the empty tile, a floor and a wall, and a walker that glides.
+ * A world to begin with: one empty room, the empty tile, a floor and a wall, and a walker that glides, in the middle.
  * @param tileSize px of a cell's side
  * @param size cells across and down
  */
@@ -54,7 +54,7 @@ export function emptyWorld(
     activeRules: "main",
     camera: { mode: "follow", width: 20, height: 12, margin: [6, 4], ease: 0 },
     figure: null,
-    start: { room: "room-1", cell: [0, 0], facing: "down" },
+    start: { room: "room-1", cell: [width >> 1, height >> 1], facing: "down" },
     goal: null,
     laws: [],
     rooms: [

@@ -20,6 +20,7 @@ type Drag =
     }
   | { readonly kind: "place" }
   | { readonly kind: "wall" }
+  | { readonly kind: "start" }
   | { readonly kind: "paint" };
 
 /** What the pointer does on the field: pans, drags the body's corners, places fixtures, draws walls, paints. */
@@ -72,6 +73,8 @@ export class FieldHand {
       session.painting.pickTile(cell);
       return null;
     }
+    if (session.benchStore.getState().kit === "world" && session.worldSettings.beginDrag(cell))
+      return { kind: "start" };
     if (tool === "place") {
       session.placing.beginPlacing(cell, event.shiftKey || event.ctrlKey);
       return { kind: "place" };
@@ -109,7 +112,8 @@ export class FieldHand {
     } else if (drag.kind !== "wall") {
       const cell = this.cellAt(event);
       if (cell === null) return;
-      if (drag.kind === "place") session.placing.movePlacing(cell);
+      if (drag.kind === "start") session.worldSettings.moveDrag(cell);
+      else if (drag.kind === "place") session.placing.movePlacing(cell);
       else session.painting.moveStroke(cell);
     }
   };
@@ -121,6 +125,7 @@ export class FieldHand {
     else if (kind === "body") session.project.endStroke();
     else if (kind === "place") session.placing.finishPlacing();
     else if (kind === "wall") session.walls.up();
+    else if (kind === "start") session.worldSettings.endDrag();
     else if (kind === "pan") this.onPan(false);
   };
 }

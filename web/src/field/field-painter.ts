@@ -13,6 +13,7 @@ import type { CameraFrame } from "./camera.ts";
 import { cameraAt } from "./camera.ts";
 import { drawFixtures, shownMemory } from "./draw-fixtures.ts";
 import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
+import { drawStart } from "./draw-start.ts";
 import { drawWall } from "./draw-wall.ts";
 import { drawSolid } from "./draw-solid.ts";
 import { closedDoors } from "./fixture-looks.ts";
@@ -242,6 +243,12 @@ export class FieldPainter {
   /** The pen's cells, rulers, legend and axes. */
   private paintAround({ c, state, project, room, size, right, bottom, roomNumber }: Scene): void {
     if (state.walk === null && this.picture !== null) drawBrush(c, project.world, room, this.picture, this.view);
+    const { start } = project.world;
+    if (state.kit === "world" && state.walk === null && start.room === room.id) {
+      const middle = (cell: number): number => (cell + 0.5) * size * this.view.zoom;
+      const [x, y] = [this.view.left + middle(start.cell[0]), this.view.top + middle(start.cell[1])];
+      drawStart(c, project.world, x, y, size * this.view.zoom * 0.42);
+    }
     const wall = session.walls.preview();
     if (wall !== null) drawWall(c, project.world, room, wall, this.view);
     const row = walkerRow(state);

@@ -14,7 +14,7 @@ const MODES: Readonly<Record<string, Camera["mode"]>> = {
 export function CameraPanel({ world }: { readonly world: World }) {
   const { camera } = world;
   const set = (part: Partial<Camera>): true => {
-    session.fixtures.setCamera({ ...camera, ...part });
+    session.worldSettings.setCamera({ ...camera, ...part });
     return true;
   };
   const cells = (label: string, value: number, min: number, max: number, part: (value: number) => Partial<Camera>) => (

@@ -1,9 +1,12 @@
 import { session } from "../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { tileUses } from "@keen-pebble/core/edit";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { useBench, useProject } from "../use-session.ts";
-import { CameraPanel } from "./camera-panel.tsx";
+import type { KitTab } from "../session/bench/bench-store.ts";
+import { KIT_TABS } from "../session/bench/bench-store.ts";
+import { StartFinding } from "./start-finding.tsx";
+import { WorldPanel } from "./world-panel.tsx";
 import { BagPanel } from "./bag-panel.tsx";
 import { FeelPanel } from "./feel-panel.tsx";
 import { FixturePanel } from "./fixture-panel.tsx";
@@ -18,18 +21,21 @@ import "./kit.css";
 import Nav from "react-bootstrap/Nav";
 import Tab from "react-bootstrap/Tab";
 
-const TABS = ["tiles", "fixtures", "bag", "room", "feel"] as const;
-type TabName = (typeof TABS)[number];
-const NAMES = { tiles: "Tiles", fixtures: "Fixtures", bag: "Bag", room: "Room", feel: "Feel" } as const;
+const NAMES = { tiles: "Tiles", fixtures: "Fixtures", bag: "Bag", room: "Room", world: "World", feel: "Feel" } as const;
 
 /** What a room is made of: the tiles to paint with and what they mean to the walker, the room itself; and how the walker feels. */
 export function Kit() {
   const world = useProject((state) => state.project?.world ?? null);
   const walking = useBench((state) => state.walk !== null);
-  const [tab, setTab] = useState<TabName>("tiles");
+  const tab = useBench((state) => state.kit);
   if (world === null) return null;
   return (
-    <Tab.Container id="kit" unmountOnExit activeKey={tab} onSelect={(key) => setTab(key as TabName)}>
+    <Tab.Container
+      id="kit"
+      unmountOnExit
+      activeKey={tab}
+      onSelect={(key) => session.benchStore.setState({ kit: key as KitTab })}
+    >
       <aside
         className="kit"
         aria-label="Kit"
@@ -42,23 +48,20 @@ export function Kit() {
         }}
       >
         <Nav className="kit-head" aria-label="Kit">
-          {TABS.map((each) => (
+          {KIT_TABS.map((each) => (
             <Nav.Link key={each} as="button" type="button" eventKey={each}>
               {NAMES[each]}
             </Nav.Link>
           ))}
         </Nav>
         <Tab.Pane className="kit-body" eventKey={tab} transition={false}>
+          <StartFinding />
           <fieldset disabled={walking && tab !== "bag"}>
             {tab === "tiles" && <KitOf world={world} />}
             {tab === "fixtures" && <FixturePanel world={world} />}
             {tab === "bag" && <BagPanel world={world} />}
-            {tab === "room" && (
-              <>
-                <RoomPanel world={world} />
-                <CameraPanel world={world} />
-              </>
-            )}
+            {tab === "room" && <RoomPanel world={world} />}
+            {tab === "world" && <WorldPanel world={world} />}
             {tab === "feel" && <FeelPanel />}
           </fieldset>
         </Tab.Pane>

@@ -4,7 +4,10 @@ import { useEffect, useRef } from "react";
 import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
 import { sheetTiles } from "@keen-pebble/core/formats";
+import { drawSheet, sheetZoom } from "./draw-sheet.ts";
 import { TextField, leaveOnEnter } from "../look/text-field.tsx";
+
+const ONE = [1, 1] as const;
 
 type SheetLook = Extract<Look, { sheet: string }>;
 
@@ -13,7 +16,6 @@ const CUTS = [
   ["margin", "Margin", 0],
   ["spacing", "Spacing", 0],
 ] as const;
-const MOST_SHOWN = 232;
 
 /** A place in an image sheet, chosen on its picture; and how the sheet is cut. */
 export function SheetPlace({ world, look, onLook }: { readonly world: World } & Omit<PictureProps, "sheet" | "image">) {
@@ -59,8 +61,11 @@ const BESIDE = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], Arrow
 /** The sheet's picture with the chosen place framed; a click or the arrow keys choose another. */
 function SheetPicture({ image, sheet, look, onLook }: PictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const zoom = image.width <= MOST_SHOWN ? Math.floor(MOST_SHOWN / image.width) : MOST_SHOWN / image.width;
-  useEffect(() => drawSheet(canvas.current!, image, sheet, look.at, zoom), [image, sheet, look, zoom]);
+  const zoom = sheetZoom(image);
+  useEffect(
+    () => drawSheet(canvas.current!, image, sheet, { at: look.at, size: ONE }, zoom),
+    [image, sheet, look, zoom],
+  );
   const put = (x: number, y: number): void => {
     const { across, down } = countOf(image, sheet);
     const inside = (n: number, max: number): number => Math.min(Math.max(n, 0), Math.max(max - 1, 0));
@@ -91,29 +96,6 @@ function SheetPicture({ image, sheet, look, onLook }: PictureProps) {
       }}
     />
   );
-}
-
-function drawSheet(
-  canvas: HTMLCanvasElement,
-  image: ImageBitmap,
-  sheet: Sheet,
-  [column, row]: SheetLook["at"],
-  zoom: number,
-): void {
-  const c = canvas.getContext("2d")!;
-  c.imageSmoothingEnabled = false;
-  c.clearRect(0, 0, canvas.width, canvas.height);
-  c.drawImage(image, 0, 0, image.width * zoom, image.height * zoom);
-  const at = (n: number): number => (sheet.margin + n * (sheet.tile + sheet.spacing)) * zoom;
-  const side = sheet.tile * zoom;
-  c.lineWidth = 2;
-  for (const [colour, grow] of [
-    ["#fffdf6", 1],
-    ["#0f6f6b", -1],
-  ] as const) {
-    c.strokeStyle = colour;
-    c.strokeRect(at(column) - grow, at(row) - grow, side + 2 * grow, side + 2 * grow);
-  }
 }
 
 /** How the sheet is cut into tiles. */

@@ -1,22 +1,15 @@
 import { session } from "../page-session.ts";
 import type { World, Item } from "@keen-pebble/core/world";
-import { allFixtures } from "@keen-pebble/core/world";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { Icon } from "../look/icon.tsx";
-import { SelectField } from "../look/select-field.tsx";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { BareButton } from "../look/bare-button.tsx";
 
-/** What fixtures are about: items, circuits, lives and the goal, each with its small editor. */
+/** What fixtures are about: items and circuits, each with its small editor. */
 export function WorldThings({ world }: { readonly world: World }) {
-  const markers = allFixtures(world)
-    .filter(({ kind }) => kind === "marker")
-    .map(({ id }) => id);
-  const goal =
-    world.goal === null ? "none" : world.goal.kind === "marker" ? world.goal.fixture : `all ${world.goal.item}`;
   return (
-    <section className="world-things" aria-label="Items, circuits, lives and goal">
+    <section className="world-things" aria-label="Items and circuits">
       <h3>Items</h3>
       {world.items.map((item) => (
         <ItemRow key={item.id} item={item} />
@@ -31,28 +24,6 @@ export function WorldThings({ world }: { readonly world: World }) {
       </div>
       <h3>Circuits</h3>
       <Circuits world={world} />
-      <div className="fixture-settings">
-        <SelectField
-          label="Lives"
-          value={world.lives === null ? "not counted" : String(world.lives)}
-          choices={["not counted", "1", "2", "3", "5", "9"]}
-          onValue={(lives) => session.fixtures.setLives(lives === "not counted" ? null : Number(lives))}
-        />
-        <SelectField
-          label="Goal"
-          value={goal}
-          choices={["none", ...markers, ...world.items.map(({ id }) => `all ${id}`)]}
-          onValue={(chosen) =>
-            session.fixtures.setGoal(
-              chosen === "none"
-                ? null
-                : markers.includes(chosen)
-                  ? { kind: "marker", fixture: chosen }
-                  : { kind: "collect", item: chosen.slice("all ".length) },
-            )
-          }
-        />
-      </div>
     </section>
   );
 }

@@ -1,21 +1,18 @@
 import { session } from "../page-session.ts";
-import type { Check, Completion, Verdict, WordFault } from "@keen-pebble/core/check";
+import type { Check, Verdict } from "@keen-pebble/core/check";
 import type { World } from "@keen-pebble/core/world";
 import { checkFault, checkText, completeCheck } from "@keen-pebble/core/check";
-import { useCombobox } from "downshift";
-import { useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
-import Form from "react-bootstrap/Form";
 import { Icon } from "../look/icon.tsx";
 import { Pebble } from "../look/pebble.tsx";
 import type { BenchState } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
+import { CheckField } from "./check-field.tsx";
 import "./check-writer.css";
 import { BareButton } from "../look/bare-button.tsx";
 
 const MOST_OFFERED = 7;
-const MOST_WORDS = 40;
-const { ItemClick, InputBlur, InputKeyDownEnter } = useCombobox.stateChangeTypes;
 
 /** Writes a check: what is true at the shown frame as buttons, names completed while typing, what it says at once. */
 export function CheckWriter() {
@@ -42,7 +39,9 @@ function Writer({ world, begun }: { readonly world: World; readonly begun: NonNu
       <div className="writer-line">
         <h2>{newCheck ? `A check, at frame ${frame}` : "Change this check"}</h2>
         <CheckField
-          frame={frame}
+          label="Check"
+          says="check-says"
+          placeholder={`at ${frame} cell 4 12, by 400 on lamp-head, always aligned`}
           text={text}
           caret={caret}
           completion={completion}
@@ -52,6 +51,8 @@ function Writer({ world, begun }: { readonly world: World; readonly begun: NonNu
             setText(value);
             setCaret(at);
           }}
+          onKeep={() => session.checks.keepCheck(text)}
+          onClose={session.checks.endCheck}
         />
         <Button
           variant="main"
@@ -77,114 +78,6 @@ function Writer({ world, begun }: { readonly world: World; readonly begun: NonNu
       <Offers frame={frame} />
     </section>
   );
-}
-
-interface FieldProps {
-  readonly frame: number;
-  readonly text: string;
-  readonly caret: number;
-  readonly completion: Completion;
-  readonly fault: WordFault | null;
-  readonly unfinished: boolean;
-  readonly onType: (text: string, caret: number) => void;
-}
-
-/** The check's text, with the words that may come next below the caret. */
-function CheckField(props: FieldProps) {
-  const { frame, text, caret, completion, fault, unfinished, onType } = props;
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
-  const { words, shown, inputProps, getMenuProps, getItemProps } = useCheckWords(field, props);
-  return (
-    <div className="writer-field">
-      <Form.Control
-        {...inputProps}
-        className="mono"
-        aria-label="Check"
-        aria-invalid={fault !== null && !unfinished}
-        aria-describedby="check-says"
-        autoComplete="off"
-        spellCheck={false}
-        maxLength={200}
-        placeholder={`at ${frame} cell 4 12, by 400 on lamp-head, always aligned`}
-        onSelect={({ currentTarget }) => {
-          const at = (currentTarget as HTMLInputElement).selectionStart ?? 0;
-          if (at !== caret) onType(text, at);
-        }}
-      />
-      {fault !== null && !unfinished && (
-        <span className="writer-fault mono" aria-hidden="true">
-          {text.slice(0, fault.from)}
-          <u>{text.slice(fault.from, fault.to) || " "}</u>
-        </span>
-      )}
-      <ul
-        {...getMenuProps({ "aria-label": `Words for ${completion.name}` })}
-        className="writer-words"
-        style={{ "--at": `${completion.from}ch` } as React.CSSProperties}
-        hidden={!shown}
-      >
-        {shown &&
-          words.map((word, index) => (
-            <li key={word} {...getItemProps({ item: word, index })}>
-              {word}
-            </li>
-          ))}
-      </ul>
-    </div>
-  );
-}
-
-/** The words that may come next, as a combobox: arrows and Enter take one, Tab the first, Enter without one keeps the check. */
-function useCheckWords(
-  field: React.RefObject<HTMLInputElement | null>,
-  { text, caret, completion, fault, onType }: FieldProps,
-) {
-  const [open, setOpen] = useState(false);
-  /** Where the caret belongs once a word was taken; put there at once, for the next letter may come at once too. */
-  const goTo = useRef<number | null>(null);
-  useLayoutEffect(() => {
-    if (goTo.current !== null) field.current?.setSelectionRange(goTo.current, goTo.current);
-    goTo.current = null;
-  });
-  const words = completion.words.slice(0, MOST_WORDS);
-  const shown = open && words.length > 0;
-  const take = (word: string): void => {
-    const at = completion.from + word.length + 1;
-    goTo.current = at;
-    onType(`${text.slice(0, completion.from)}${word} ${text.slice(caret).trimStart()}`, at);
-  };
-  const { getInputProps, getMenuProps, getItemProps, highlightedIndex, setHighlightedIndex } = useCombobox<string>({
-    items: words,
-    inputValue: text,
-    selectedItem: null,
-    isOpen: shown,
-    // A word that was taken is followed by the next; leaving the field takes none.
-    stateReducer: (_, { type, changes }) => (type === InputBlur ? { ...changes, selectedItem: null } : changes),
-    onSelectedItemChange: ({ selectedItem }) => selectedItem && take(selectedItem),
-    onIsOpenChange: ({ isOpen, type }) => {
-      if (type !== ItemClick && type !== InputKeyDownEnter) setOpen(isOpen);
-    },
-  });
-  const press = (event: React.KeyboardEvent): void => {
-    if (event.key === "Escape") {
-      event.stopPropagation();
-      if (!shown) session.checks.endCheck();
-    } else if (event.key === "Tab" && shown && text.length > 0 && fault !== null) {
-      event.preventDefault();
-      take(words[Math.max(0, highlightedIndex)]!);
-    } else if (event.key === "Enter" && (!shown || highlightedIndex < 0)) {
-      event.preventDefault();
-      if (session.checks.keepCheck(text)) field.current?.blur();
-    }
-  };
-  const type = ({ currentTarget }: React.FormEvent<HTMLInputElement | HTMLTextAreaElement>): void => {
-    onType(currentTarget.value, currentTarget.selectionStart ?? currentTarget.value.length);
-    setHighlightedIndex(-1);
-    setOpen(true);
-  };
-  const inputProps = getInputProps({ ref: field, onKeyDown: press, onChange: type });
-  return { words, shown, inputProps, getMenuProps, getItemProps };
 }
 
 /** What the shown run says of a check that can be read. */

@@ -18,6 +18,7 @@ import { Painting } from "./bench/painting.ts";
 import { Fixtures } from "./bench/fixtures.ts";
 import { Placing } from "./bench/placing.ts";
 import { Walls } from "./bench/walls.ts";
+import { WorldSettings } from "./bench/world-settings.ts";
 import { Rooms } from "./bench/rooms.ts";
 import { Tiles } from "./bench/tiles.ts";
 import { Sheets } from "./bench/sheets.ts";
@@ -62,6 +63,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const fixtures = new Fixtures(project, benchStore);
   const placing = new Placing(project, benchStore, fixtures);
   const painting = new Painting(benchStore, project, placing);
+  const worldSettings = new WorldSettings(project, benchStore);
   const walls = new Walls(project, benchStore);
   const rooms = new Rooms(project, benchStore, shownRoom);
   const mapImport = new MapImport(moreRoomTarget(project, shownRoom));
@@ -117,6 +119,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     fixtures,
     placing,
     walls,
+    worldSettings,
     rooms,
     mapImport,
     tiles,

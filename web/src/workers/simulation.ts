@@ -1,8 +1,8 @@
-import type { ReEntrySearch } from "@keen-pebble/core/analyse";
+import type { Finding, ReEntrySearch } from "@keen-pebble/core/analyse";
 import type { Check, InputLog, UntilChoice, Verdict } from "@keen-pebble/core/check";
 import type { EditStep, Project } from "@keen-pebble/core/edit";
 import type { Compiled, Explanation, KeyFrames, TraceRows } from "@keen-pebble/core/simulate";
-import { reEntry } from "@keen-pebble/core/analyse";
+import { reEntry, startFinding } from "@keen-pebble/core/analyse";
 import { checksTrueAt, logFrames, readLog, untilChoices } from "@keen-pebble/core/check";
 import { applyAll, changesWorld } from "@keen-pebble/core/edit";
 import { compile, explainFrame, fingerprint, run, runWithKeyFrames, stateAt } from "@keen-pebble/core/simulate";
@@ -173,6 +173,11 @@ export const simulation = {
         world.rooms.findIndex((each) => each.id === room),
       );
     });
+  },
+
+  /** That the walker cannot begin where the world's start is; null where it can. */
+  startFinding(): Finding | null | Refused {
+    return answer(() => startFinding(need().world));
   },
 
   /** Looks for the way out of the room and back from a frame of a log, and what it changes. */

@@ -1,10 +1,8 @@
-import { isFree } from "../../ground/free.ts";
-import { compile } from "../../simulation/compile.ts";
-import { startState } from "../../simulation/start-state.ts";
 import type { World } from "../../world/world.ts";
 import type { Finding } from "./finding.ts";
 import { roomFindings } from "./room-findings.ts";
 import { speedFitText } from "./speed-fit.ts";
+import { startFinding } from "./start-finding.ts";
 
 /** Every finding of a world, in the order of the file. */
 export function worldFindings(world: World): Finding[] {
@@ -23,9 +21,7 @@ export function worldFindings(world: World): Finding[] {
         message: "is empty: nothing but the map's edge stops the walker",
       });
   });
-  const compiled = compile(world);
-  const state = startState(compiled);
-  if (!isFree(state.ground, state.room, state.x, state.y))
-    findings.push({ place: "start.cell", message: "the walker starts inside something that blocks it" });
+  const start = startFinding(world);
+  if (start !== null) findings.push(start);
   return [...findings, ...roomFindings(world)];
 }

@@ -1,6 +1,7 @@
 import type { Seam } from "@keen-pebble/core/edit";
 import type { Remembered, TraceRows } from "@keen-pebble/core/simulate";
 import type { Room, SideName, World } from "@keen-pebble/core/world";
+import { drawStart } from "../../field/draw-start.ts";
 import { OPPOSITE } from "@keen-pebble/core/edit";
 import { fixturePicture } from "../../field/fixture-art.ts";
 import { shownFixtures } from "../../field/fixture-looks.ts";
@@ -48,8 +49,19 @@ export function drawPlan(
   for (const seam of input.seams) drawUnmet(c, input.world, seam, view, colours);
   drawPortals(c, input.world, view, colours);
   for (const room of input.world.rooms) drawName(c, room, view, colours);
+  drawStartOn(c, input.world, view);
   if (input.rows !== null) drawWalk(c, input.world, input.rows, input.frame, view, colours);
   drawLinking(c, input, view, colours);
+}
+
+function drawStartOn(c: CanvasRenderingContext2D, world: World, view: PlanView): void {
+  const { start } = world;
+  const corner = cornerOf(
+    view,
+    world.rooms.find(({ id }) => id === start.room)!,
+  );
+  const middle = (cell: number): number => (cell + 0.5) * view.cell;
+  drawStart(c, world, corner.x + middle(start.cell[0]), corner.y + middle(start.cell[1]), Math.max(6, view.cell * 0.5));
 }
 
 function drawDots(c: CanvasRenderingContext2D, view: PlanView, width: number, height: number, colours: Palette): void {

@@ -8,9 +8,10 @@ import { spotAt } from "./plan-view.ts";
 type Drag =
   | { readonly kind: "room"; readonly spot: PlanSpot; readonly x: number; readonly y: number; moved: boolean }
   | { readonly kind: "link"; readonly spot: PlanSpot }
+  | { readonly kind: "start"; readonly stroke: string }
   | { readonly kind: "pan"; x: number; y: number };
 
-/** What the pointer does on the plan: pans, moves rooms from inside, links them from a side. */
+/** What the pointer does on the plan: pans, moves the start, moves rooms from inside, links them from a side. */
 export class PlanHand {
   private drag: Drag | null = null;
 
@@ -41,6 +42,11 @@ export class PlanHand {
       return;
     }
     if (event.button !== 0) return;
+    const { start } = session.project.store.getState().project!.world;
+    if (spot.side === null && start.room === spot.room.id && start.cell[0] === spot.cx && start.cell[1] === spot.cy) {
+      this.drag = { kind: "start", stroke: crypto.randomUUID() };
+      return;
+    }
     session.floorplan.chooseRoomOnPlan(spot.room.id);
     this.drag = spot.side !== null ? { kind: "link", spot } : { kind: "room", spot, x, y, moved: false };
   };
@@ -50,6 +56,9 @@ export class PlanHand {
     if (drag === null) {
       const spot = this.spot(event);
       this.onOver(spot === null ? "" : spot.side !== null ? "side" : "room");
+    } else if (drag.kind === "start") {
+      const spot = this.spot(event);
+      if (spot !== null) session.worldSettings.putStart(spot.room.id, [spot.cx, spot.cy], drag.stroke);
     } else if (drag.kind === "pan") {
       const { view } = this.painter();
       this.painter().show({
@@ -77,6 +86,7 @@ export class PlanHand {
     const { drag } = this;
     this.drag = null;
     if (drag?.kind === "room") session.floorplan.endRoomDrag();
+    if (drag?.kind === "start") session.project.endStroke();
     if (drag?.kind !== "link") return;
     session.floorplan.dragLink(null);
     const there = this.spot(event);

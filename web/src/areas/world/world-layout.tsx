@@ -72,6 +72,7 @@ function useOpenWorld(worldId: string): void {
       session.fixes.startFixes(),
       session.sound.startSound(),
       session.sheets.followSheets(),
+      session.worldSettings.followStart(),
     ];
     void session.project.openProject(worldId);
     return () => {

@@ -425,7 +425,7 @@ describe("what the pointer would do is shown before", () => {
 describe("what the world asks for", () => {
   it("goal, lives, items and circuits are set as one act each; what is used stays", () => {
     let before = project();
-    session.fixtures.setLives(3);
+    session.worldSettings.setLives(3);
     expect(world().lives).toBe(3);
     isOneAct(before);
     before = project();
@@ -439,7 +439,7 @@ describe("what the world asks for", () => {
     const item = world().items.at(-1)!.id;
     isOneAct(before);
     before = project();
-    session.fixtures.setGoal({ kind: "collect", item });
+    session.worldSettings.setGoal({ kind: "collect", item });
     expect(world().goal).toEqual({ kind: "collect", item });
     isOneAct(before);
     session.fixtures.removeItem(item);
@@ -447,7 +447,7 @@ describe("what the world asks for", () => {
       true,
       expect.stringContaining("it stays"),
     ]);
-    session.fixtures.setGoal(null);
+    session.worldSettings.setGoal(null);
     session.fixtures.removeItem(item);
     expect(world().items.some(({ id }) => id === item)).toBe(false);
   });

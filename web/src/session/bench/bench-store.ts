@@ -78,6 +78,9 @@ export const LARGEST_BRUSH = 9;
 export const SPREADS = ["one", "brush", "line", "box"] as const;
 export type Spread = (typeof SPREADS)[number];
 
+export const KIT_TABS = ["tiles", "fixtures", "bag", "room", "world", "feel"] as const;
+export type KitTab = (typeof KIT_TABS)[number];
+
 /** What the Bench shows: a view of the project that is never saved. */
 export interface BenchState {
   readonly room: string;
@@ -127,6 +130,7 @@ export interface BenchState {
   readonly pointer: { readonly x: number; readonly y: number } | null;
   /** What the left side shows: the frame's anatomy, the log as a table and as text, or the room as text. */
   readonly side: "anatomy" | "log" | "room";
+  readonly kit: KitTab;
   /** The check that is being written: its text, and which of the log's checks it takes the place of. */
   readonly writing: { readonly text: string; readonly replaces: number | null } | null;
 }
@@ -174,6 +178,7 @@ export const makeBenchStore = () =>
     clearance: null,
     pointer: null,
     side: "anatomy",
+    kit: "tiles",
     writing: null,
   }));
 

@@ -1,7 +1,7 @@
 import type { ProjectSession } from "../project/project.ts";
 import type { BenchStore } from "./bench-store.ts";
 import { newLock, ID_PATTERN, allFixtures } from "@keen-pebble/core/world";
-import type { Camera, Fixture, Goal, Item, Lock } from "@keen-pebble/core/world";
+import type { Fixture, Item, Lock } from "@keen-pebble/core/world";
 import {
   addCircuit,
   addItem,
@@ -118,17 +118,5 @@ export class Fixtures {
       return;
     }
     this.project.changeWorld((w) => ({ ...w, circuits: w.circuits.filter((each) => each !== id) }));
-  };
-
-  readonly setGoal = (goal: Goal | null): void => {
-    this.project.changeWorld((w) => ({ ...w, goal }));
-  };
-
-  readonly setLives = (lives: number | null): void => {
-    this.project.changeWorld((w) => ({ ...w, lives }));
-  };
-
-  readonly setCamera = (camera: Camera): void => {
-    this.project.changeWorld((w) => ({ ...w, camera }));
   };
 }

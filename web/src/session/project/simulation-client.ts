@@ -1,4 +1,4 @@
-import type { ReEntrySearch } from "@keen-pebble/core/analyse";
+import type { Finding, ReEntrySearch } from "@keen-pebble/core/analyse";
 import type { Check, UntilChoice, Verdict } from "@keen-pebble/core/check";
 import type { EditStep, Project } from "@keen-pebble/core/edit";
 import type { Explanation } from "@keen-pebble/core/simulate";
@@ -64,6 +64,10 @@ export class SimulationClient {
 
   clearance(room: string): Promise<Uint8Array | Refused> {
     return this.orEnd<Uint8Array | Refused>(this.remote.clearance(room), CLOSED);
+  }
+
+  startFinding(): Promise<Finding | null | Refused> {
+    return this.orEnd<Finding | null | Refused>(this.remote.startFinding(), CLOSED);
   }
 
   /** Ends the worker; what was asked for and not answered yet is refused. */

@@ -1,0 +1,159 @@
+import type { Facing, World } from "@keen-pebble/core/world";
+import { FACINGS, LIMITS, allFixtures } from "@keen-pebble/core/world";
+import { NumberField } from "../look/number-field.tsx";
+import { SelectField } from "../look/select-field.tsx";
+import { ToggleField } from "../look/toggle-field.tsx";
+import { TextField, leaveOnEnter } from "../look/text-field.tsx";
+import { session } from "../page-session.ts";
+import { CameraPanel } from "./camera-panel.tsx";
+import { FigurePanel } from "./figure-panel.tsx";
+import { Laws } from "./laws.tsx";
+
+/** What the world has besides rooms, tiles and rules. */
+export function WorldPanel({ world }: { readonly world: World }) {
+  return (
+    <>
+      <section className="kit-part first" aria-label="World">
+        <TextField
+          label="Name"
+          aria-label="World name"
+          key={world.name}
+          defaultValue={world.name}
+          maxLength={LIMITS.nameLength}
+          onBlur={(event) => session.worldSettings.setName(event.target.value)}
+          onKeyDown={leaveOnEnter}
+        />
+        <div className="pair">
+          <CellSize tileSize={world.tileSize} />
+          <NumberField
+            label="Frame rate"
+            range={{ min: LIMITS.frameRate[0], max: LIMITS.frameRate[1], whole: true }}
+            unit="Hz"
+            value={world.frameRate}
+            step={1}
+            onValue={(value) => (session.worldSettings.setFrameRate(value), true)}
+            onStrokeEnd={session.project.endStroke}
+          />
+        </div>
+      </section>
+      <Start world={world} />
+      <Ends world={world} />
+      <Laws world={world} />
+      <FigurePanel world={world} />
+      <CameraPanel world={world} />
+    </>
+  );
+}
+
+/** Px of a cell; what is in px is scaled with it. */
+function CellSize({ tileSize }: { readonly tileSize: number }) {
+  return (
+    <TextField
+      label="Cell"
+      aria-label="Cell size in px"
+      title="Shapes, bodies and px in checks are scaled with it; refused where one does not come out whole"
+      key={tileSize}
+      inputMode="numeric"
+      defaultValue={tileSize}
+      onBlur={(event) => {
+        if (!session.worldSettings.setTileSize(Number(event.target.value))) event.target.value = String(tileSize);
+      }}
+      onKeyDown={leaveOnEnter}
+    >
+      <span className="unit">px</span>
+    </TextField>
+  );
+}
+
+/** Where one starts. */
+function Start({ world: { start, rooms } }: { readonly world: World }) {
+  const room = rooms.find(({ id }) => id === start.room);
+  const whole = (label: string, value: number, cells: number, put: (value: number) => void) => (
+    <NumberField
+      label={label}
+      range={{ min: 0, max: cells - 1, whole: true }}
+      value={value}
+      step={1}
+      onValue={(next) => (put(next), true)}
+      onStrokeEnd={session.project.endStroke}
+    />
+  );
+  return (
+    <section className="kit-part" aria-label="Start">
+      <h3>Start</h3>
+      <div className="fixture-settings">
+        <div className="wide">
+          <SelectField
+            label="Room"
+            value={start.room}
+            choices={rooms.map(({ id, name }) => [id, name])}
+            onValue={(id) => {
+              const to = rooms.find((each) => each.id === id)!;
+              session.worldSettings.putStart(id, [to.width >> 1, to.height >> 1]);
+            }}
+          />
+        </div>
+        {whole("Column", start.cell[0], room?.width ?? 1, (x) =>
+          session.worldSettings.putStart(start.room, [x, start.cell[1]]),
+        )}
+        {whole("Row", start.cell[1], room?.height ?? 1, (y) =>
+          session.worldSettings.putStart(start.room, [start.cell[0], y]),
+        )}
+        <div className="wide">
+          <SelectField
+            label="Faces"
+            value={start.facing}
+            choices={FACINGS.map((facing) => [facing, facing.replace("-", " ")])}
+            onValue={(facing) => session.worldSettings.faceStart(facing as Facing)}
+          />
+        </div>
+      </div>
+      <p className="quiet small">On the field: drag it to another cell, click it to turn it.</p>
+    </section>
+  );
+}
+
+/** What ends a run: lives and the goal. */
+function Ends({ world }: { readonly world: World }) {
+  const { goal, lives } = world;
+  const markers = allFixtures(world).filter(({ kind }) => kind === "marker");
+  return (
+    <section className="kit-part" aria-label="Goal and lives">
+      <h3>Goal and lives</h3>
+      <div className="fixture-settings">
+        <div className="wide">
+          <SelectField
+            label="Goal"
+            value={goal === null ? "" : goal.kind === "marker" ? `marker ${goal.fixture}` : `collect ${goal.item}`}
+            choices={[
+              ["", "none"],
+              ...markers.map(({ id }) => [`marker ${id}`, `reach ${id}`] as const),
+              ...world.items.map(({ id }) => [`collect ${id}`, `take every ${id}`] as const),
+            ]}
+            onValue={(chosen) => {
+              const [kind, name = ""] = chosen.split(" ");
+              session.worldSettings.setGoal(
+                kind === "" ? null : kind === "marker" ? { kind, fixture: name } : { kind: "collect", item: name },
+              );
+            }}
+          />
+        </div>
+        <ToggleField
+          label="Count lives"
+          value={lives !== null}
+          onValue={(counted) => session.worldSettings.setLives(counted ? 3 : null)}
+        />
+        {lives !== null && (
+          <NumberField
+            label="Lives"
+            range={{ min: LIMITS.lives[0], max: LIMITS.lives[1], whole: true }}
+            value={lives}
+            step={1}
+            onValue={(value) => (session.worldSettings.setLives(value), true)}
+            onStrokeEnd={session.project.endStroke}
+          />
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,125 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import { session } from "../../page-session.ts";
+import type { World } from "@keen-pebble/core/world";
+import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { DOWN, hall } from "../../test-support/hall.ts";
+import { isOneAct } from "../../test-support/one-act.ts";
+import type { Opened } from "../../test-support/opened.ts";
+import { openHere, until } from "../../test-support/opened.ts";
+
+let opened: Opened;
+beforeEach(async () => {
+  opened = await openHere(hall(), { down: DOWN }, [], [session.worldSettings.followStart]);
+});
+afterEach(() => opened.close());
+
+const settings = session.worldSettings;
+const project = () => session.project.store.getState().project!;
+const world = (): World => project().world;
+const notice = (): string => session.project.store.getState().notice?.text ?? "";
+
+describe("the start", () => {
+  it("is dragged from its cell and stays in the room, one undo; a click turns it; elsewhere nothing begins", () => {
+    expect(settings.beginDrag({ x: 5, y: 5 })).toBe(false);
+    const before = project();
+    expect(settings.beginDrag({ x: 2, y: 2 })).toBe(true);
+    for (const cell of [
+      { x: 3, y: 2 },
+      { x: 9, y: 7 },
+      { x: 40, y: 7 },
+    ])
+      settings.moveDrag(cell);
+    settings.endDrag();
+    expect(world().start).toEqual({ room: "room-1", cell: [9, 7], facing: "down" });
+    isOneAct(before);
+    settings.beginDrag({ x: 9, y: 7 });
+    settings.endDrag();
+    expect(world().start.facing).toBe("left");
+  });
+
+  it("that a border shuts in is told, with a cell that is better; moved there, nothing is told any more", async () => {
+    const told = () => settings.store.getState().startFinding;
+    await until(() => told() === null);
+    const [room] = world().rooms;
+    const around = [1, 2, 3].flatMap((y) => [1, 2, 3].flatMap((x) => (x === 2 && y === 2 ? [] : [y * 20 + x])));
+    session.project.edit({
+      kind: "set-cells",
+      room: room!.id,
+      cells: around,
+      before: around.map(() => 1),
+      after: around.map(() => 2),
+    });
+    await until(() => told() !== null);
+    expect(told()!.message).toBe("the walker starts shut in, with nothing free beside it: cell 2,0 is free");
+    settings.putStart(told()!.start!.room, told()!.start!.cell);
+    await until(() => told() === null);
+  });
+});
+
+describe("settings of the world", () => {
+  it("are one act each", () => {
+    const acts: readonly [() => void, Partial<World>][] = [
+      [() => settings.setName("  Deep hall "), { name: "Deep hall" }],
+      [() => settings.setFrameRate(50), { frameRate: 50 }],
+      [() => settings.setLives(3), { lives: 3 }],
+      [() => settings.faceStart("up-left"), { start: { ...world().start, facing: "up-left" } }],
+      [() => settings.keepLaw(" never  outside ", null), { laws: ["never outside"] }],
+      [() => settings.keepLaw("always aligned", 0), { laws: ["always aligned"] }],
+      [() => settings.removeLaw(0), { laws: [] }],
+    ];
+    for (const [act, expected] of acts) {
+      const before = project();
+      act();
+      expect(world()).toMatchObject(expected);
+      isOneAct(before);
+    }
+  });
+
+  it("that may not be are refused and change nothing", () => {
+    const before = project();
+    settings.setName("   ");
+    expect([settings.keepLaw("end cell 1 1", null), settings.keepLaw("never room cellar", null)]).toEqual([
+      false,
+      false,
+    ]);
+    expect(settings.setTileSize(3)).toBe(false);
+    expect(notice()).toBe("Cells keep 16 px: a cell is a whole number of px from 4 to 128 wide.");
+    expect(project()).toBe(before);
+  });
+
+  it("scale what is in px with the cells, and back", () => {
+    const before = project();
+    expect(settings.setTileSize(32)).toBe(true);
+    expect(world().rules[0]!.walker.body).toMatchObject({ box: [0, 0, 32, 32] });
+    isOneAct(before);
+    settings.setTileSize(16);
+    expect(world().rules[0]!.walker.body).toMatchObject({ box: [0, 0, 16, 16] });
+  });
+
+  it("give the walker pictures out of a sheet, and take them away", () => {
+    session.project.changeWorld((w) => ({
+      ...w,
+      sheets: [{ id: "tender", file: "tender.png", tile: 16, margin: 0, spacing: 0 }],
+    }));
+    settings.setFigure({ sheet: "tender", at: [0, 0], size: [2, 1], along: "rows", facings: ["down"] });
+    settings.setFigureOffset([1, -2]);
+    settings.setPoseImages(2);
+    expect(world()).toMatchObject({
+      figure: {
+        sheet: "tender",
+        offset: [1, -2],
+        images: {
+          down: [
+            [0, 0],
+            [1, 0],
+          ],
+        },
+      },
+    });
+    expect(world().rules[0]!.pose.images).toBe(2);
+    expect(world().rules[1]!.pose.images).not.toBe(2);
+    settings.removeFigure();
+    expect(world().figure).toBeNull();
+  });
+});
