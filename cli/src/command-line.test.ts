@@ -464,7 +464,13 @@ it("`-` is standard input, whatever it holds, and standard output, with what is 
     "frame,keys,room,x,y,cx,cy,facing,pose,moving,aligned,status,events",
     expect.stringContaining("status playing") as string,
   ]);
-  const made = piped("####\n#S #\n####\n\n# = tile wall flags=solid\nS = start on floor\n", "import", "-", "--out", "-");
+  const made = piped(
+    "####\n#S #\n####\n\n# = tile wall flags=solid\nS = start on floor\n",
+    "import",
+    "-",
+    "--out",
+    "-",
+  );
   expect(made.status).toBe(0);
   expect(piped(made.stdout, "check", "-")).toMatchObject({
     status: 0,

@@ -20,7 +20,7 @@ import type { TextHash } from "@keen-pebble/core/simulate";
 import type { World } from "@keen-pebble/core/world";
 import { readLog } from "@keen-pebble/core/check";
 import { LIMITS } from "@keen-pebble/core/world";
-import { readCsvLog, readTrace, readWorld } from "@keen-pebble/core/reading";
+import { readRecording, readTrace, readWorld } from "@keen-pebble/core/reading";
 import { STANDARD, UnreadableFile } from "./unusable.ts";
 
 let inputRead = false;
@@ -70,17 +70,25 @@ export function worldFile(file: string): World {
   return readWorld(readText(file), file === STANDARD ? "standard input" : file);
 }
 
-/** The log in a file, an input log or a CSV of what was pressed. Throws `UnreadableFile` or the reader's `RefusedError`. */
-export function logFile(file: string): InputLog {
+/**
+ * The log in a file: an input log, or what was pressed as CSV or JSON Lines, our own or of a game that the world knows.
+ * Throws `UnreadableFile` or the reader's `RefusedError`.
+ */
+export function logFile(file: string, { games }: Pick<World, "games">): InputLog {
   if (file !== STANDARD)
-    return file.endsWith(".csv") ? readCsvLog(readText(file, LIMITS.csvBytes), file) : readLog(readText(file), file);
+    return RECORDING.test(file)
+      ? readRecording(readText(file, LIMITS.csvBytes), games, file)
+      : readLog(readText(file), file);
   const text = readText(file, LIMITS.csvBytes);
-  return /^\ufeff?\s*"?(frame|keys)\b/i.test(text)
-    ? readCsvLog(text, "standard input")
-    : readLog(text, "standard input");
+  const isOurs = /^\ufeff?\s*"?(frame|keys)\b/i.test(text);
+  const isLog = games.length === 0 || /^\ufeff?keen-pebble/.test(text);
+  return isOurs || !isLog ? readRecording(text, games, "standard input") : readLog(text, "standard input");
 }
 
-/** The log files that some paths name: files as they are, folders for their `*.inputs` and `*.csv`, sorted by name. */
+/** What a file of a recording is called. */
+const RECORDING = /\.(csv|tsv|jsonl)$/;
+
+/** The log files that some paths name: files as they are, folders for their `*.inputs` and recordings, sorted by name. */
 export function logFiles(paths: readonly string[]): string[] {
   return paths.flatMap((given) => {
     if (given === STANDARD) return [given];
@@ -91,8 +99,9 @@ export function logFiles(paths: readonly string[]): string[] {
       throw new UnreadableFile(given, "there is no such file");
     }
     if (!folder) return [given];
-    const files = readdirSync(given).filter((name) => /\.(inputs|csv)$/.test(name));
-    if (files.length === 0) throw new UnreadableFile(given, "the folder has no *.inputs and no *.csv in it");
+    const files = readdirSync(given).filter((name) => name.endsWith(".inputs") || RECORDING.test(name));
+    if (files.length === 0)
+      throw new UnreadableFile(given, "the folder has no *.inputs, *.csv, *.tsv or *.jsonl in it");
     return files.sort().map((name) => path.join(given, name));
   });
 }

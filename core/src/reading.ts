@@ -8,3 +8,8 @@ export { readCsvLog } from "./formats/read-csv-log.ts";
 export { pngSize, readPng, writePng } from "./formats/png.ts";
 export type { RoomTextResult } from "./formats/read-room-text.ts";
 export { readRoomText } from "./formats/read-room-text.ts";
+export { readGameTable } from "./formats/game-table.ts";
+export { columnsOf, gameLog, gameOf } from "./formats/game-log.ts";
+export { buttonCalled, guessGame, keysIn } from "./formats/guess-game.ts";
+export type { CsvTable } from "./formats/csv-table.ts";
+export { isOurs, readRecording } from "./formats/read-recording.ts";

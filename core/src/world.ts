@@ -66,3 +66,5 @@ export type { ItemFixture } from "./world/fixtures/item.ts";
 export type { MarkerFixture } from "./world/fixtures/marker.ts";
 export type { PortalFixture, Place } from "./world/fixtures/portal.ts";
 export type { SwitchFixture } from "./world/fixtures/switch.ts";
+export type { Button, Game } from "./world/game.ts";
+export { ANCHORS, BUTTONS, GAME_NAME_PATTERN, GAME_UNITS, PLAIN_GAME } from "./world/game.ts";

@@ -21,7 +21,7 @@ export function replay(worldPath: string, logPath: string, options: ReplayOption
     ["--flat", options.flat],
   ]);
   const world = worldFile(worldPath);
-  const log = logFile(logPath);
+  const log = logFile(logPath, world);
   const compiled = compile(world, options.rules ?? log.rules ?? undefined);
   const result = run(compiled, log, { rows: true });
   const rows = result.rows!;

@@ -27,12 +27,12 @@ export interface VerifyOptions {
   readonly junit?: string;
 }
 
-/** `verify WORLD LOG...`: runs the checks in the logs, side by side where there are many; folders are read for `*.inputs` and `*.csv` (formats.md section 7). */
+/** `verify WORLD LOG...`: runs the checks in the logs, side by side where there are many; folders are read for `*.inputs` and recordings (formats.md section 7). */
 export async function verify(worldPath: string, paths: readonly string[], options: VerifyOptions): Promise<number> {
   const print = printBeside(options.junit);
   ensureApart(options.json ?? false, [["--junit", options.junit]]);
   const world = worldFile(worldPath);
-  const read = logFiles(paths).map(readOrSay);
+  const read = logFiles(paths).map((file) => readOrSay(file, world));
   const reports = await reportsOf(world, read, options.json ?? false);
   if (options.json) print(JSON.stringify(reports, null, 2));
   else for (const report of reports) for (const line of reportLines(report)) print(line);
@@ -52,9 +52,9 @@ interface ReadFile {
   readonly error: string | null;
 }
 
-function readOrSay(file: string): ReadFile {
+function readOrSay(file: string, world: World): ReadFile {
   try {
-    return { file, log: logFile(file), error: null };
+    return { file, log: logFile(file, world), error: null };
   } catch (error) {
     if (error instanceof RefusedError) return { file, log: null, error: error.refusals.map(refusalText).join("; ") };
     if (error instanceof CoreError || error instanceof UnreadableFile) return { file, log: null, error: error.message };

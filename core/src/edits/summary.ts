@@ -87,7 +87,14 @@ function partSummary(world: World, part: string, before: Json, after: Json): str
   }
 }
 
-const SINGULAR = { sheets: "sheet", tiles: "tile", items: "item", rules: "rules", rooms: "room" } as const;
+const SINGULAR = {
+  sheets: "sheet",
+  tiles: "tile",
+  items: "item",
+  rules: "rules",
+  games: "game",
+  rooms: "room",
+} as const;
 
 function shortText(value: Json): string | null {
   return value === null || typeof value === "object" ? null : String(value);

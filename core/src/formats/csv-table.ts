@@ -12,15 +12,16 @@ export interface CsvTable {
 /**
  * Reads a CSV file with a header. Lines end in CRLF or LF.
  * @param name what to call it in errors
+ * @param delimiter what parts the fields
  * @throws {RefusedError} with the row where quotes are broken or a row is shorter or longer than the header. Row 1 is
  *   the header; a row is a line wherever no quoted field goes over several.
  */
-export function readCsv(text: string, name: string): CsvTable {
+export function readCsv(text: string, name: string, delimiter = ","): CsvTable {
   const refuse = (line: number, message: string): never => {
     throw new RefusedError(name, [{ place: "", line, column: null, message }]);
   };
   if (text.length > LIMITS.csvBytes) refuse(1, `is larger than ${LIMITS.csvBytes} bytes`);
-  const { data, errors } = Papa.parse<string[]>(plainText(text), { delimiter: ",", skipEmptyLines: false });
+  const { data, errors } = Papa.parse<string[]>(plainText(text), { delimiter, skipEmptyLines: false });
   const broken = errors[0];
   if (broken) refuse((broken.row ?? 0) + 1, `broken CSV: ${broken.message}`);
   if (data.length > 0 && data.at(-1)!.length === 1 && data.at(-1)![0] === "") data.pop();

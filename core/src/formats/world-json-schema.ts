@@ -2,6 +2,7 @@ import { FACINGS } from "../world/facing.ts";
 import type { Field, Fields } from "../world/field.ts";
 import { FIXTURE_KINDS, KEEPS, TOUCHES, fieldsOf } from "../world/fixtures.ts";
 import { GAIT_NAMES } from "../world/gaits.ts";
+import { ANCHORS, BUTTONS, GAME_NAME_PATTERN, GAME_UNITS } from "../world/game.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
 import type { PxLimit } from "../world/setting.ts";
 import type { Setting } from "../world/settings.ts";
@@ -124,6 +125,15 @@ const fieldsSchema = (fields: Fields): Properties =>
 
 const EDGES = { wall: {}, wrap: {}, link: { room: id, offset: { ...far, default: 0 } } };
 
+/** A name in somebody's game. */
+const named: Schema = { type: "string", minLength: 1, maxLength: 80, pattern: GAME_NAME_PATTERN.source };
+const buttons: Schema = {
+  type: "object",
+  propertyNames: named,
+  additionalProperties: oneOf(BUTTONS),
+  maxProperties: 64,
+};
+
 const DEFINITIONS: Properties = {
   id: { type: "string", pattern: ID_PATTERN.source },
   name: {
@@ -169,6 +179,31 @@ const DEFINITIONS: Properties = {
     { flush: oneOf(["free", "blocks"], "free") },
   ),
   rules: rules(),
+  game: object({
+    id,
+    name: ref("name"),
+    columns: object({
+      frame: orNull(named),
+      x: orNull(named),
+      y: orNull(named),
+      room: orNull(named),
+      keys: { anyOf: [{ type: "null" }, named, buttons], default: null },
+    }),
+    unit: oneOf(GAME_UNITS, "px"),
+    yUp: { type: "boolean", default: false },
+    anchor: oneOf(ANCHORS, "corner"),
+    origin: { ...tuple({ type: "number" }, { type: "number" }), default: [0, 0] },
+    frameOffset: { ...whole(-LIMITS.far, LIMITS.far), default: 0 },
+    tolerance: { description: "In px", type: "number", minimum: 0, maximum: 512, default: 0.5 },
+    rooms: {
+      type: "object",
+      propertyNames: named,
+      additionalProperties: id,
+      maxProperties: LIMITS.rooms[1],
+      default: {},
+    },
+    keys: { ...buttons, default: {} },
+  }),
   edge: byKind(EDGES),
   span: byKind(EDGES, { from: place, to: place }),
   side: {
@@ -260,6 +295,7 @@ const PROPERTIES: Properties = {
     },
     { maxItems: LIMITS.laws, default: [] },
   ),
+  games: list(ref("game"), { maxItems: LIMITS.games, default: [] }),
   rooms: list(ref("room"), { minItems: LIMITS.rooms[0], maxItems: LIMITS.rooms[1] }),
 };
 

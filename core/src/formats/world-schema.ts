@@ -3,6 +3,7 @@ import type { Fields, Field } from "../world/field.ts";
 import { GAIT_NAMES } from "../world/gaits.ts";
 import Joi from "joi";
 import { FACINGS } from "../world/facing.ts";
+import { ANCHORS, BUTTONS, GAME_NAME_PATTERN, GAME_UNITS } from "../world/game.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
 import type { ListPart } from "../world/parts.ts";
 import { partAddress } from "../world/parts.ts";
@@ -235,6 +236,52 @@ const camera = J.object({
 const sheet = J.object({ id, file: name, tile: whole(1, 512), margin: whole(0, 512), spacing: whole(0, 512) });
 const item = J.object({ id, name, role: choice("key", "treasure"), colour });
 
+const named = J.string()
+  .pattern(GAME_NAME_PATTERN)
+  .messages({ "string.pattern.base": "must be a name of 1 to 80 characters" });
+/**
+ * An object whose keys are names from outside. It is looked through by hand: an object schema would let `__proto__` fall
+ * away without a word.
+ * @param expected what its values must be, in words
+ */
+const dictionary = (fits: (value: unknown) => boolean, most: number, expected: string): Joi.Schema =>
+  J.any()
+    .custom((value: unknown, helpers) => {
+      if (typeof value !== "object" || value === null || Array.isArray(value)) return helpers.error("names.object");
+      const entries = Object.entries(value);
+      if (entries.length > most) return helpers.error("names.many");
+      const odd = entries.find(([key, each]) => !GAME_NAME_PATTERN.test(key) || !fits(each));
+      return odd === undefined ? value : helpers.error("names.one", { odd: odd[0].slice(0, 40) });
+    })
+    .messages({
+      "names.object": "must be an object with names",
+      "names.many": `must have at most ${most} names`,
+      "names.one": `must have names of 1 to 80 characters and ${expected}; {{#odd}} is or has none`,
+    })
+    .meta({ "x-schema": { type: "object" } });
+const isButton = (value: unknown): boolean => (BUTTONS as readonly unknown[]).includes(value);
+const buttons = dictionary(isButton, 64, `one of ${BUTTONS.join(", ")} for each`);
+const isId = (value: unknown): boolean => typeof value === "string" && ID_PATTERN.test(value);
+const game = J.object({
+  id,
+  name,
+  columns: J.object({
+    frame: optional(named.allow(null), null),
+    x: optional(named.allow(null), null),
+    y: optional(named.allow(null), null),
+    room: optional(named.allow(null), null),
+    keys: optional(J.alternatives().conditional(J.string(), { then: named, otherwise: buttons }).allow(null), null),
+  }),
+  unit: optional(choice(...GAME_UNITS), "px"),
+  yUp: optional(J.boolean(), false),
+  anchor: optional(choice(...ANCHORS), "corner"),
+  origin: optional(J.array().ordered(J.number(), J.number()).length(2), [0, 0]),
+  frameOffset: optional(whole(-FAR, FAR), 0),
+  tolerance: optional(J.number().min(0).max(512), 0.5),
+  rooms: optional(dictionary(isId, LIMITS.rooms[1], "an id of a room for each"), {}),
+  keys: optional(buttons, {}),
+});
+
 const made = new Map<number, Joi.ObjectSchema>();
 
 /**
@@ -280,6 +327,7 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     start: J.object({ room: id, cell, facing: optional(facing, "down") }),
     goal: optional(byKind({ marker: { fixture: id }, collect: { item: id } }).allow(null), null),
     laws: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.laws), []),
+    games: optional(J.array().items(game).max(LIMITS.games).unique("id"), []),
     rooms: J.array().items(room).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
   });
 }
@@ -302,6 +350,7 @@ export function partSchema(part: string, tileSize: number = LIMITS.tileSize[1]):
         sheets: sheet,
         items: item,
         tiles: tile,
+        games: game,
         rooms: room.keys({ cells: plainCells, actors: J.forbidden() }),
       };
       return things[address.list].allow(null);

@@ -4,6 +4,7 @@ import { fieldsOf } from "../world/fixtures.ts";
 import type { Field, Fields } from "../world/field.ts";
 import { FACINGS } from "../world/facing.ts";
 import { SETTINGS } from "../world/settings.ts";
+import type { Game } from "../world/game.ts";
 import type { Figure, Look, Room, Rules, Side, Tile, World } from "../world/world.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 
@@ -43,6 +44,13 @@ export function writeWorld(world: World): string {
     `  "start": ${inline(ordered(KEYS.place, world.start))},`,
     `  "goal": ${inline(world.goal && ordered(KEYS.goal, world.goal))},`,
     `  "laws": ${inline(world.laws)},`,
+    // Few worlds have any.
+    ...(world.games.length === 0
+      ? []
+      : list(
+          "games",
+          world.games.map((each) => inline(game(each))),
+        )),
     `  "rooms": [`,
     ...joined(world.rooms.map(roomText)),
     "  ]",
@@ -64,6 +72,8 @@ const KEYS = {
   goal: ["kind", "fixture", "item"],
   edge: ["from", "to", "kind", "room", "offset"],
   images: FACINGS,
+  game: ["id", "name", "columns", "unit", "yUp", "anchor", "origin", "frameOffset", "tolerance", "rooms", "keys"],
+  columns: ["frame", "x", "y", "room", "keys"],
 } as const;
 
 function ordered(keys: readonly string[], value: object): Record<string, unknown> {
@@ -97,6 +107,10 @@ function tile(value: Tile): object {
 
 function figure({ sheet, offset, images }: Figure): object {
   return { sheet, offset, images: ordered(KEYS.images, images) };
+}
+
+function game(value: Game): object {
+  return { ...ordered(KEYS.game, value), columns: ordered(KEYS.columns, value.columns) };
 }
 
 function side(value: Side): unknown {

@@ -84,6 +84,7 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
     start: { room: "a", cell: at < 0 ? [0, 0] : [at % width, Math.floor(at / width)], facing: "down" },
     goal: null,
     laws: [],
+    games: [],
     rooms: [
       {
         id: "a",

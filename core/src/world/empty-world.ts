@@ -57,6 +57,7 @@ export function emptyWorld(
     start: { room: "room-1", cell: [width >> 1, height >> 1], facing: "down" },
     goal: null,
     laws: [],
+    games: [],
     rooms: [
       {
         id: "room-1",

@@ -22,7 +22,7 @@ export const WHOLE_PARTS = [
 ] as const;
 
 /** Parts that are lists of things with an id: a thing is `tiles/brick`, the order of the ids is `tiles`. */
-export const LIST_PARTS = ["sheets", "tiles", "items", "rules", "rooms"] as const;
+export const LIST_PARTS = ["sheets", "tiles", "items", "rules", "games", "rooms"] as const;
 export type ListPart = (typeof LIST_PARTS)[number];
 
 /** Parts of a room besides its cells, such as `rooms/intake-hall/edges`. */

@@ -1,5 +1,6 @@
 import type { Facing } from "./facing.ts";
 import type { Fixture } from "./fixtures.ts";
+import type { Game } from "./game.ts";
 import type { Gait, GaitSettings } from "./gaits.ts";
 
 /** A pair of whole numbers in a file: a cell (column, row), a point or an offset. */
@@ -163,5 +164,7 @@ export interface World {
   readonly start: Start;
   readonly goal: Goal | null;
   readonly laws: readonly string[];
+  /** How the recordings of games are to be read that one compares with. */
+  readonly games: readonly Game[];
   readonly rooms: readonly Room[];
 }

@@ -3,7 +3,7 @@ import type { Logs, Project } from "@keen-pebble/core/edit";
 import type { World } from "@keen-pebble/core/world";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { RefusedError } from "@keen-pebble/core/world";
-import { readCsvLog, readWorld } from "@keen-pebble/core/reading";
+import { readRecording, readWorld } from "@keen-pebble/core/reading";
 import type { Imported, ImportedFiles } from "../api.ts";
 import { NOTE_LENGTH } from "../http/api-schemas.ts";
 import type { BundleFiles } from "./bundle-reader.ts";
@@ -29,13 +29,14 @@ export class Imports {
    * @throws {RefusedError} where one of them is not in order; nothing of any of them is stored then
    */
   async files({ world, logs = {}, csvLogs = {}, into, sheetsOf, origin }: ImportedFiles): Promise<Imported> {
+    const read = world === undefined ? null : readWorld(world, "the world file");
     const parsed = new Map([
       ...parsedLogs(new Map(Object.entries(logs)), readLog),
-      ...parsedLogs(new Map(Object.entries(csvLogs)), readCsvLog),
+      ...parsedLogs(new Map(Object.entries(csvLogs)), (text, name) => readRecording(text, read?.games ?? [], name)),
     ]);
-    if (world !== undefined)
+    if (read !== null)
       return this.world(
-        readWorld(world, "the world file"),
+        read,
         parsed,
         sheetsOf === undefined ? NO_SHEETS : await this.shelf.sheets(await this.shelf.row(sheetsOf)),
         null,
