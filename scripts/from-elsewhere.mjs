@@ -1,5 +1,5 @@
-// `npm run from-elsewhere`: writes demo/from-elsewhere, examples of maps as other programs have them: numbers in a source
-// file with a sheet of tiles for them, and a picture of a whole map. All of it made up.
+// `npm run from-elsewhere`: writes demo/from-elsewhere, examples of what other programs have: numbers in a source
+// file with a sheet of tiles for them, a picture of a whole map, and a recording of what was pressed. All of it made up.
 import { mkdirSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { tsImport } from "tsx/esm/api";
@@ -71,3 +71,19 @@ const paint = (kind, x, y) => {
   return x === kind % SIDE || y === Math.floor(kind / SIDE) ? [28, 33, 36, 255] : [r, g, b, 255];
 };
 writeFileSync(path.join(folder, "overflow_map.png"), pictureOf(50, 38, mapAt, paint));
+
+// What was pressed in that game: a row where the keys change, under its own names.
+const PRESSED = [
+  [100, ""],
+  [112, "GO_EAST"],
+  [176, "GO_EAST GO_SOUTH"],
+  [208, "GO_SOUTH"],
+  [232, "GO_SOUTH WORK"],
+  [234, ""],
+  [248, "GO_WEST"],
+  [296, ""],
+];
+writeFileSync(
+  path.join(folder, "pump_hall_run.csv"),
+  `tick;pad;lamps\n${PRESSED.map(([tick, pad]) => `${tick};${pad};2`).join("\n")}\n`,
+);

@@ -27,7 +27,7 @@ const BIT_ORDER: readonly Button[] = ["L", "R", "U", "D", "A", "B"];
 export function buttonCalled(name: string): Button | null {
   const plain = name
     .toLowerCase()
-    .replace(/^(key|btn|button|pad|in|is|k)[_. -]+/, "")
+    .replace(/^(key|btn|button|pad|in|is|k|go|move|walk|press)[_. -]+/, "")
     .replace(/[_. -]/g, "");
   return CALLED.find(([, pattern]) => pattern.test(plain))?.[0] ?? null;
 }

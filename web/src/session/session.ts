@@ -39,6 +39,7 @@ import { floorplanCommands } from "./commands/floorplan.ts";
 import { journalCommands } from "./commands/journal.ts";
 import { proofsCommands } from "./commands/proofs.ts";
 import { MapImport } from "./elsewhere/map-import.ts";
+import { RecordingImport } from "./elsewhere/recording.ts";
 import { moreRoomTarget } from "./elsewhere/more-room-target.ts";
 import { makeSaveStore } from "./project/saving.ts";
 
@@ -75,7 +76,8 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const logEdits = new LogEdits(project, benchStore, shownLog);
   const checks = new CheckWriting(benchStore, project, logEdits);
   const untilLines = new UntilLines(project, benchStore);
-  const board = new ProofBoard(proofs, shownLog, benchStore, playing, project);
+  const recordings = new RecordingImport(project);
+  const board = new ProofBoard(proofs, shownLog, benchStore, playing, project, recordings);
   const randomWalks = new RandomWalkSearch(project, board, shownLog);
   const accepted = new AcceptedWalk(project, beside);
   const floorplan = new FloorplanSession(project);
@@ -122,6 +124,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     worldSettings,
     rooms,
     mapImport,
+    recordings,
     tiles,
     sheets,
     offeredWalk,

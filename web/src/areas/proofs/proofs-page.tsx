@@ -1,3 +1,4 @@
+import { BringRecordingHere } from "../../elsewhere/bring-recording-here.tsx";
 import { session } from "../../page-session.ts";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import Button from "react-bootstrap/Button";
@@ -51,7 +52,10 @@ export function ProofsPage() {
           {rows.length === 0 ? (
             <div className="empty">
               <h2>No logs yet.</h2>
-              <p className="quiet">Press R on the Bench, walk, and keep the walk. Or drop .inputs files here.</p>
+              <p className="quiet">
+                Press R on the Bench, walk, and keep the walk. Or drop .inputs files here, or what your game wrote down
+                of the keys that were pressed (CSV, JSON Lines).
+              </p>
             </div>
           ) : (
             <>
@@ -70,6 +74,7 @@ export function ProofsPage() {
         )}
       </main>
       <Status rows={rows} />
+      <BringRecordingHere />
       <ActFinder area="Proofs" commands={session.commands.proofs} isBusy={session.walks.walkTakesKeys}>
         A pebble of the last runs compares all paths with its revision. Files of logs may be dropped anywhere.
       </ActFinder>
@@ -157,10 +162,10 @@ function LogDrop() {
   return (
     <div className="log-drop">
       <Icon name="bringIn" />
-      <span>Drop .inputs files here, or CSV with the columns frame and keys. Each is run at once.</span>
+      <span>Drop .inputs files here, or what your game wrote down (CSV, JSON Lines). Each is run at once.</span>
       <FileButton
         name="Logs to take in"
-        accept=".inputs,.csv"
+        accept=".inputs,.csv,.tsv,.jsonl"
         multiple
         onFiles={(files) => void session.board.takeLogsIn(files)}
       >

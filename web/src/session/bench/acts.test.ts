@@ -359,7 +359,7 @@ describe("the board", () => {
     expect([...project().logs.keys()].sort()).toEqual(["again", "along", "down", "pressed"]);
     expect(readLog(project().logs.get("pressed")!).lines).toMatchObject([{ count: 8 }, { count: 1 }]);
     await session.board.takeLogsIn([new File([""], "notes.txt")]);
-    expect(notice()).toMatch(/neither \.inputs nor \.csv.*It was not taken in\.$/);
+    expect(notice()).toMatch(/none of \.inputs, \.csv, \.tsv and \.jsonl\. It was not taken in\.$/);
   });
 });
 

@@ -3,7 +3,9 @@ import type { ShownLog } from "../bench/shown-log.ts";
 import type { BenchStore } from "../bench/bench-store.ts";
 import type { Playing } from "../bench/playing.ts";
 import type { ProjectSession } from "../project/project.ts";
-import type { Proof } from "@keen-pebble/core/check";
+import type { InputLog, Proof } from "@keen-pebble/core/check";
+import type { CsvTable } from "@keen-pebble/core/reading";
+import type { RecordingImport } from "../elsewhere/recording.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { RefusedError } from "@keen-pebble/core/world";
@@ -104,6 +106,7 @@ export class ProofBoard {
     private readonly benchStore: BenchStore,
     private readonly playing: Playing,
     private readonly project: ProjectSession,
+    private readonly recordings: RecordingImport,
   ) {}
 
   /** Shows a log of the board, at the frame that breaks it. */
@@ -150,24 +153,29 @@ export class ProofBoard {
     this.store.setState({ filter });
   };
 
-  /** Takes log files in, all of them or none: input logs, and CSV of what was pressed. One of a log that is here takes its place. */
+  /**
+   * Takes log files in, all of them or none: input logs, and recordings of what was pressed. One of a log that is here
+   * takes its place; of a recording that nothing says how to read it is asked.
+   */
   readonly takeLogsIn = async (files: readonly File[]): Promise<void> => {
     const { project } = this.project.store.getState();
     if (project === null || files.length === 0) return;
     const logs = new Map<string, string>();
+    const unknown: { readonly name: string; readonly table: CsvTable }[] = [];
     try {
       for (const file of files) {
-        const ending = /\.(inputs|csv)$/.exec(file.name)?.[1];
+        const ending = /\.(inputs|csv|tsv|jsonl)$/.exec(file.name)?.[1];
         if (ending === undefined)
           throw new RefusedError(file.name, [
-            { place: "", line: null, column: null, message: "its ending is neither .inputs nor .csv" },
+            { place: "", line: null, column: null, message: "its ending is none of .inputs, .csv, .tsv and .jsonl" },
           ]);
         const text = await textOf(file);
+        const log = ending === "inputs" ? readLog(text, file.name) : await this.recordingIn(text, file.name);
+        if ("columns" in log) {
+          unknown.push({ name: file.name, table: log });
+          continue;
+        }
         const id = freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
-        const log =
-          ending === "inputs"
-            ? readLog(text, file.name)
-            : (await import("@keen-pebble/core/reading")).readCsvLog(text, file.name);
         logs.set(id, writeLog(log));
       }
     } catch (error) {
@@ -177,6 +185,9 @@ export class ProofBoard {
       );
       return;
     }
+    const [first] = unknown;
+    if (first !== undefined) await this.recordings.begin(first.name, first.table);
+    if (logs.size === 0) return;
     if (!this.project.change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
     const ids = [...logs.keys()];
     this.project.notice(
@@ -184,5 +195,13 @@ export class ProofBoard {
       "info",
     );
     this.chooseRow(ids[0]!);
+  };
+
+  /** A recording as a log; its table where neither its columns nor a game of the world say how it is to be read. */
+  private readonly recordingIn = async (text: string, name: string): Promise<InputLog | CsvTable> => {
+    const { gameOf, isOurs, readGameTable, readRecording } = await import("@keen-pebble/core/reading");
+    const { games } = this.project.store.getState().project!.world;
+    const table = readGameTable(text, name);
+    return isOurs(table.columns) || gameOf(games, table) !== null ? readRecording(text, games, name) : table;
   };
 }
