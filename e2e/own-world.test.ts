@@ -51,7 +51,6 @@ async function type(label: string, value: string): Promise<void> {
 
 it("an empty world is fenced in, and a start that is shut in is told with the cell that is better", async () => {
   await browser.driver.get(started.address);
-  await browser.press("button", "New world");
   await (await browser.find("[aria-label='Name of the new world']")).sendKeys("Deep hall");
   const down = await browser.wait(() =>
     browser.driver.executeScript<WebElement>(
@@ -60,6 +59,8 @@ it("an empty world is fenced in, and a start that is shut in is told with the ce
   );
   await down.sendKeys(Key.chord(Key.CONTROL, "a"), "16");
   await browser.click(".empty-world .btn");
+  await browser.untilText(".notice", (text) => text === "Deep hall is on the shelf.");
+  await browser.driver.get(`${started.address}/w/deep-hall/bench`);
   await browser.untilText(".status", (text) => text.includes("No walker"));
   await bench.tile("Wall");
   await bench.key("l");
@@ -130,9 +131,8 @@ it("its start, frame rate, lives, goal, laws and the walker's pictures are made 
      s.dispatchEvent(new Event("change", { bubbles: true }));`,
   );
   await browser.click("[aria-label='New law']");
-  await browser.driver.actions().sendKeys("nev", Key.TAB, "outs", Key.TAB, Key.ESCAPE).perform();
-  await browser.driver.actions().sendKeys(Key.ENTER).perform();
-  await browser.untilText(".laws", (text) => text.includes("never outside"));
+  await browser.driver.actions().sendKeys("nev", Key.TAB, "outs", Key.TAB, Key.ENTER).perform();
+  await browser.untilText(".laws .text-button", (text) => text.includes("never outside"));
   await browser.driver.findElement({ css: '[aria-label="Walker\'s pictures"] input[type=file]' }).sendKeys(walker);
   const sheet = await browser.find('[aria-label="Walker\'s pictures"] canvas.sheet');
   const { width, height } = await sheet.getRect();
@@ -187,6 +187,7 @@ it("forty beads are laid by one drag, numbered on, and a turned wall by another;
 
 it("what a game wrote down under its own names of keys is a log, and how it is read is remembered", async () => {
   await browser.click('.areas a[href*="/proofs"]');
+  await browser.find(".log-drop");
   await browser.driver.findElement({ css: ".proofs input[type=file]" }).sendKeys(recording);
   await browser.untilText(".recording-keys", (text) => text.includes("WORK"));
   await browser.driver.executeScript(

@@ -36,7 +36,7 @@ export function FigurePanel({ world }: { readonly world: World }) {
       {world.sheets.length === 0 ? (
         <p className="quiet small">Drawn as our lamp-tender. Bring in a sheet (PNG) to give it pictures of your own.</p>
       ) : (
-        <Chooser key={figure?.sheet ?? ""} world={world} />
+        <Chooser world={world} />
       )}
       {figure !== null && <Drawn world={world} figure={figure} />}
     </section>
