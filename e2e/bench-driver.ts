@@ -62,8 +62,14 @@ export class BenchDriver {
     await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
   }
 
-  /** Drags on the field from one px of the room to another, whatever the zoom: the status line tells where the pointer is. */
+  /** Drags on the field from one px of the room to another, whatever the zoom. */
   async dragPixels(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+    await this.beginPixels(from, to);
+    await this.browser.driver.actions().release().perform();
+  }
+
+  /** A drag as `dragPixels` does, the button still down: the status line tells where the pointer is. */
+  async beginPixels(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
     const canvas = await this.browser.find(".field-canvas");
     const pointAt = async (x: number, y: number): Promise<readonly [number, number]> => {
       await this.browser.driver.actions().move({ x: 0, y: 0, origin: canvas }).move({ x, y, origin: canvas }).perform();
@@ -79,7 +85,7 @@ export class BenchDriver {
       y: (y - middle[1]) * zoom,
       origin: canvas as unknown as Origin,
     });
-    await this.browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
+    await this.browser.driver.actions().move(at(from)).press().move(at(to)).perform();
   }
 
   /** Moves the pointer to a cell, as `drag` counts them. */

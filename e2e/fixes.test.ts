@@ -144,7 +144,7 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
 
 it("the body is changed by its handles and by numbers, and feels are measured anew", async () => {
   await open("01-straight-run");
-  await browser.click(".kit-head [role=tab]:nth-child(5)");
+  await browser.press(".kit-head [role=tab]", "Feel");
   await browser.untilText(".feel", (text) => /Right2px\/fr/.test(text));
   await bench.number("Speed x", "3");
   await browser.untilText(".feel", (text) => /Right3px\/fr\+1/.test(text));

@@ -220,7 +220,7 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
   const { world } = await started.api<{
     world: { start: { room: string; cell: number[] }; rooms: { name: string }[] };
   }>("/worlds/whole");
-  expect(world.start).toMatchObject({ room: "cellar", cell: [1, 0] });
+  expect(world.start).toMatchObject({ room: "cellar", cell: [11, 6] });
   expect(await browser.driver.findElements(By.css("img:not(.drawn)"))).toEqual([]);
   await fill("[aria-label='Room name']", "🪨".repeat(80));
   await browser.untilText("[aria-label='Shown room']", (text) => text.includes("🪨".repeat(40)));

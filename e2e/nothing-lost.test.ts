@@ -148,7 +148,7 @@ it("a number that may not be stays in its field to be corrected; what the server
       ? Promise.resolve(new Response(JSON.stringify({ type: "", title: "", status: 422, detail: "the camera is not liked", code: "refused" }), { status: 422 }))
       : fetched(address, init);
   `);
-  await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
+  await browser.press(".kit-head [role=tab]", "World");
   const across = await browser.driver.findElements(By.css("[aria-label='Camera'] input"));
   await across[0]!.sendKeys(Key.chord(Key.CONTROL, "a"), "18", Key.ENTER);
   await browser.untilText(

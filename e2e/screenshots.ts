@@ -52,6 +52,22 @@ try {
   await browser.find(".room-text textarea");
   await take("bench-room-text");
 
+  await open("log=round-the-basin&f=101");
+  await bench.ready();
+  await bench.tile("Coping");
+  await bench.key("j");
+  await bench.dragPixels([70, 60], [150, 130]);
+  await browser.untilText(".wall-panel [role=status]", (text) => text.includes("new tiles"));
+  await bench.beginPixels([190, 40], [262, 116]);
+  await take("bench-wall");
+  await browser.driver.actions().release().perform();
+  for (let i = 0; i < 2; i++) await bench.key(Key.CONTROL, "z");
+  await browser.untilText(".saving", (text) => text.startsWith("saved"));
+  await bench.key("p");
+  await browser.press(".kit-head [role=tab]", "World");
+  await browser.find(".walking-images");
+  await take("bench-world");
+
   const grounds = async (query: string): Promise<void> => {
     await browser.driver.get(`${started.address}/w/trying-grounds/bench?${query}`);
     await bench.ready();
@@ -68,7 +84,7 @@ try {
   await browser.untilText(".finding", (text) => text.includes("to contact"));
   await bench.key("y");
   await browser.untilText(".mends", (text) => text.includes("mend it"));
-  await browser.click(".kit-head [role=tab]:nth-child(5)");
+  await browser.press(".kit-head [role=tab]", "Feel");
   await browser.find(".feel .apexcharts-series");
   await take("bench-finding");
   await bench.key(Key.CONTROL, "z");

@@ -1,6 +1,6 @@
 // `npm run planted-faults [-- --seed N --count N]`: plants faults one by one, by seed, in a copy of the checkout: a turned
 // operator, a bound that is off by one, a missing case. Says for each which test found it, and lists those that none did.
-import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import {
   chmodSync,
   cpSync,
@@ -110,29 +110,50 @@ const env = {
   KEEN_PEBBLE_LOG: "silent",
 };
 
+/**
+ * Runs vitest with the workers that it starts as one group: a fault that makes one of them run for ever ends with it.
+ * @returns {Promise<{ status: number | null, stderr: string, isEndless: boolean }>}
+ */
+function runTests(args) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [path.join(tree, "node_modules/vitest/vitest.mjs"), ...args], {
+      cwd: tree,
+      env,
+      detached: true,
+      stdio: ["ignore", "ignore", "pipe"],
+    });
+    let stderr = "";
+    let isEndless = false;
+    const timer = setTimeout(() => {
+      isEndless = true;
+      process.kill(-(/** @type {number} */ (child.pid)), "SIGKILL");
+    }, 300_000);
+    child.stderr.on("data", (text) => (stderr += text));
+    child.on("error", reject);
+    child.on("close", (status) => {
+      clearTimeout(timer);
+      resolve({ status, stderr, isEndless });
+    });
+  });
+}
+
 /** The test that finds the fault which stands in a file now, or null. */
-function finder(project, file) {
+async function finder(project, file) {
   const report = path.join(copy, "report.json");
   rmSync(report, { force: true });
   // The server's threads load their files by name, which nobody can follow: all of its tests are related.
   const which = project === "server" ? ["run"] : ["related", file, "--run"];
-  const ran = spawnSync(
-    // Not through npx: what runs for ever is ended, and not only what started it.
-    process.execPath,
-    [
-      path.join(tree, "node_modules/vitest/vitest.mjs"),
-      ...which,
-      "--project",
-      project,
-      "--bail",
-      "1",
-      "--reporter=json",
-      `--outputFile=${report}`,
-    ],
-    { cwd: tree, env, encoding: "utf8", timeout: 300_000 },
-  );
+  const ran = await runTests([
+    ...which,
+    "--project",
+    project,
+    "--bail",
+    "1",
+    "--reporter=json",
+    `--outputFile=${report}`,
+  ]);
   if (ran.status === 0) return null;
-  if (ran.error) return "runs for ever";
+  if (ran.isEndless) return "runs for ever";
   // A suite that does not even start says nothing of the fault.
   if (!existsSync(report)) throw new Error(`the tests of ${project} did not run:\n${ran.stderr.slice(-2000)}`);
   const { testResults } = JSON.parse(readFileSync(report, "utf8"));
@@ -160,7 +181,7 @@ try {
       const before = /** @type {string} */ (whole.get(name));
       const file = path.join(tree, folder, name);
       writeFileSync(file, before.slice(0, from) + text + before.slice(to));
-      const found = finder(project, path.join(folder, name));
+      const found = await finder(project, path.join(folder, name));
       writeFileSync(file, before);
       planted++;
       const line = before.slice(0, from).split("\n").length;

@@ -61,8 +61,12 @@ export function ShelfPage() {
             <div className="empty">
               <h2>The shelf is empty.</h2>
               <p className="quiet">
-                Type a room on the right and make it a world, or drop a world file or a bundle anywhere here.
+                Have a map already? Drop the source file that holds it, the sheet of its tiles, or a picture of it. Or
+                type a room on the right.
               </p>
+              <Button variant="main" onClick={shelfParts.mapImport.open}>
+                Bring in a map from your game
+              </Button>
             </div>
           )}
           {fault === null && found?.length === 0 && worlds?.length !== 0 && (
