@@ -77,14 +77,15 @@ try {
   makeDataFolder(data);
   postgres = await new Postgres(data).start();
   const env = { TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
-  // The server's tests mostly wait for the database: the others use the time.
+  // The server's tests mostly wait for the database, and the browser's for the page: others use the time.
   let shown = "";
   const server = vitest("server", ["server"], env, (...call) => runKept(...call, (text) => (shown += text)));
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
+  const speed = program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
+  await vitest("browser", ["e2e"], env);
   await server;
   say(`\n== server\n${shown}`);
-  await vitest("browser", ["e2e"], env);
-  await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
+  await speed;
 } catch (error) {
   totals.failed++;
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);

@@ -241,15 +241,15 @@ async function damagedByPage(
        const began = performance.now();
        const input = document.querySelector(field);
        document.querySelector(".notice .btn-icon")?.click();
-       document.querySelector(".bring-map .btn-close")?.click();
+       document.querySelector(":is(.bring-map, .bring-recording) .btn-close")?.click();
        requestAnimationFrame(() => {
          const files = new DataTransfer();
          files.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], name));
          input.files = files.files;
          input.dispatchEvent(new Event("change", { bubbles: true }));
          const look = () => {
-           // What is no file of ours may be a map from elsewhere, which is asked about.
-           const said = document.querySelector(".bring-map [role=status]");
+           // What is no file of ours may be a map or a recording from elsewhere, which is asked about.
+           const said = document.querySelector(":is(.bring-map, .bring-recording) [role=status]");
            const told = document.querySelector(".notice") ?? (said?.textContent ? said : null);
            if (told || performance.now() - began > 5000) done({ text: told?.textContent ?? "", ms: performance.now() - began });
            else setTimeout(look, 2);

@@ -57,18 +57,7 @@ export function ShelfPage() {
         <main className="worlds">
           <ShelfHead sought={sought} setSought={setSought} />
           {fault !== null && <ShelfFault fault={fault} />}
-          {fault === null && worlds?.length === 0 && (
-            <div className="empty">
-              <h2>The shelf is empty.</h2>
-              <p className="quiet">
-                Have a map already? Drop the source file that holds it, the sheet of its tiles, or a picture of it. Or
-                type a room on the right.
-              </p>
-              <Button variant="main" onClick={shelfParts.mapImport.open}>
-                Bring in a map from your game
-              </Button>
-            </div>
-          )}
+          {fault === null && worlds?.length === 0 && <EmptyShelf />}
           {fault === null && found?.length === 0 && worlds?.length !== 0 && (
             <p className="quiet">No world, room or log is called that.</p>
           )}
@@ -92,6 +81,22 @@ function ShelfFault({ fault }: { readonly fault: string }) {
       <p className="quiet">Nothing is lost.</p>
       <Button variant="main" onClick={() => void shelfParts.shelf.loadShelf()}>
         Try again
+      </Button>
+    </div>
+  );
+}
+
+/** What to do where there is no world yet. */
+function EmptyShelf() {
+  return (
+    <div className="empty">
+      <h2>The shelf is empty.</h2>
+      <p className="quiet">
+        Have a map already? Drop the source file that holds it, the sheet of its tiles, or a picture of it. Or type a
+        room on the right.
+      </p>
+      <Button variant="main" onClick={shelfParts.mapImport.open}>
+        Bring in a map from your game
       </Button>
     </div>
   );
