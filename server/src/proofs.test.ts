@@ -217,6 +217,24 @@ it("jobs that nobody wants any more are told whole, however many they are", asyn
   await told;
 });
 
+it("a world that comes in, and a copy of one, are told as saved, so that pages which show it look again", async () => {
+  const events = await followEvents(test.app, "/api/events");
+  const saved = async (): Promise<unknown> => {
+    for (;;) {
+      const { event, data } = await events.next();
+      if (event === "saved") return data;
+    }
+  };
+  const id = await newWorld();
+  expect(await saved()).toEqual({ world: id, revision: 1 });
+  const changed = demo
+    .replace('"id": "saltglass-cistern"', `"id": "${id}"`)
+    .replace('"frameRate": 60', '"frameRate": 50');
+  await api().post("/api/imports").send({ world: changed }).expect(200);
+  expect(await saved()).toEqual({ world: id, revision: 2 });
+  await events.close();
+});
+
 describe("what broke it", () => {
   const ended = async (id: string, search: string): Promise<BreakSearch> => {
     const events = await followEvents(test.app, "/api/events");
@@ -249,6 +267,23 @@ describe("what broke it", () => {
     });
     expect(await search(id, "round", "always aligned")).toMatchObject({ state: "holds" });
     expect(await search(id, "round", "always still")).toMatchObject({ state: "never-held" });
+  });
+
+  it("is asked of an `until` line that ran out too; of one that is none it says what was expected", async () => {
+    const id = await newWorld({ up: "keen-pebble-inputs 1\ntitle Up\n---\n200 U until cell 4 3\n" });
+    await store(id, 1, wall(33));
+    await store(id, 2, wall(4 + 7 * 20));
+    expect(await search(id, "up", "until cell 4 3")).toMatchObject({
+      state: "found",
+      check: "until cell 4 3",
+      found: { revision: 3, summary: "Intake hall: 1 cell" },
+    });
+    const refused = await api().post(`/api/worlds/${id}/searches`).send({ log: "up", check: "until nowhere 3" });
+    expect([refused.status, (refused.body as { detail: string }).detail]).toEqual([
+      expect.any(Number),
+      expect.stringContaining("nowhere") as string,
+    ]);
+    expect(refused.status).toBeGreaterThanOrEqual(400);
   });
 
   it("looks before the revision that it was asked of, though the fault was mended and proven while it waited", async () => {

@@ -4,6 +4,7 @@ import { pino } from "pino";
 import request from "supertest";
 import { expect, it } from "vitest";
 import type { DeletedWorlds, RevisionList, StaleBase, WorldRevision } from "./api.ts";
+import { FactRow } from "./models/fact-row.ts";
 import { OutcomeRow } from "./models/outcome-row.ts";
 import { ProofRunRow } from "./models/proof-run-row.ts";
 import { RevisionRow } from "./models/revision-row.ts";
@@ -199,4 +200,20 @@ it("the newest revision stays as it is, however old it is: whoever opens the wor
     "4 Main: speed 4 to 5",
   ]);
   await store(4, 5, 6);
+});
+
+it("what is old is looked for as soon as the server starts", async () => {
+  await FactRow.query(test.db).deleteById("cleaned");
+  const said: string[] = [];
+  const retention = new Retention(
+    test.db,
+    test.desk,
+    10,
+    pino({ level: "info" }, { write: (line) => void said.push(line) }),
+  );
+  retention.start();
+  retention.stop();
+  while (!said.some((line) => line.includes("what was old went")))
+    await new Promise((resolve) => setImmediate(resolve));
+  expect(await FactRow.query(test.db).findById("cleaned")).toBeDefined();
 });

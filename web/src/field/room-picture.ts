@@ -1,5 +1,6 @@
 import type { Room, World } from "@keen-pebble/core/world";
 import { LIMITS, joinMask, joinTables } from "@keen-pebble/core/world";
+import { LRUCache } from "lru-cache";
 import { GroundBeside } from "./ground-beside.ts";
 import { FAR_PX, FarPicture } from "./far-picture.ts";
 import type { SheetImages } from "./tile-art.ts";
@@ -25,9 +26,9 @@ export class RoomPicture {
   private sheets: World["sheets"];
   private joins: ReturnType<typeof joinTables>;
   private ground: GroundBeside;
-  private readonly chunks = new Map<string, Chunk>();
+  private readonly chunks = new LRUCache<string, Chunk>({ max: MOST_CHUNKS });
   /** By room, as it is seen from afar. */
-  private readonly far = new Map<string, FarPicture>();
+  private readonly far = new LRUCache<string, FarPicture>({ max: MOST_FAR });
 
   constructor(
     world: World,
@@ -97,10 +98,7 @@ export class RoomPicture {
     let far = this.far.get(room.id);
     if (far?.width !== room.width || far.height !== room.height)
       far = new FarPicture(room.width, room.height, this.art, this.joins);
-    // Least recently seen goes first.
-    this.far.delete(room.id);
     this.far.set(room.id, far);
-    if (this.far.size > MOST_FAR) this.far.delete(this.far.keys().next().value!);
     far.follow(room);
     return far;
   }
@@ -122,10 +120,7 @@ export class RoomPicture {
         shown: new Int32Array(width * height).fill(-1),
       };
     }
-    // Least recently seen goes first.
-    this.chunks.delete(key);
     this.chunks.set(key, chunk);
-    if (this.chunks.size > MOST_CHUNKS) this.chunks.delete(this.chunks.keys().next().value!);
     const c = chunk.canvas.getContext("2d")!;
     for (let cy = 0; cy < height; cy++) {
       for (let cx = 0; cx < width; cx++) {

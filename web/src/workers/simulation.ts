@@ -10,6 +10,7 @@ import { CoreError, clearance } from "@keen-pebble/core/world";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import { transfer } from "comlink";
+import { LRUCache } from "lru-cache";
 
 /** A run as the page shows it. */
 export interface RunAnswer {
@@ -44,8 +45,7 @@ let long: { readonly c: Compiled; readonly log: InputLog; readonly keyFrames: Ke
 /** Below so many frames a run is as quick from its start. */
 const LONG_FRAMES = 4096;
 /** The texts that were read last, and their logs: the shown one, and the one that lies beside. */
-const parsed = new Map<string, InputLog>();
-const MOST_PARSED = 4;
+const parsed = new LRUCache<string, InputLog>({ max: 4 });
 
 function need(): Project {
   if (project === null) throw new Error("no project in the worker yet");
@@ -55,9 +55,7 @@ function need(): Project {
 /** A log and the world under the rule set that it names, or somewhere else. */
 function ready(text: string, elsewhere: Elsewhere | null = null): { c: Compiled; log: InputLog } {
   const log = parsed.get(text) ?? readLog(text);
-  parsed.delete(text);
   parsed.set(text, log);
-  for (const old of parsed.keys()) if (parsed.size > MOST_PARSED) parsed.delete(old);
   if (elsewhere?.kind === "revision" && older?.revision === elsewhere.revision)
     return { c: compiledOf(older.compiled, older.project, log.rules), log };
   return { c: compiledOf(compiled, need(), elsewhere?.kind === "rules" ? elsewhere.rules : log.rules), log };
