@@ -81,11 +81,10 @@ try {
   let shown = "";
   const server = vitest("server", ["server"], env, (...call) => runKept(...call, (text) => (shown += text)));
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
-  const speed = program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
   await vitest("browser", ["e2e"], env);
   await server;
   say(`\n== server\n${shown}`);
-  await speed;
+  await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
 } catch (error) {
   totals.failed++;
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);

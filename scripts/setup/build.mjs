@@ -42,7 +42,7 @@ export function ensureBuild() {
     .update(readFileSync(path.join(ROOT, "tsconfig.base.json")))
     .update(readFileSync(path.join(ROOT, "package-lock.json")));
   const digest = hash.digest("hex");
-  const whole = ["core/dist/index.js", "server/dist/main.js", "cli/dist/main.js", "web/dist/index.html"].every((file) =>
+  const whole = ["core/dist/world.js", "server/dist/main.js", "cli/dist/main.js", "web/dist/index.html"].every((file) =>
     existsSync(path.join(ROOT, file)),
   );
   if (whole && isFresh("build", digest)) return;
