@@ -1,23 +1,14 @@
 import { session } from "../../page-session.ts";
-import { useEffect, useRef } from "react";
-import { useNavigation, useSearchParams } from "react-router";
+import { useContext, useEffect, useRef } from "react";
+import { UNSAFE_DataRouterContext, useSearchParams } from "react-router";
 import { useProject } from "../../use-session.ts";
 
 /** The address carries room, log and frame: read when a world was opened, written when they change. */
 export function useAddress(): void {
-  const [query, setQuery] = useSearchParams();
+  const [query] = useSearchParams();
   const first = useRef(query);
-  // It is another function after each change of the address, and must not start the reading again.
-  const write = useRef(setQuery);
-  useEffect(() => {
-    write.current = setQuery;
-  }, [setQuery]);
-  // Somebody goes to another area, which is being loaded: writing the address of this one would call them back.
-  const leaves = useRef(false);
-  const { state: going } = useNavigation();
-  useEffect(() => {
-    leaves.current = going !== "idle";
-  }, [going]);
+  // Asked at the moment of writing: what React shows may be behind where the page is going.
+  const { router } = useContext(UNSAFE_DataRouterContext)!;
   const phase = useProject((state) => state.phase);
   useEffect(() => {
     const { project } = session.project.store.getState();
@@ -33,13 +24,15 @@ export function useAddress(): void {
       clearTimeout(timer);
       if (walk !== null || playing) return;
       timer = setTimeout(() => {
-        if (!leaves.current)
-          write.current({ room, ...(log === null ? {} : { log }), f: String(shown) }, { replace: true });
+        // Somebody goes to another area: writing the address of this one would call them back.
+        if (router.state.navigation.state !== "idle") return;
+        const search = new URLSearchParams({ room, ...(log === null ? {} : { log }), f: String(shown) });
+        void router.navigate({ pathname: router.state.location.pathname, search: `?${search}` }, { replace: true });
       }, 150);
     });
     return () => {
       stop();
       clearTimeout(timer);
     };
-  }, [phase]);
+  }, [phase, router]);
 }
