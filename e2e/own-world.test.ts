@@ -1,6 +1,7 @@
 import path from "node:path";
 import type { Origin, WebElement } from "selenium-webdriver";
 import { Key } from "selenium-webdriver";
+import { Select } from "selenium-webdriver/lib/select.js";
 import { expect, it } from "vitest";
 import { axeFindings } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
@@ -125,11 +126,7 @@ it("its start, frame rate, lives, goal, laws and the walker's pictures are made 
   await type("Frame rate", "50");
   await browser.click("[aria-label='Goal and lives'] input[type=checkbox]");
   await type("Lives", "2");
-  await browser.driver.executeScript(
-    `const s = [...document.querySelectorAll("[aria-label='Goal and lives'] select")][0];
-     Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, "marker marker-1");
-     s.dispatchEvent(new Event("change", { bubbles: true }));`,
-  );
+  await new Select(await browser.find("[aria-label='Goal and lives'] select")).selectByValue("marker marker-1");
   await browser.click("[aria-label='New law']");
   await browser.driver.actions().sendKeys("nev", Key.TAB, "outs", Key.TAB, Key.ENTER).perform();
   await browser.untilText(".laws .text-button", (text) => text.includes("never outside"));
@@ -190,11 +187,7 @@ it("what a game wrote down under its own names of keys is a log, and how it is r
   await browser.find(".log-drop");
   await browser.driver.findElement({ css: ".proofs input[type=file]" }).sendKeys(recording);
   await browser.untilText(".recording-keys", (text) => text.includes("WORK"));
-  await browser.driver.executeScript(
-    `const s = document.getElementById("key-WORK");
-     Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, "A");
-     s.dispatchEvent(new Event("change", { bubbles: true }));`,
-  );
+  await new Select(await browser.find("#key-WORK")).selectByValue("A");
   await browser.untilText(".recording-log", (text) => text.includes("2 DA"));
   expect(await axeFindings(browser)).toEqual([]);
   await browser.press(".bring-recording .btn-main", "Bring in 197 frames");

@@ -1,6 +1,9 @@
+import { useEffect } from "react";
 import { RouterProvider, createBrowserRouter } from "react-router";
+import { addressWriter } from "./areas/world/address-writer.ts";
 import { AREAS, loadAreas } from "./areas/areas.ts";
 import { NotLoaded } from "./areas/not-loaded.tsx";
+import { shelfParts } from "./page-shelf.ts";
 import { NoSuchPage, ShelfPage } from "./areas/shelf/shelf-page.tsx";
 
 const router = createBrowserRouter([
@@ -31,5 +34,6 @@ const router = createBrowserRouter([
 
 /** The page: an area for each address. */
 export function App() {
+  useEffect(() => shelfParts.asked.writeAddress.answer(addressWriter(router)), []);
   return <RouterProvider router={router} />;
 }

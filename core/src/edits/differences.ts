@@ -40,7 +40,8 @@ function settingSteps(world: World, after: Rules): (EditStep & { kind: "change-r
 
 function cellSteps(world: World, after: Room): EditStep[] {
   const before = world.rooms.find((room) => room.id === after.id);
-  if (!before || !isSameSize(before, after)) return [];
+  // Nearly always they are the very same: cells are never written to.
+  if (!before || before.cells === after.cells || !isSameSize(before, after)) return [];
   const cells: number[] = [];
   after.cells.forEach((tile, cell) => {
     if (tile !== before.cells[cell]) cells.push(cell);

@@ -30,7 +30,9 @@ export function placeFixtures(
   let made = world;
   if (needs === "item" && made.items.length === 0) made = addItem(made, "key").world;
   if (needs === "circuit" && made.circuits.length === 0) made = addCircuit(made).world;
-  const of = about ?? (needs === "circuit" ? made.circuits[0] : made.items[0]?.id) ?? null;
+  const known = needs === "circuit" ? made.circuits : made.items.map((item) => item.id);
+  // What it was to be about may have gone meanwhile.
+  const of = about !== null && known.includes(about) ? about : (known[0] ?? null);
   const free = new FreeIds(allFixtures(made).map((fixture) => fixture.id));
   const placed = cells.map((cell): Fixture => {
     const id = free.take(`${stem(of).slice(0, 38)}-1`.replace(/-1-1$/, "-1"));

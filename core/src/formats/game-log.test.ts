@@ -116,7 +116,7 @@ describe("a world that knows games", () => {
     expect(writeLog(readRecording("pad,tick\nLEFT,1\n,2\n", world.games))).toContain("1 L\n1 .\n");
     expect(writeLog(readRecording("keys,frame\nL,1\n", world.games))).toContain("1 L\n");
     expect(() => readRecording("a,b\n1,2\n", world.games)).toThrow(
-      "expected the columns `frame,keys`, or those of Own game; found `a,b`",
+      "expected the columns `frame,keys`, or those of Own game, found `a,b`",
     );
   });
 

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RefusedError } from "../base/refused-error.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
-import { readCsvLog } from "../formats/read-csv-log.ts";
+import { readRecording } from "../formats/read-recording.ts";
 import { readLog } from "./read-log.ts";
 import { writeLog } from "./write-log.ts";
 
@@ -71,7 +71,8 @@ describe("a log that is not in order is refused at its line", () => {
 });
 
 describe("a log out of a CSV file", () => {
-  const lines = (text: string): string => writeLog(readCsvLog(text)).split("---\n")[1]!.trim().split("\n").join(", ");
+  const lines = (text: string): string =>
+    writeLog(readRecording(text, [])).split("---\n")[1]!.trim().split("\n").join(", ");
   it.each([
     ["frame,keys\r\n1,R\r\n2,R\r\n3,RU\r\n4,.\r\n", "2 R, 1 RU, 1 ."],
     ["frame,keys\n1,R\n31,\n61,L", "30 R, 30 ., 1 L"],
@@ -92,5 +93,5 @@ describe("a log out of a CSV file", () => {
     ["frame,keys\n1,R,5", "line 2: expected 2 fields"],
     ["frame,keys\n99999999,R", "line 2: frame: a log has at most 10000000 frames"],
     ['frame,keys\n1,"R', "broken CSV"],
-  ])("%j is refused", (text, message) => expect(() => readCsvLog(text, "pressed.csv")).toThrow(message));
+  ])("%j is refused", (text, message) => expect(() => readRecording(text, [], "pressed.csv")).toThrow(message));
 });

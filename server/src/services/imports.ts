@@ -29,20 +29,24 @@ export class Imports {
    * @throws {RefusedError} where one of them is not in order; nothing of any of them is stored then
    */
   async files({ world, logs = {}, csvLogs = {}, into, sheetsOf, origin }: ImportedFiles): Promise<Imported> {
-    const read = world === undefined ? null : readWorld(world, "the world file");
-    const parsed = new Map([
-      ...parsedLogs(new Map(Object.entries(logs)), readLog),
-      ...parsedLogs(new Map(Object.entries(csvLogs)), (text, name) => readRecording(text, read?.games ?? [], name)),
-    ]);
-    if (read !== null)
+    const own = parsedLogs(new Map(Object.entries(logs)), readLog);
+    /** With what was pressed, as the games of the world say. */
+    const parsed = ({ games }: Pick<World, "games">): ParsedLogs =>
+      new Map([
+        ...own,
+        ...parsedLogs(new Map(Object.entries(csvLogs)), (text, name) => readRecording(text, games, name)),
+      ]);
+    if (world !== undefined) {
+      const read = readWorld(world, "the world file");
       return this.world(
         read,
-        parsed,
+        parsed(read),
         sheetsOf === undefined ? NO_SHEETS : await this.shelf.sheets(await this.shelf.row(sheetsOf)),
         null,
         origin,
       );
-    const named = [...new Set([...parsed.values()].flatMap((log) => log.world ?? []))];
+    }
+    const named = [...new Set([...own.values()].flatMap((log) => log.world ?? []))];
     const id = into ?? (named.length === 1 ? named[0]! : null);
     if (id === null)
       throw refused(
@@ -53,7 +57,7 @@ export class Imports {
       );
     return this.revision(
       id,
-      (project) => ({ ...project, logs: new Map([...project.logs, ...texts(parsed)]) }),
+      (project) => ({ ...project, logs: new Map([...project.logs, ...texts(parsed(project.world))]) }),
       NO_SHEETS,
     );
   }

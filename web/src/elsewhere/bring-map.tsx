@@ -5,10 +5,10 @@ import Modal from "react-bootstrap/Modal";
 import { useStore } from "zustand";
 import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
-import { NumberField } from "../look/number-field.tsx";
 import { plural } from "../look/plural.ts";
 import { Segments } from "../look/segments.tsx";
 import { TextField } from "../look/text-field.tsx";
+import { WholeField } from "../look/whole-field.tsx";
 import { useFileDrop } from "../look/use-file-drop.ts";
 import type { MapImport } from "../session/elsewhere/map-import.ts";
 import type { MapRead } from "../session/elsewhere/read-map.ts";
@@ -168,15 +168,7 @@ function Answers({
   const { files, name, asked } = useStore(mapImport.store);
   const isText = files?.source.kind === "text";
   const number = (label: string, value: number, min: number, max: number, set: (value: number) => void, unit = "") => (
-    <NumberField
-      label={label}
-      unit={unit}
-      range={{ min, max, whole: true }}
-      value={value}
-      step={1}
-      onValue={(next) => (set(next), true)}
-      onStrokeEnd={() => undefined}
-    />
+    <WholeField label={label} unit={unit} range={[min, max]} value={value} onValue={(next) => set(next)} />
   );
   return (
     <>

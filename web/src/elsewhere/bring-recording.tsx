@@ -5,9 +5,9 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 import Table from "react-bootstrap/Table";
-import { NumberField } from "../look/number-field.tsx";
 import { plural } from "../look/plural.ts";
 import { TextField } from "../look/text-field.tsx";
+import { WholeField } from "../look/whole-field.tsx";
 import { session } from "../page-session.ts";
 import type { BroughtRecording, ColumnRole } from "../session/elsewhere/recording.ts";
 import "./bring-recording.css";
@@ -96,13 +96,11 @@ function Answers({ open: { file, table, game, names } }: { readonly open: Brough
         onChange={(event) => recordings.call(event.target.value)}
       />
       {game.columns.frame !== null && (
-        <NumberField
-          label="Add to the frame"
-          range={{ min: -100_000, max: 100_000, whole: true }}
+        <WholeField
+          label="Frame offset"
+          range={[-100_000, 100_000]}
           value={game.frameOffset}
-          step={1}
-          onValue={(value) => (recordings.setOffset(value), true)}
-          onStrokeEnd={() => undefined}
+          onValue={(value) => recordings.setOffset(value)}
         />
       )}
       <Keys game={game} names={names} />
@@ -154,7 +152,7 @@ function Columns({ open: { table, game } }: { readonly open: BroughtRecording })
                 <Form.Select
                   aria-label={`What ${column} says`}
                   value={session.recordings.roleOf(game, column)}
-                  onChange={({ target }) => void session.recordings.setRole(column, target.value as ColumnRole)}
+                  onChange={({ target }) => session.recordings.setRole(column, target.value as ColumnRole)}
                 >
                   {ROLES.map(([role, name]) => (
                     <option key={role} value={role}>

@@ -23,13 +23,19 @@ export class GroundBeside {
 
   constructor(tiles: World["tiles"]) {
     const whole = tiles.map((tile) => !isDrawnInShape(tile));
-    this.may = tiles.map((tile, i) =>
-      whole[i]
-        ? null
-        : Uint8Array.from(tiles, (other, k) =>
-            whole[k] && k > 0 && !other.flags.some((flag) => tile.flags.includes(flag)) ? 1 : 0,
-          ),
-    );
+    /** Tiles of the same flags have the same ground: what a wall is cut into is many. */
+    const byFlags = new Map<string, Uint8Array>();
+    this.may = tiles.map((tile, i) => {
+      if (whole[i]) return null;
+      const key = tile.flags.join();
+      const made =
+        byFlags.get(key) ??
+        Uint8Array.from(tiles, (other, k) =>
+          whole[k] && k > 0 && !other.flags.some((flag) => tile.flags.includes(flag)) ? 1 : 0,
+        );
+      byFlags.set(key, made);
+      return made;
+    });
   }
 
   /** The tile to be seen beside the one in a cell, from its neighbours; -1 where it fills its cell or none may be. */

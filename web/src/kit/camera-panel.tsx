@@ -1,6 +1,6 @@
 import { session } from "../page-session.ts";
 import type { Camera, World } from "@keen-pebble/core/world";
-import { NumberField } from "../look/number-field.tsx";
+import { KitField } from "./kit-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import "./fixtures.css";
 
@@ -13,20 +13,13 @@ const MODES: Readonly<Record<string, Camera["mode"]>> = {
 /** What the player sees of a room: a view setting that never changes the run. `Q` shows it on the field. */
 export function CameraPanel({ world }: { readonly world: World }) {
   const { camera } = world;
-  const set = (part: Partial<Camera>): true => {
-    session.worldSettings.setCamera({ ...camera, ...part });
-    return true;
-  };
-  const cells = (label: string, value: number, min: number, max: number, part: (value: number) => Partial<Camera>) => (
-    <NumberField
-      label={label}
-      range={{ min, max, whole: true }}
-      value={value}
-      step={1}
-      onValue={(next) => set(part(next))}
-      onStrokeEnd={session.project.endStroke}
-    />
-  );
+  const set = session.worldSettings.setCamera;
+  const cells = (
+    label: string,
+    value: number,
+    range: readonly [number, number],
+    part: (value: number) => Partial<Camera>,
+  ) => <KitField label={label} range={range} value={value} onValue={(next, stroke) => set(part(next), stroke)} />;
   return (
     <section className="kit-part" aria-label="Camera">
       <h3>Camera</h3>
@@ -41,15 +34,15 @@ export function CameraPanel({ world }: { readonly world: World }) {
         </div>
         {camera.mode !== "whole" && (
           <>
-            {cells("Across", camera.width, 1, 512, (width) => ({ width }))}
-            {cells("Down", camera.height, 1, 512, (height) => ({ height }))}
+            {cells("Across", camera.width, [1, 512], (width) => ({ width }))}
+            {cells("Down", camera.height, [1, 512], (height) => ({ height }))}
           </>
         )}
         {camera.mode === "follow" && (
           <>
-            {cells("Margin x", camera.margin[0], 0, 512, (x) => ({ margin: [x, camera.margin[1]] }))}
-            {cells("Margin y", camera.margin[1], 0, 512, (y) => ({ margin: [camera.margin[0], y] }))}
-            {cells("Ease", camera.ease, 0, 240, (ease) => ({ ease }))}
+            {cells("Margin x", camera.margin[0], [0, 512], (x) => ({ margin: [x, camera.margin[1]] }))}
+            {cells("Margin y", camera.margin[1], [0, 512], (y) => ({ margin: [camera.margin[0], y] }))}
+            {cells("Ease", camera.ease, [0, 240], (ease) => ({ ease }))}
           </>
         )}
       </div>

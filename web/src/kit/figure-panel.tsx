@@ -8,11 +8,11 @@ import { useStore } from "zustand";
 import { WalkingImages } from "../field/walking-images.tsx";
 import { FileButton } from "../look/file-button.tsx";
 import { Icon } from "../look/icon.tsx";
-import { NumberField } from "../look/number-field.tsx";
 import { plural } from "../look/plural.ts";
 import { Segments } from "../look/segments.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { session } from "../page-session.ts";
+import { KitField } from "./kit-field.tsx";
 import { SheetRange } from "./sheet-range.tsx";
 
 /** The walker's pictures: chosen by dragging over a sheet, a row or a column for each facing, and seen walking. */
@@ -34,7 +34,7 @@ export function FigurePanel({ world }: { readonly world: World }) {
       </div>
       <WalkingImages world={world} />
       {world.sheets.length === 0 ? (
-        <p className="quiet small">Drawn as our lamp-tender. Bring in a sheet (PNG) to give it pictures of your own.</p>
+        <p className="quiet small">The default walker. Bring in a sheet (PNG) to give it pictures of your own.</p>
       ) : (
         <Chooser world={world} />
       )}
@@ -45,27 +45,31 @@ export function FigurePanel({ world }: { readonly world: World }) {
 
 type Figure = NonNullable<World["figure"]>;
 
+/** How far pictures may be from their cell, in px. */
+const FAR = [-512, 512] as const;
+
 /** How many pictures a facing has, where they are drawn, and away with them. */
 function Drawn({ world, figure }: { readonly world: World; readonly figure: Figure }) {
   const [x, y] = figure.offset;
   const rules = world.rules.find(({ id }) => id === world.activeRules)!;
   const images = Math.max(...Object.values(figure.images).map((places) => places.length));
-  const px = (label: string, value: number, put: (value: number) => Pair) => (
-    <NumberField
-      label={label}
-      range={{ min: -512, max: 512, whole: true }}
-      unit="px"
-      value={value}
-      step={1}
-      onValue={(next) => (session.worldSettings.setFigureOffset(put(next)), true)}
-      onStrokeEnd={session.project.endStroke}
-    />
-  );
   return (
     <>
       <div className="pair">
-        {px("Right", x, (next) => [next, y])}
-        {px("Down", y, (next) => [x, next])}
+        <KitField
+          label="Right"
+          range={FAR}
+          unit="px"
+          value={x}
+          onValue={(next, stroke) => session.worldSettings.setFigureOffset([next, y], stroke)}
+        />
+        <KitField
+          label="Down"
+          range={FAR}
+          unit="px"
+          value={y}
+          onValue={(next, stroke) => session.worldSettings.setFigureOffset([x, next], stroke)}
+        />
       </div>
       {rules.pose.images !== images && (
         <div className="row-line">
@@ -78,7 +82,7 @@ function Drawn({ world, figure }: { readonly world: World; readonly figure: Figu
         </div>
       )}
       <Button variant="plain" onClick={session.worldSettings.removeFigure}>
-        Draw the lamp-tender instead
+        Use the default walker
       </Button>
     </>
   );
@@ -120,7 +124,9 @@ function Chooser({ world }: { readonly world: World }) {
           image={image}
           sheet={sheet}
           chosen={chosen}
-          onChoose={(at, size, s) => choose(at, size, along, s)}
+          name="Places of the walker"
+          onChoose={(at, size, stroke) => choose(at, size, along, stroke)}
+          onChosen={session.project.endStroke}
         />
       )}
       <Segments

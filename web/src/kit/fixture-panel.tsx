@@ -69,7 +69,7 @@ function Placed({ world, kind }: { readonly world: World; readonly kind: Fixture
       {choices.length > 1 && (
         <SelectField
           label={needs === "item" ? "Gives" : "Circuit"}
-          value={about ?? choices[0]!}
+          value={about !== null && choices.includes(about) ? about : choices[0]!}
           choices={choices}
           onValue={session.placing.chooseAbout}
         />

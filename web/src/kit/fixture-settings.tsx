@@ -2,7 +2,7 @@ import { session } from "../page-session.ts";
 import type { Field, Place, Fixture, Lock, World } from "@keen-pebble/core/world";
 import { opensByItself, fieldsOf, TOUCHES, KEEPS, kindOfFixture, sizeOf, withSize } from "@keen-pebble/core/world";
 import { useState } from "react";
-import { NumberField } from "../look/number-field.tsx";
+import { KitField } from "./kit-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
 import { TextField, leaveOnEnter } from "../look/text-field.tsx";
@@ -77,7 +77,7 @@ function KindSettings({ world, fixture }: Omit<Props, "several">) {
         fixture={fixture}
         field={field}
         value={values[name]}
-        onValue={(value) => session.fixtures.changeChosen((each) => ({ ...each, [name]: value }))}
+        onValue={(value, stroke) => session.fixtures.changeChosen((each) => ({ ...each, [name]: value }), stroke)}
       />
     ),
   );
@@ -88,7 +88,7 @@ interface FieldProps {
   readonly fixture: Fixture;
   readonly field: Field;
   readonly value: unknown;
-  readonly onValue: (value: unknown) => void;
+  readonly onValue: (value: unknown, stroke?: string) => void;
 }
 
 function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): React.ReactNode {
@@ -104,7 +104,7 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
         />
       );
     case "whole":
-      return <WholeField label={label} range={field.range} value={value as number} onValue={onValue} />;
+      return <KitField label={label} range={field.range} value={value as number} onValue={onValue} />;
     case "switch":
       return <ToggleField label={label} value={value as boolean} onValue={onValue} />;
     case "choice":
@@ -136,7 +136,7 @@ function FieldSetting({ world, fixture, field, value, onValue }: FieldProps): Re
               fixture={fixture}
               field={inner}
               value={values[name]}
-              onValue={(next) => onValue({ ...values, [name]: next })}
+              onValue={(next, stroke) => onValue({ ...values, [name]: next }, stroke)}
             />
           ))}
         </>
@@ -150,46 +150,23 @@ function SizeFields({ world, fixture }: Pick<FieldProps, "world" | "fixture">) {
   const room = world.rooms.find(({ fixtures }) => fixtures.some(({ id }) => id === fixture.id));
   if (room === undefined) return null;
   const [across, down] = sizeOf(fixture);
-  const set = (size: readonly [number, number]): void =>
-    session.fixtures.changeChosen((each) => (each.id === fixture.id ? withSize(each, size) : each));
+  const set = (size: readonly [number, number], stroke?: string): void =>
+    session.fixtures.changeChosen((each) => (each.id === fixture.id ? withSize(each, size) : each), stroke);
   return (
     <>
-      <WholeField
+      <KitField
         label="Cells across"
         range={[1, room.width - fixture.cell[0]]}
         value={across}
-        onValue={(value) => set([value, down])}
+        onValue={(value, stroke) => set([value, down], stroke)}
       />
-      <WholeField
+      <KitField
         label="Cells down"
         range={[1, room.height - fixture.cell[1]]}
         value={down}
-        onValue={(value) => set([across, value])}
+        onValue={(value, stroke) => set([across, value], stroke)}
       />
     </>
-  );
-}
-
-function WholeField({
-  label,
-  range: [min, max],
-  value,
-  onValue,
-}: {
-  readonly label: string;
-  readonly range: readonly [number, number];
-  readonly value: number;
-  readonly onValue: (value: number) => void;
-}) {
-  return (
-    <NumberField
-      label={label}
-      range={{ min, max, whole: true }}
-      value={value}
-      step={1}
-      onValue={(next) => (onValue(next), true)}
-      onStrokeEnd={session.project.endStroke}
-    />
   );
 }
 
@@ -227,7 +204,7 @@ function PlaceFields({
   readonly world: World;
   readonly label: string;
   readonly value: Place;
-  readonly onValue: (value: Place) => void;
+  readonly onValue: (value: Place, stroke?: string) => void;
 }) {
   const room = world.rooms.find(({ id }) => id === value.room);
   const [column, row] = value.cell;
@@ -239,17 +216,17 @@ function PlaceFields({
         choices={world.rooms.map(({ id }) => id)}
         onValue={(to) => onValue({ ...value, room: to, cell: [0, 0] })}
       />
-      <WholeField
+      <KitField
         label="Column"
         range={[0, (room?.width ?? 1) - 1]}
         value={column}
-        onValue={(x) => onValue({ ...value, cell: [x, row] })}
+        onValue={(x, stroke) => onValue({ ...value, cell: [x, row] }, stroke)}
       />
-      <WholeField
+      <KitField
         label="Row"
         range={[0, (room?.height ?? 1) - 1]}
         value={row}
-        onValue={(y) => onValue({ ...value, cell: [column, y] })}
+        onValue={(y, stroke) => onValue({ ...value, cell: [column, y] }, stroke)}
       />
     </>
   );

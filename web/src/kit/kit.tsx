@@ -79,7 +79,7 @@ function KitOf({ world }: { readonly world: World }) {
   const walling = useBench((state) => state.tool === "wall");
   return (
     <>
-      {walling && <WallPanel world={world} />}
+      {walling && <WallPanel world={world} uses={uses} />}
       <TileList world={world} uses={uses} />
       {first && (
         <>

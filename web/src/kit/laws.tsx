@@ -21,9 +21,9 @@ export function Laws({ world }: { readonly world: World }) {
       )}
       {world.laws.map((law, i) =>
         writing?.at === i ? (
-          <LawWriter key={law} world={world} text={law} at={i} onDone={() => setWriting(null)} />
+          <LawWriter key={i} world={world} text={law} at={i} onDone={() => setWriting(null)} />
         ) : (
-          <div key={law} className="row-line">
+          <div key={i} className="row-line">
             <Button variant="bare" className="text-button mono grow" onClick={() => setWriting({ at: i })}>
               {law}
             </Button>

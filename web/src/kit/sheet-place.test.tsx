@@ -53,6 +53,7 @@ function shown(box = { left: 10, top: 20, width: image.width, height: image.heig
   }
   render(<Shown />);
   const canvas = screen.getByRole("button", { name: /^Place in the sheet/ });
+  canvas.setPointerCapture = () => undefined;
   vi.spyOn(canvas, "getBoundingClientRect").mockReturnValue(new DOMRect(box.left, box.top, box.width, box.height));
   return canvas;
 }
@@ -69,7 +70,7 @@ describe("a place in a sheet", () => {
           [8, 8],
           [15.4, 15.4],
         ] as const) {
-          fireEvent.click(canvas, {
+          fireEvent.pointerDown(canvas, {
             clientX: box.left + (1 + column * 18 + dx) * scale,
             clientY: box.top + (1 + row * 18 + dy) * scale,
           });
@@ -81,9 +82,9 @@ describe("a place in a sheet", () => {
 
   it("is never outside the sheet", () => {
     const canvas = shown();
-    fireEvent.click(canvas, { clientX: 10, clientY: 20 });
+    fireEvent.pointerDown(canvas, { clientX: 10, clientY: 20 });
     expect(at()).toEqual([0, 0]);
-    fireEvent.click(canvas, { clientX: 10 + image.width, clientY: 20 + image.height });
+    fireEvent.pointerDown(canvas, { clientX: 10 + image.width, clientY: 20 + image.height });
     expect(at()).toEqual([3, 2]);
   });
 

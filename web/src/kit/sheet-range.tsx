@@ -12,13 +12,19 @@ interface Props {
   readonly image: ImageBitmap;
   readonly sheet: Sheet;
   readonly chosen: Range | null;
+  /** What is chosen, for those who do not see it. */
+  readonly name: string;
+  /** One place is chosen, not a rectangle of them. */
+  readonly single?: boolean;
   readonly onChoose: (at: Pair, size: Pair, stroke?: string) => void;
+  /** The button goes up. */
+  readonly onChosen?: () => void;
 }
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as const;
 
 /** A sheet with a rectangle of its places framed: dragged over, or moved by the arrow keys, with Shift made larger or smaller. */
-export function SheetRange({ image, sheet, chosen, onChoose }: Props) {
+export function SheetRange({ image, sheet, chosen, name, single = false, onChoose, onChosen }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef<{ readonly from: Pair; readonly stroke: string } | null>(null);
   const zoom = sheetZoom(image);
@@ -35,7 +41,9 @@ export function SheetRange({ image, sheet, chosen, onChoose }: Props) {
   };
   const span = (event: React.PointerEvent<HTMLCanvasElement>): void => {
     if (drag.current === null) return;
-    const [{ from, stroke }, to] = [drag.current, placeAt(event)];
+    const to = placeAt(event);
+    const { stroke } = drag.current;
+    const from = single ? to : drag.current.from;
     const at: Pair = [Math.min(from[0], to[0]), Math.min(from[1], to[1])];
     onChoose(at, [Math.abs(from[0] - to[0]) + 1, Math.abs(from[1] - to[1]) + 1], stroke);
   };
@@ -47,21 +55,24 @@ export function SheetRange({ image, sheet, chosen, onChoose }: Props) {
       height={Math.round(image.height * zoom)}
       tabIndex={0}
       role="button"
-      aria-label={`Places of the walker: ${rangeText(chosen)}; arrow keys move them, with Shift they make more or fewer`}
+      aria-label={`${name}: ${rangeText(chosen, single)}; arrow keys move ${single ? "it" : "them, with Shift they make more or fewer"}`}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         drag.current = { from: placeAt(event), stroke: crypto.randomUUID() };
         span(event);
       }}
       onPointerMove={span}
-      onPointerUp={() => (drag.current = null)}
+      onPointerUp={() => {
+        drag.current = null;
+        onChosen?.();
+      }}
       onKeyDown={(event) => {
         const by = ARROWS[event.key as keyof typeof ARROWS];
         if (by === undefined) return;
         event.preventDefault();
         event.stopPropagation();
         const { at, size }: Range = chosen ?? { at: [0, 0], size: [1, 1] };
-        if (event.shiftKey)
+        if (event.shiftKey && !single)
           onChoose(at, [
             within(size[0] - 1 + by[0], across - at[0]) + 1,
             within(size[1] - 1 + by[1], down - at[1]) + 1,
@@ -74,8 +85,9 @@ export function SheetRange({ image, sheet, chosen, onChoose }: Props) {
 
 const within = (n: number, count: number): number => Math.min(Math.max(n, 0), Math.max(count - 1, 0));
 
-function rangeText(range: Range | null): string {
+function rangeText(range: Range | null, single: boolean): string {
   if (range === null) return "none yet";
+  if (single) return `column ${range.at[0]}, row ${range.at[1]}`;
   const [columns, rows] = range.size;
   return `${columns} across and ${rows} down from column ${range.at[0]}, row ${range.at[1]}`;
 }

@@ -1,10 +1,11 @@
 import type { World } from "@keen-pebble/core/world";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
-import { NumberField } from "../look/number-field.tsx";
 import { plural } from "../look/plural.ts";
 import { Segments } from "../look/segments.tsx";
 import { TextField } from "../look/text-field.tsx";
+import { WholeField } from "../look/whole-field.tsx";
+import { isCutTile } from "@keen-pebble/core/edit";
 import { session } from "../page-session.ts";
 import { WALL_WAYS } from "../session/bench/bench-store.ts";
 import { useBench } from "../use-session.ts";
@@ -18,40 +19,41 @@ const HOW = {
 } as const;
 
 /** How a wall off the cells is drawn, what the last one became, and what is left over. */
-export function WallPanel({ world }: { readonly world: World }) {
-  const wall = useBench((state) => state.wall);
+export function WallPanel({ world, uses }: { readonly world: World; readonly uses: Uint32Array }) {
+  // Not all of it: where the pointer is changes all the time.
+  const way = useBench((state) => state.wall.way);
+  const thickness = useBench((state) => state.wall.thickness);
+  const snap = useBench((state) => state.wall.snap);
+  const laid = useBench((state) => state.wall.laid);
   useBench((state) => state.tile);
   const tile = session.walls.tile();
-  const unused = session.walls.unused();
-  const px = (label: string, value: number, onValue: (value: number) => void, max: number) => (
-    <NumberField
-      label={label}
-      range={{ min: 1, max, whole: true }}
-      unit="px"
-      value={value}
-      step={1}
-      onValue={(next) => (onValue(next), true)}
-      onStrokeEnd={() => undefined}
-    />
-  );
+  const unused = world.tiles.filter((each, i) => isCutTile(each) && uses[i] === 0).length;
   return (
     <section className="kit-part wall-panel" aria-label="Wall">
       <h3>Wall of {tile?.name ?? "no tile"}</h3>
       <Segments
         label="How it is drawn"
-        value={wall.way}
+        value={way}
         choices={WALL_WAYS.map((value) => ({ value, name: NAMES[value] }))}
         onValue={session.walls.chooseWay}
       />
-      <p className="quiet small">{HOW[wall.way]}</p>
+      <p className="quiet small">{HOW[way]}</p>
       <div className="pair">
-        {wall.way === "turned" && px("Thickness", wall.thickness, session.walls.setThickness, 512)}
-        {px("Snap", wall.snap, session.walls.setSnap, world.tileSize)}
+        {way === "turned" && (
+          <WholeField
+            label="Thickness"
+            range={[1, 512]}
+            unit="px"
+            value={thickness}
+            onValue={session.walls.setThickness}
+          />
+        )}
+        <WholeField label="Snap" range={[1, world.tileSize]} unit="px" value={snap} onValue={session.walls.setSnap} />
       </div>
       <Numbers />
-      {wall.laid !== "" && (
+      {laid !== "" && (
         <p className="small" role="status">
-          {wall.laid}
+          {laid}
         </p>
       )}
       {unused > 0 && (
@@ -79,7 +81,7 @@ function Numbers() {
     <>
       <div className="row-line">
         <TextField
-          label="px"
+          label="In px"
           aria-label="Wall in px"
           title="left top width height, or x,y of each corner"
           placeholder="40 24 96 12"
@@ -94,7 +96,7 @@ function Numbers() {
           }}
         />
         <Button variant="plain" disabled={text.trim() === ""} onClick={lay}>
-          Lay
+          Add
         </Button>
       </div>
       {fault !== null && (

@@ -1,12 +1,12 @@
 import type { Facing, World } from "@keen-pebble/core/world";
 import { FACINGS, LIMITS, allFixtures } from "@keen-pebble/core/world";
-import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
 import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 import { session } from "../page-session.ts";
 import { CameraPanel } from "./camera-panel.tsx";
 import { FigurePanel } from "./figure-panel.tsx";
+import { KitField } from "./kit-field.tsx";
 import { Laws } from "./laws.tsx";
 
 /** What the world has besides rooms, tiles and rules. */
@@ -25,14 +25,12 @@ export function WorldPanel({ world }: { readonly world: World }) {
         />
         <div className="pair">
           <CellSize tileSize={world.tileSize} />
-          <NumberField
+          <KitField
             label="Frame rate"
-            range={{ min: LIMITS.frameRate[0], max: LIMITS.frameRate[1], whole: true }}
+            range={LIMITS.frameRate}
             unit="Hz"
             value={world.frameRate}
-            step={1}
-            onValue={(value) => (session.worldSettings.setFrameRate(value), true)}
-            onStrokeEnd={session.project.endStroke}
+            onValue={session.worldSettings.setFrameRate}
           />
         </div>
       </section>
@@ -68,16 +66,6 @@ function CellSize({ tileSize }: { readonly tileSize: number }) {
 /** Where one starts. */
 function Start({ world: { start, rooms } }: { readonly world: World }) {
   const room = rooms.find(({ id }) => id === start.room);
-  const whole = (label: string, value: number, cells: number, put: (value: number) => void) => (
-    <NumberField
-      label={label}
-      range={{ min: 0, max: cells - 1, whole: true }}
-      value={value}
-      step={1}
-      onValue={(next) => (put(next), true)}
-      onStrokeEnd={session.project.endStroke}
-    />
-  );
   return (
     <section className="kit-part" aria-label="Start">
       <h3>Start</h3>
@@ -93,12 +81,18 @@ function Start({ world: { start, rooms } }: { readonly world: World }) {
             }}
           />
         </div>
-        {whole("Column", start.cell[0], room?.width ?? 1, (x) =>
-          session.worldSettings.putStart(start.room, [x, start.cell[1]]),
-        )}
-        {whole("Row", start.cell[1], room?.height ?? 1, (y) =>
-          session.worldSettings.putStart(start.room, [start.cell[0], y]),
-        )}
+        <KitField
+          label="Column"
+          range={[0, (room?.width ?? 1) - 1]}
+          value={start.cell[0]}
+          onValue={(x, stroke) => session.worldSettings.putStart(start.room, [x, start.cell[1]], stroke)}
+        />
+        <KitField
+          label="Row"
+          range={[0, (room?.height ?? 1) - 1]}
+          value={start.cell[1]}
+          onValue={(y, stroke) => session.worldSettings.putStart(start.room, [start.cell[0], y], stroke)}
+        />
         <div className="wide">
           <SelectField
             label="Faces"
@@ -144,14 +138,7 @@ function Ends({ world }: { readonly world: World }) {
           onValue={(counted) => session.worldSettings.setLives(counted ? 3 : null)}
         />
         {lives !== null && (
-          <NumberField
-            label="Lives"
-            range={{ min: LIMITS.lives[0], max: LIMITS.lives[1], whole: true }}
-            value={lives}
-            step={1}
-            onValue={(value) => (session.worldSettings.setLives(value), true)}
-            onStrokeEnd={session.project.endStroke}
-          />
+          <KitField label="Lives" range={LIMITS.lives} value={lives} onValue={session.worldSettings.setLives} />
         )}
       </div>
     </section>

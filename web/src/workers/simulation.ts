@@ -175,7 +175,10 @@ export const simulation = {
 
   /** That the walker cannot begin where the world's start is; null where it can. */
   startFinding(): Finding | null | Refused {
-    return answer(() => startFinding(need().world));
+    return answer(() => {
+      const { world } = need();
+      return startFinding(world, compiledOf(compiled, need(), null));
+    });
   },
 
   /** Looks for the way out of the room and back from a frame of a log, and what it changes. */

@@ -1,3 +1,4 @@
+import type { Compiled } from "../../compiled/compiled.ts";
 import { doorIn } from "../../compiled/door-in-cell.ts";
 import { isFree } from "../../ground/free.ts";
 import { compile } from "../../simulation/compile.ts";
@@ -13,8 +14,7 @@ const BESIDE = [
 ] as const;
 
 /** That the walker cannot begin: its start is in what blocks it, or nothing beside it is free. Null where it can. */
-export function startFinding(world: World): Finding | null {
-  const c = compile(world);
+export function startFinding(world: World, c: Compiled = compile(world)): Finding | null {
   const { room, ground } = startState(c);
   const { width, height, fixtures } = world.rooms[room]!;
   const t = c.tileUnits;

@@ -7,6 +7,7 @@ import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
+import { addressWriter } from "./address-writer.ts";
 import { useAddress } from "./use-address.ts";
 
 let opened: Opened;
@@ -33,11 +34,13 @@ async function at(address: string) {
   const loaded = new Promise<void>((resolve) => (arrives = resolve));
   const router = createMemoryRouter(
     [
-      { path: "/bench", Component: Bench },
-      { path: "/proofs", lazy: async () => (await loaded, { Component: () => null }) },
+      { path: "/w/hall/bench", Component: Bench },
+      { path: "/elsewhere", Component: () => null },
+      { path: "/w/hall/proofs", lazy: async () => (await loaded, { Component: () => null }) },
     ],
     { initialEntries: [address] },
   );
+  session.asked.writeAddress.answer(addressWriter(router));
   render(<RouterProvider router={router} />);
   await until(() => session.benchStore.getState().run !== null);
   vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
@@ -45,23 +48,38 @@ async function at(address: string) {
 }
 
 it("names the room, log and frame that are shown, once they rest", async () => {
-  const { address } = await at("/bench?log=down&f=3");
+  const { address } = await at("/w/hall/bench?log=down&f=3");
   expect(session.benchStore.getState()).toMatchObject({ log: "down", frame: 3 });
   act(() => {
     for (let frame = 4; frame < 9; frame++) session.playing.showFrame(frame);
   });
   expect(address()).toContain("f=3");
   await rest();
-  expect(address()).toBe("/bench?room=room-1&log=down&f=8");
+  expect(address()).toBe("/w/hall/bench?room=room-1&log=down&f=8");
 });
 
 it("does not call back somebody who goes to an area that is still being loaded", async () => {
-  const { router, arrives, address } = await at("/bench?log=down&f=3");
+  const { router, arrives, address } = await at("/w/hall/bench?log=down&f=3");
   act(() => session.playing.showFrame(5));
-  act(() => void router.navigate("/proofs"));
+  act(() => void router.navigate("/w/hall/proofs"));
   await rest();
   expect(router.state.navigation.state).toBe("loading");
   arrives();
   await rest();
-  expect(address()).toBe("/proofs");
+  expect(address()).toBe("/w/hall/proofs");
+});
+
+it("does not call back somebody who has gone already, though React has not shown it yet", async () => {
+  const { router, arrives, address } = await at("/w/hall/bench?log=down&f=3");
+  arrives();
+  await router.navigate("/w/hall/proofs");
+  await rest();
+  session.asked.writeAddress.ask("hall", "f=9");
+  await rest();
+  expect(address()).toBe("/w/hall/proofs?f=9");
+  // Of a world that is no longer shown nothing is said.
+  await router.navigate("/elsewhere");
+  session.asked.writeAddress.ask("hall", "f=12");
+  await rest();
+  expect(address()).toBe("/elsewhere");
 });

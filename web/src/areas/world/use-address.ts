@@ -1,14 +1,12 @@
 import { session } from "../../page-session.ts";
-import { useContext, useEffect, useRef } from "react";
-import { UNSAFE_DataRouterContext, useSearchParams } from "react-router";
+import { useEffect, useRef } from "react";
+import { useSearchParams } from "react-router";
 import { useProject } from "../../use-session.ts";
 
 /** The address carries room, log and frame: read when a world was opened, written when they change. */
 export function useAddress(): void {
   const [query] = useSearchParams();
   const first = useRef(query);
-  // Asked at the moment of writing: what React shows may be behind where the page is going.
-  const { router } = useContext(UNSAFE_DataRouterContext)!;
   const phase = useProject((state) => state.phase);
   useEffect(() => {
     const { project } = session.project.store.getState();
@@ -24,15 +22,13 @@ export function useAddress(): void {
       clearTimeout(timer);
       if (walk !== null || playing) return;
       timer = setTimeout(() => {
-        // Somebody goes to another area: writing the address of this one would call them back.
-        if (router.state.navigation.state !== "idle") return;
         const search = new URLSearchParams({ room, ...(log === null ? {} : { log }), f: String(shown) });
-        void router.navigate({ pathname: router.state.location.pathname, search: `?${search}` }, { replace: true });
+        session.asked.writeAddress.ask(project.world.id, search.toString());
       }, 150);
     });
     return () => {
       stop();
       clearTimeout(timer);
     };
-  }, [phase, router]);
+  }, [phase]);
 }

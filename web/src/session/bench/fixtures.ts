@@ -29,9 +29,9 @@ export class Fixtures {
   };
 
   /** Changes all chosen fixtures of one kind. */
-  readonly changeChosen = (how: (fixture: Fixture) => Fixture): void => {
+  readonly changeChosen = (how: (fixture: Fixture) => Fixture, stroke?: string): void => {
     const { fixtures } = this.benchStore.getState();
-    this.project.changeWorld((w) => changeFixtures(w, fixtures, how));
+    this.project.changeWorld((w) => changeFixtures(w, fixtures, how), stroke);
   };
 
   /** Changes for how long a fixture keeps what happened to it. */

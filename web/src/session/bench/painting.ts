@@ -172,6 +172,7 @@ export class Painting {
 
   /** The piece's fixtures: those of one that was cut move, those of a copy are new ones. */
   private readonly layFixtures = (room: Room, piece: Piece, middle: Cell): void => {
+    if (piece.fixtures.length === 0) return;
     const { x, y } = pieceCorner(piece, middle);
     // What was taken away meanwhile cannot move: it comes as a copy.
     this.project.changeWorld(

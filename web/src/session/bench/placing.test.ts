@@ -61,6 +61,17 @@ describe("many fixtures of a kind", () => {
     expect(bench().fixtures).toEqual(["treasure-17", "treasure-18", "treasure-19"]);
   });
 
+  it("are about the world's first item where the chosen one has gone meanwhile; taken up again it is still chosen", () => {
+    session.placing.takeUpKind("item");
+    expect(bench().about).toBe("treasure");
+    session.fixtures.removeItem("treasure");
+    stroke([3, 3]);
+    expect(standing()).toEqual(["key-1 3,3"]);
+    expect(world().rooms[0]!.fixtures[0]).toMatchObject({ give: "key" });
+    session.placing.takeUpKind("hazard");
+    expect(bench().about).toBeNull();
+  });
+
   it("stop where a world can have no more, and say so", () => {
     const [room] = world().rooms;
     const many = Array.from({ length: 4094 }, (_, i) => ({

@@ -39,7 +39,11 @@ export class Placing {
 
   /** Takes up a kind of fixture to place it; null only chooses and moves. */
   readonly takeUpKind = (kind: FixtureKindName | null): void => {
-    this.benchStore.setState({ tool: "place", placing: kind, about: null });
+    this.benchStore.setState(({ placing, about }) => ({
+      tool: "place",
+      placing: kind,
+      about: kind === placing ? about : null,
+    }));
   };
 
   /** The item or circuit that the next ones are about; null for the world's first. */

@@ -30,7 +30,13 @@ export class ShownRoom {
 
   /** Shows a room. */
   readonly chooseRoom = (room: string): void => {
-    this.benchStore.setState({ room, selection: null, drag: null, clearance: null });
+    this.benchStore.setState(({ wall }) => ({
+      room,
+      selection: null,
+      drag: null,
+      clearance: null,
+      wall: { ...wall, corners: [] },
+    }));
     void this.lookForClearance();
   };
 

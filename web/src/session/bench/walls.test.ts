@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { unusedCutTiles } from "@keen-pebble/core/edit";
 import { session } from "../../page-session.ts";
 import type { Pair, World } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
@@ -42,7 +43,7 @@ describe("a wall drawn by hand", () => {
     expect([session.benchStore.getState().tool, session.walls.tile()!.id]).toEqual(["wall", "floor"]);
     drag([20, 20], [60, 60]);
     expect(session.project.store.getState().notice!.text).toBe(
-      "No wall was laid: Floor has no flag: nothing would be blocked.",
+      "No wall was added: Floor has no flag: nothing would be blocked.",
     );
     expect(walls()).toEqual([]);
   });
@@ -107,9 +108,16 @@ describe("a wall drawn by hand", () => {
       [100, 140],
     ] as Pair[])
       session.walls.down(at(corner));
+    // Another tool or another room has nothing to do with it.
+    session.painting.choosePen("brush");
+    expect([session.commands.bench.finishWall.can(), session.walls.preview()]).toEqual([false, null]);
+    session.walls.takeUp();
     session.commands.bench.finishWall.act();
     expect(session.project.store.getState().notice!.text).toContain("does not cross or touch itself");
     expect(walls()).toHaveLength(3);
+    session.walls.down({ x: 20, y: 20 });
+    session.shownRoom.chooseRoom("room-1");
+    expect(pen().corners).toEqual([]);
   });
 
   it("is given as numbers; what it was cut into and no cell has is deleted", () => {
@@ -117,7 +125,7 @@ describe("a wall drawn by hand", () => {
     expect(walls()).toEqual(["2,1 wall-cut-1"]);
     expect(session.walls.layNumbers("0,0 16,0")).toContain("expected left, top, width and height");
     session.walls.layNumbers("32 16 16 16");
-    expect([walls(), session.walls.unused()]).toEqual([["2,1 wall"], 1]);
+    expect([walls(), unusedCutTiles(world())]).toEqual([["2,1 wall"], ["wall-cut-1"]]);
     const before = project();
     session.walls.tidy();
     expect(world().tiles.map(({ id }) => id)).toEqual(["empty", "floor", "wall"]);

@@ -1,13 +1,5 @@
 import type { LaidWall, Outline } from "@keen-pebble/core/edit";
-import {
-  layWall,
-  outlineFault,
-  straightWall,
-  tidyCutTiles,
-  unusedCutTiles,
-  wallShapes,
-  wallTile,
-} from "@keen-pebble/core/edit";
+import { layWall, outlineFault, straightWall, tidyCutTiles, wallShapes, wallTile } from "@keen-pebble/core/edit";
 import type { Pair, Room, Shape, Tile } from "@keen-pebble/core/world";
 import type { ProjectSession } from "../project/project.ts";
 import type { BenchStore, WallPen, WallWay } from "./bench-store.ts";
@@ -102,7 +94,7 @@ export class Walls {
     if (way === "corners" || outlineFault(outline) === null) this.lay(outline);
   };
 
-  readonly isUnderWay = (): boolean => this.pen().corners.length > 0;
+  readonly isUnderWay = (): boolean => this.benchStore.getState().tool === "wall" && this.pen().corners.length > 0;
 
   /** Lets go of what is under way: the last corner, or all of a drag. */
   readonly letGo = (): void => {
@@ -128,7 +120,7 @@ export class Walls {
       result = layWall(world, room.id, outline, tile.id);
       return "fault" in result ? world : result.world;
     });
-    if ("fault" in result) this.project.notice(`No wall was laid: ${(result as { fault: string }).fault}.`);
+    if ("fault" in result) this.project.notice(`No wall was added: ${(result as { fault: string }).fault}.`);
     else this.set({ laid: laidText(result) });
   };
 
@@ -143,21 +135,14 @@ export class Walls {
 
   /** What is under way, for the field to show. */
   readonly preview = (): WallPreview | null => {
+    if (!this.isUnderWay()) return null;
     const room = this.room();
     const tile = this.tile();
     const world = this.project.store.getState().project?.world;
-    if (this.benchStore.getState().tool !== "wall" || room === null || tile === null || world === undefined)
-      return null;
-    if (!this.isUnderWay()) return null;
+    if (room === null || tile === null || world === undefined) return null;
     const outline = this.outline();
     const fault = outlineFault(outline);
     return { outline, fault, cells: fault === null ? wallShapes(world, room, outline, tile).shapes : [] };
-  };
-
-  /** How many tiles that walls were cut into no cell has any more. */
-  readonly unused = (): number => {
-    const world = this.project.store.getState().project?.world;
-    return world === undefined ? 0 : unusedCutTiles(world).length;
   };
 
   /** Deletes the tiles that walls were cut into and that no cell has any more. */

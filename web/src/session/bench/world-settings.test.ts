@@ -58,6 +58,15 @@ describe("the start", () => {
 });
 
 describe("settings of the world", () => {
+  it("that a drag changes are undone as one", () => {
+    const before = project();
+    for (const rate of [61, 62, 63]) settings.setFrameRate(rate, "drag");
+    settings.setCamera({ width: 30 }, "drag");
+    session.project.endStroke();
+    expect([world().frameRate, world().camera.width]).toEqual([63, 30]);
+    isOneAct(before);
+  });
+
   it("are one act each", () => {
     const acts: readonly [() => void, Partial<World>][] = [
       [() => settings.setName("  Deep hall "), { name: "Deep hall" }],

@@ -27,6 +27,8 @@ export class WorldSettings {
   /** Looks after each change whether the walker can begin. Gives back what stops it. */
   readonly followStart = (): (() => void) =>
     this.project.onProject((_, steps) => {
+      // Of another world nothing is known yet.
+      if (steps === null) this.store.setState({ startFinding: null });
       if (steps === null || steps.some(changesWorld)) void this.lookAtStart();
     });
 
@@ -43,8 +45,8 @@ export class WorldSettings {
     if (named !== "") this.change((world) => ({ ...world, name: named }));
   };
 
-  readonly setFrameRate = (frameRate: number): void => {
-    this.change((world) => ({ ...world, frameRate }));
+  readonly setFrameRate = (frameRate: number, stroke?: string): void => {
+    this.change((world) => ({ ...world, frameRate }), stroke);
   };
 
   /** Makes cells larger or smaller, and all that is in px with them; refused where it does not come out whole. */
@@ -99,12 +101,12 @@ export class WorldSettings {
     this.change((world) => ({ ...world, goal }));
   };
 
-  readonly setLives = (lives: number | null): void => {
-    this.change((world) => ({ ...world, lives }));
+  readonly setLives = (lives: number | null, stroke?: string): void => {
+    this.change((world) => ({ ...world, lives }), stroke);
   };
 
-  readonly setCamera = (camera: Camera): void => {
-    this.change((world) => ({ ...world, camera }));
+  readonly setCamera = (part: Partial<Camera>, stroke?: string): void => {
+    this.change((world) => ({ ...world, camera: { ...world.camera, ...part } }), stroke);
   };
 
   /** Adds a law, or takes another one's place; false where it is none. */

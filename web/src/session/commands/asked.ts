@@ -13,7 +13,10 @@ export class Asked<A extends readonly unknown[] = []> {
   readonly ask = (...what: A): void => this.by?.(...what);
 }
 
-/** What commands ask of the field, of the pebble line (nearer by a factor, farther below 1), of Proofs and of the Shelf. */
+/**
+ * What commands ask of the field, of the pebble line (nearer by a factor, farther below 1), of Proofs, of the Shelf, and of
+ * the address: what it says of room, log and frame.
+ */
 export const makeAsked = () => ({
   fitRoom: new Asked(),
   zoomLine: new Asked<[factor: number]>(),
@@ -23,6 +26,7 @@ export const makeAsked = () => ({
   takeOffWorld: new Asked(),
   searchWorlds: new Asked(),
   openWorld: new Asked<[world: string]>(),
+  writeAddress: new Asked<[world: string, search: string]>(),
 });
 
 /** What `makeAsked` makes. */

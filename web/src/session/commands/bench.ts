@@ -84,7 +84,7 @@ export function benchCommands(session: Parts) {
     },
     wall: { name: "Draw a wall off the cells", keys: ["J"], can: canPaint, act: session.walls.takeUp },
     finishWall: {
-      name: "Lay the wall that is drawn",
+      name: "Add the wall that is drawn",
       keys: ["Enter"],
       can: () => canPaint() && session.walls.isUnderWay(),
       act: session.walls.finish,

@@ -1,4 +1,4 @@
-import type { CsvTable } from "@keen-pebble/core/reading";
+import type { CsvTable, buttonCalled, gameLog, guessGame, keysIn } from "@keen-pebble/core/reading";
 import type { InputLog } from "@keen-pebble/core/check";
 import { logFrames } from "@keen-pebble/core/check";
 import { freeId } from "@keen-pebble/core/edit";
@@ -23,30 +23,36 @@ export interface BroughtRecording {
   readonly read: { readonly log: InputLog; readonly frames: number } | { readonly refused: string };
 }
 
+/** What reads recordings: it comes with the first one. */
+interface Reading {
+  readonly buttonCalled: typeof buttonCalled;
+  readonly gameLog: typeof gameLog;
+  readonly guessGame: typeof guessGame;
+  readonly keysIn: typeof keysIn;
+}
+
 /** Brings in what a game wrote down, where neither our own columns nor a game of the world say how it is to be read. */
 export class RecordingImport {
   readonly store = createStore<{ readonly open: BroughtRecording | null }>(() => ({ open: null }));
+  private reading: Reading | null = null;
 
   constructor(private readonly project: ProjectSession) {}
 
   /** Shows a recording with a guess at what its columns are. */
   readonly begin = async (file: string, table: CsvTable): Promise<void> => {
-    const { guessGame } = await import("@keen-pebble/core/reading");
+    this.reading = await import("@keen-pebble/core/reading");
     const world = this.project.store.getState().project?.world;
     if (world === undefined) return;
     const id = freeId(
       "my-game",
       world.games.map((each) => each.id),
     );
-    await this.show(
-      file,
-      table,
-      guessGame(table, id, world.games.length === 0 ? "My game" : `My game ${world.games.length + 1}`),
-    );
+    const name = world.games.length === 0 ? "My game" : `My game ${world.games.length + 1}`;
+    this.show(file, table, this.reading.guessGame(table, id, name));
   };
 
-  private readonly show = async (file: string, table: CsvTable, game: Game): Promise<void> => {
-    const { gameLog, keysIn } = await import("@keen-pebble/core/reading");
+  private readonly show = (file: string, table: CsvTable, game: Game): void => {
+    const { gameLog, keysIn } = this.reading!;
     const { keys } = game.columns;
     const names = typeof keys === "string" ? keysIn(table, keys) : [];
     let read: BroughtRecording["read"];
@@ -62,14 +68,17 @@ export class RecordingImport {
 
   private readonly change = (how: (game: Game) => Game): void => {
     const { open } = this.store.getState();
-    if (open !== null) void this.show(open.file, open.table, how(open.game));
+    if (open !== null) this.show(open.file, open.table, how(open.game));
   };
 
   readonly close = (): void => {
     this.store.setState({ open: null });
   };
 
-  readonly call = (name: string): void => this.change((game) => ({ ...game, name }));
+  /** Calls the game otherwise; it is not read again for that. */
+  readonly call = (name: string): void => {
+    this.store.setState(({ open }) => ({ open: open && { ...open, game: { ...open.game, name } } }));
+  };
 
   readonly setOffset = (frameOffset: number): void => this.change((game) => ({ ...game, frameOffset }));
 
@@ -83,10 +92,10 @@ export class RecordingImport {
   };
 
   /** Says what a column is; a button that another column had goes over to it. */
-  readonly setRole = async (column: string, role: ColumnRole): Promise<void> => {
+  readonly setRole = (column: string, role: ColumnRole): void => {
     const { open } = this.store.getState();
     if (open === null) return;
-    const { buttonCalled, keysIn } = await import("@keen-pebble/core/reading");
+    const { buttonCalled, keysIn } = this.reading!;
     const called = keysIn(open.table, column).flatMap((name): (readonly [string, Button])[] => {
       const button = buttonCalled(name);
       return button === null ? [] : [[name, button]];

@@ -199,9 +199,8 @@ export class ProofBoard {
 
   /** A recording as a log; its table where neither its columns nor a game of the world say how it is to be read. */
   private readonly recordingIn = async (text: string, name: string): Promise<InputLog | CsvTable> => {
-    const { gameOf, isOurs, readGameTable, readRecording } = await import("@keen-pebble/core/reading");
-    const { games } = this.project.store.getState().project!.world;
+    const { logOfTable, readGameTable } = await import("@keen-pebble/core/reading");
     const table = readGameTable(text, name);
-    return isOurs(table.columns) || gameOf(games, table) !== null ? readRecording(text, games, name) : table;
+    return logOfTable(table, this.project.store.getState().project!.world.games, name) ?? table;
   };
 }

@@ -1,28 +1,26 @@
 import { quoted } from "../base/quoted.ts";
 import { wholeNumber } from "../checks/words.ts";
 import { RefusedError } from "../base/refused-error.ts";
-import { readCsv } from "./csv-table.ts";
+import type { CsvTable } from "./csv-table.ts";
 import { keysInAnyOrder } from "../world/keys.ts";
 import type { InputLog } from "../logs/input-log.ts";
 import { MOST_FRAMES } from "../logs/input-log.ts";
 import { PressedFrames } from "./pressed-frames.ts";
 
 /**
- * Reads a log out of a CSV file with the columns `frame,keys` (formats.md section 2): a row for each frame, or only
+ * A log out of a table with the columns `frame,keys` (formats.md section 2): a row for each frame, or only
  * where the keys change. Frame 1 is the first step; a file that begins at 0 is shifted by one. Nothing is held before
  * the first row, and the last row counts one frame. Columns and keys may stand in any order, in large letters or small.
+ * @param table one that has both columns
  * @throws {RefusedError} with the line and what was expected
  */
-export function readCsvLog(text: string, name = "the log"): InputLog {
+export function csvLog({ columns, rows }: CsvTable, name: string): InputLog {
   const refuse = (line: number, place: string, message: string): never => {
     throw new RefusedError(name, [{ place, line, column: null, message }]);
   };
-  const { columns, rows } = readCsv(text, name);
-  const [frameAt, keysAt] = ["frame", "keys"].map((name) =>
-    columns.findIndex((column) => column.trim().toLowerCase() === name),
+  const [frameAt, keysAt] = ["frame", "keys"].map((wanted) =>
+    columns.findIndex((column) => column.trim().toLowerCase() === wanted),
   ) as [number, number];
-  if (columns.length !== 2 || frameAt < 0 || keysAt < 0)
-    refuse(1, "header", `expected the columns \`frame,keys\`, found \`${columns.join(",").slice(0, 80)}\``);
   if (rows.length === 0) refuse(1, "frame", "expected a row for at least one frame");
   const pressed = new PressedFrames();
   const shift = rows[0]![frameAt] === "0" ? 1 : 0;
