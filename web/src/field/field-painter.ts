@@ -244,7 +244,9 @@ export class FieldPainter {
   private paintAround({ c, state, project, room, size, right, bottom, roomNumber }: Scene): void {
     if (state.walk === null && this.picture !== null) drawBrush(c, project.world, room, this.picture, this.view);
     const { start } = project.world;
-    if (state.kit === "world" && state.walk === null && start.room === room.id) {
+    // Where nothing walks yet, it is the only thing that says where the walker will stand.
+    const shown = state.kit === "world" || state.run === null;
+    if (shown && state.walk === null && start.room === room.id) {
       const middle = (cell: number): number => (cell + 0.5) * size * this.view.zoom;
       const [x, y] = [this.view.left + middle(start.cell[0]), this.view.top + middle(start.cell[1])];
       drawStart(c, project.world, x, y, size * this.view.zoom * 0.42);
