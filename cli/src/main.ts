@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { Command, CommanderError, InvalidArgumentError } from "commander";
 import { CoreError } from "@keen-pebble/core/world";
 import type { ImportOptions } from "./commands/import.ts";
+import type { ReachOptions } from "./commands/reach.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
 import type { VerifyOptions } from "./commands/verify.ts";
 import type { RandomWalksOptions } from "./commands/random-walks.ts";
@@ -64,6 +65,22 @@ program
   .action(async (world: string, logs: string[], options: VerifyOptions) => {
     const { verify } = await import("./commands/verify.ts");
     process.exitCode = await verify(world, logs, options);
+  });
+
+program
+  .command("reach")
+  .description("say what can be reached at all, by whatever play")
+  .argument("<world>")
+  .option("--rules <id>", "rule set to move under, instead of the world's active one")
+  .option("--from <room,x,y>", "where to begin, instead of the world's start")
+  .option("--states <n>", "the most states that are looked at", wholeNumber)
+  .option("--strict", "exit 1 where the goal cannot be reached, somebody can get stuck, or something is open")
+  .option("--witness <fixture>", "write the log that reaches a fixture")
+  .option("--out <log>", "where to write it")
+  .option("--json", "print one JSON value and nothing else")
+  .action(async (world: string, options: ReachOptions) => {
+    const { reach } = await import("./commands/reach.ts");
+    process.exitCode = reach(world, options);
   });
 
 program

@@ -25,3 +25,8 @@ export { shortestFindings, takeRandomWalks, randomWalkTasks } from "./analysis/r
 export { SHRINK_FRAMES, shrinkWalk } from "./analysis/random-walks/shrink.ts";
 export type { ReEntry, ReEntrySearch } from "./analysis/re-entry.ts";
 export { reEntry } from "./analysis/re-entry.ts";
+export type { LosableWay, ReachAnswer, StuckWay, Way } from "./analysis/reach/answer.ts";
+export { NEVER, UNDECIDED } from "./analysis/reach/answer.ts";
+export { reachJson, wayText } from "./analysis/reach/answer-json.ts";
+export type { ReachQuestion } from "./analysis/reach/reach.ts";
+export { Reach, STATE_LIMIT } from "./analysis/reach/reach.ts";

@@ -26,6 +26,8 @@ export interface Compiled {
   /** The gait in use keeps to the grid; a tap counts for its frame. */
   readonly onGrid: boolean;
   readonly tapCounts: boolean;
+  /** `walker.crossesAt: "whole"`. */
+  readonly crossesWhole: boolean;
   /** One frame's movement under the gait in use. */
   readonly move: (c: Compiled, s: SimState, account: Account | null) => void;
   /** The settings of `glide`, its speed in units. */

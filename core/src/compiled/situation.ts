@@ -1,5 +1,6 @@
 import type { Compiled } from "./compiled.ts";
 import type { CarriedState } from "./state.ts";
+import type { HeldMemory } from "./memory.ts";
 
 /**
  * Whether two states of the same compiled world are in the same situation: given the same buttons, their runs go on
@@ -38,7 +39,7 @@ export function sameSituation(c: Compiled, a: CarriedState, b: CarriedState): bo
   for (let i = 0; i < one.pushedCount; i++) if (one.pushed[i] !== other.pushed[i]) return false;
   for (let i = 0; i < one.bag.length; i++) if (one.bag[i] !== other.bag[i]) return false;
   for (let i = 0; i < one.flags.length; i++) if (one.flags[i] !== other.flags[i]) return false;
-  return true;
+  return one.held === null || sameHeld(one.held, other.held!);
 }
 
 /** A whole number of 32 bits that is the same for the same situation, and seldom for others. */
@@ -70,7 +71,17 @@ export function situationHash(c: Compiled, s: CarriedState): number {
   for (let i = 0; i < memory.pushedCount; i++) hash = mix(hash, memory.pushed[i]!);
   for (let i = 0; i < memory.bag.length; i++) hash = mix(hash, memory.bag[i]!);
   for (let i = 0; i < memory.flags.length; i++) hash = mix(hash, memory.flags[i]!);
+  if (memory.held !== null) {
+    for (let i = 0; i < memory.held.bag.length; i++) hash = mix(hash, memory.held.bag[i]!);
+    for (let i = 0; i < memory.held.flags.length; i++) hash = mix(hash, memory.held.flags[i]!);
+  }
   return (hash ^ (hash >>> 15)) >>> 0;
+}
+
+function sameHeld(one: HeldMemory, other: HeldMemory): boolean {
+  for (let i = 0; i < one.bag.length; i++) if (one.bag[i] !== other.bag[i]) return false;
+  for (let i = 0; i < one.flags.length; i++) if (one.flags[i] !== other.flags[i]) return false;
+  return true;
 }
 
 /** Once the idle image shows, standing still for longer changes nothing. */

@@ -65,7 +65,7 @@ export class CarriedState {
 
   constructor(c: Compiled) {
     this.ground = c.ground.withOwn(c.fixtures.doorRooms);
-    this.memory = new Memory(c.fixtures, this.ground, c.world.circuits.length);
+    this.memory = new Memory(c.fixtures, this.ground, c.world.circuits.length, c.world.respawnRestores !== "keeps");
   }
 
   /** Carries what another state of the same compiled world carries. Allocates nothing. */

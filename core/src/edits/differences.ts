@@ -28,7 +28,7 @@ export function differences(before: Project, after: Project): EditStep[] {
 function settingSteps(world: World, after: Rules): (EditStep & { kind: "change-rules" })[] {
   const before = world.rules.find((rules) => rules.id === after.id);
   if (!before) return [];
-  const rest = ({ id, name, gait, walker }: Rules): Json => ({ id, name, gait, walker });
+  const rest = ({ id, name, gait, walker: { blockedBy, body } }: Rules): Json => ({ id, name, gait, blockedBy, body });
   if (!sameJson(rest(before), rest(after))) return [];
   return SETTINGS.flatMap(({ path }) => {
     const [was, is] = [settingValue(before, path), settingValue(after, path)];

@@ -3,6 +3,7 @@ import type { Start, World } from "../world/world.ts";
 import type { ReferenceChange } from "../checks/condition-kind.ts";
 import type { Check } from "../checks/check.ts";
 import { checkText, parseCheck } from "../checks/check.ts";
+import { followReachCheck, parseReachCheck, reachCheckText } from "../checks/reach-check.ts";
 import type { Project } from "./project.ts";
 import type { WithLine } from "../simulation/run-start.ts";
 import { readLog } from "../logs/read-log.ts";
@@ -29,7 +30,7 @@ export interface Followed {
   readonly fellAway: readonly string[];
 }
 
-/** Takes the checks, the `until` lines, the starts and what is set up of all logs, and the world's laws, along with a change. */
+/** Takes the checks, the `until` lines, the starts and what is set up of all logs, the world's laws and its reach checks, along with a change. */
 export function follow(project: Project, change: ProjectChange): Followed {
   const fellAway: string[] = [];
   const logs = new Map<string, string>();
@@ -45,7 +46,13 @@ export function follow(project: Project, change: ProjectChange): Followed {
         ? [law]
         : [checkText({ ...parsed.check, what: changed })];
   });
-  const world: World = { ...project.world, laws };
+  const reachChecks = project.world.reachChecks.flatMap((text) => {
+    const check = parseReachCheck(text);
+    const changed = check === null ? null : followReachCheck(check, change);
+    if (changed === null) fellAway.push(`reach check ${text}`);
+    return changed === null ? [] : [changed === check ? text : reachCheckText(changed)];
+  });
+  const world: World = { ...project.world, laws, reachChecks };
   return { project: { world, logs }, fellAway };
 }
 

@@ -21,8 +21,7 @@ export function fromPlain(plain: PlainWorld): World {
     ...rest
   } = plain as Record<string, unknown> & { rooms: PlainRoom[] };
   const made = rooms.map(({ actors: _actors, cells, ...room }) => ({ ...room, cells: Uint16Array.from(cells) }));
-  // The only part that is written only where there is one.
-  return { games: [], ...rest, rooms: made } as unknown as World;
+  return { ...rest, rooms: made } as unknown as World;
 }
 
 type PlainRoom = Omit<Room, "cells"> & { readonly cells: readonly number[]; readonly actors: unknown };

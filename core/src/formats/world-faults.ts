@@ -2,6 +2,7 @@ import { sizeOf } from "../world/fixture-area.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { referencesOf } from "../world/fixture-references.ts";
 import { kindOfFixture } from "../world/fixtures.ts";
+import { REACH_WORDINGS, parseReachCheck } from "../checks/reach-check.ts";
 import { parseCheck } from "../checks/check.ts";
 import type { Body, EdgeRule, Look, Pair, Room, Shape, Side, World } from "../world/world.ts";
 import { SIDES } from "../world/world.ts";
@@ -66,6 +67,9 @@ export function worldFaults(world: World): Fault[] {
     if ("fault" in result) refuse(["laws", i], result.fault);
     else if (result.check.when.kind !== "always" && result.check.when.kind !== "never")
       refuse(["laws", i], "must be `always WHAT` or `never WHAT`");
+  });
+  world.reachChecks.forEach((text, i) => {
+    if (parseReachCheck(text) === null) refuse(["reachChecks", i], `must be one of: ${REACH_WORDINGS.join(", ")}`);
   });
 
   checkRooms(world, refuse, mustHave);

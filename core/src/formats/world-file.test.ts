@@ -42,7 +42,21 @@ it("keys in any order, and those left out, come back in the canonical form", () 
     rooms: whole.rooms.slice(0, 1),
     tiles: whole.tiles.filter(({ look }) => !("sheet" in look)),
   } as unknown as { rules: Record<string, unknown>[]; rooms: Record<string, unknown>[] } & Record<string, unknown>;
-  for (const key of ["frameRate", "seed", "sheets", "items", "circuits", "lives", "camera", "figure", "goal", "laws"])
+  for (const key of [
+    "frameRate",
+    "seed",
+    "sheets",
+    "items",
+    "circuits",
+    "lives",
+    "respawnRestores",
+    "camera",
+    "figure",
+    "goal",
+    "laws",
+    "reachChecks",
+    "games",
+  ])
     delete sparse[key];
   for (const key of ["input", "walker", "hop", "roam", "drift", "facing", "pose"]) delete sparse.rules[0]![key];
   for (const key of ["plan", "edges", "fixtures", "actors"]) delete sparse.rooms[0]![key];
@@ -145,6 +159,9 @@ describe("a broken world is refused at its place", () => {
     [["rooms", 0, "fixtures", 1, "lock", "item"], "ruby", "rooms[0].fixtures[1].lock.item: names item ruby"],
     [["rooms", 1, "fixtures", 1, "id"], "crank-1", "rooms[1].fixtures[1].id: crank-1 stands twice"],
     [["laws", 0], "mostly aligned", "laws[0]: expected one of"],
+    [["respawnRestores"], "all", "respawnRestores: must be one of keeps, checkpoint, start, found"],
+    [["rules", 0, "walker", "crossesAt"], "edge", "rules[0].walker.crossesAt: must be one of centre, whole"],
+    [["reachChecks", 0], "always winnable", "reachChecks[0]: must be one of: reachable FIXTURE, "],
     [["goal"], { kind: "marker", fixture: "crank-1" }, "goal.fixture: names marker crank-1"],
   ] as const)("%j = %j", (path, value, message) => {
     const text = changed(path, value);

@@ -7,7 +7,8 @@ import { ID_PATTERN, LIMITS } from "../world/limits.ts";
 import type { PxLimit } from "../world/setting.ts";
 import type { Setting } from "../world/settings.ts";
 import { SETTINGS, settingRange } from "../world/settings.ts";
-import { PATTERNS, SIDES } from "../world/world.ts";
+import { REACH_WORDINGS } from "../checks/reach-check.ts";
+import { PATTERNS, RESPAWN_RESTORES, SIDES } from "../world/world.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 
 /** JSON Schema 2020-12. */
@@ -83,10 +84,12 @@ function rules(): Schema {
     groups.set(group, { ...groups.get(group), [key]: settingSchema(setting) });
   }
   const { input, ...others } = Object.fromEntries([...groups].map(([group, fields]) => [group, object(fields)]));
-  const walker = object({ blockedBy: { ...ids(), default: ["solid"] }, body: ref("body") }, ["body"]);
+  const walker = object({ blockedBy: { ...ids(), default: ["solid"] }, body: ref("body"), ...groups.get("walker") }, [
+    "body",
+  ]);
   return object(
-    { id, name: ref("name"), gait: oneOf(GAIT_NAMES), input: input!, walker, ...others },
-    ["input", "walker", ...Object.keys(others)],
+    { id, name: ref("name"), gait: oneOf(GAIT_NAMES), input: input!, ...others, walker },
+    ["input", ...Object.keys(others)],
     {
       // Only the gait in use must be there; what it leaves out takes the defaults.
       allOf: GAIT_NAMES.map((gait) => ({
@@ -262,6 +265,7 @@ const PROPERTIES: Properties = {
   }),
   circuits: ids({ maxItems: LIMITS.circuits, default: [] }),
   lives: orNull(within(LIMITS.lives)),
+  respawnRestores: oneOf(RESPAWN_RESTORES, "keeps"),
   rules: list(ref("rules"), { minItems: 1, maxItems: LIMITS.ruleSets }),
   activeRules: id,
   camera: {
@@ -294,6 +298,15 @@ const PROPERTIES: Properties = {
       description: "`always CONDITION` or `never CONDITION`",
     },
     { maxItems: LIMITS.laws, default: [] },
+  ),
+  reachChecks: list(
+    {
+      type: "string",
+      minLength: 1,
+      maxLength: LIMITS.lawLength,
+      description: REACH_WORDINGS.map((wording) => `\`${wording}\``).join(", "),
+    },
+    { maxItems: LIMITS.reachChecks, default: [] },
   ),
   games: list(ref("game"), { maxItems: LIMITS.games, default: [] }),
   rooms: list(ref("room"), { minItems: LIMITS.rooms[0], maxItems: LIMITS.rooms[1] }),

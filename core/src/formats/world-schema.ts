@@ -10,7 +10,7 @@ import { partAddress } from "../world/parts.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
 import type { Setting } from "../world/settings.ts";
 import { SETTINGS, settingFault } from "../world/settings.ts";
-import { PATTERNS, SIDES } from "../world/world.ts";
+import { PATTERNS, RESPAWN_RESTORES, SIDES } from "../world/world.ts";
 
 // Nothing is converted and nothing unknown passes: the reader is strict (formats.md, opening).
 const J = Joi.defaults((schema) => schema.options({ presence: "required", convert: false }));
@@ -132,6 +132,7 @@ function rules(tileSize: number): Joi.ObjectSchema {
     walker: J.object({
       blockedBy: optional(J.array().items(id).unique(), ["solid"]),
       body: optional(body as Joi.AnySchema, defaultBody),
+      ...groups["walker"],
     })
       .optional()
       .default(),
@@ -311,6 +312,7 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     items: optional(J.array().items(item).max(LIMITS.items).unique("id"), []),
     circuits: optional(J.array().items(id).max(LIMITS.circuits).unique(), []),
     lives: optional(within(LIMITS.lives).allow(null), null),
+    respawnRestores: optional(choice(...RESPAWN_RESTORES), "keeps"),
     rules: J.array().items(rules(tileSize)).min(1).max(LIMITS.ruleSets).unique("id"),
     activeRules: id,
     camera: camera.optional().default(),
@@ -327,6 +329,7 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     start: J.object({ room: id, cell, facing: optional(facing, "down") }),
     goal: optional(byKind({ marker: { fixture: id }, collect: { item: id } }).allow(null), null),
     laws: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.laws), []),
+    reachChecks: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.reachChecks), []),
     games: optional(J.array().items(game).max(LIMITS.games).unique("id"), []),
     rooms: J.array().items(room).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
   });

@@ -35,6 +35,7 @@ export function writeWorld(world: World): string {
     ),
     `  "circuits": ${inline(world.circuits)},`,
     `  "lives": ${inline(world.lives)},`,
+    `  "respawnRestores": ${inline(world.respawnRestores)},`,
     `  "rules": [`,
     ...joined(world.rules.map(rulesText)),
     "  ],",
@@ -44,13 +45,11 @@ export function writeWorld(world: World): string {
     `  "start": ${inline(ordered(KEYS.place, world.start))},`,
     `  "goal": ${inline(world.goal && ordered(KEYS.goal, world.goal))},`,
     `  "laws": ${inline(world.laws)},`,
-    // Few worlds have any.
-    ...(world.games.length === 0
-      ? []
-      : list(
-          "games",
-          world.games.map((each) => inline(game(each))),
-        )),
+    `  "reachChecks": ${inline(world.reachChecks)},`,
+    ...list(
+      "games",
+      world.games.map((each) => inline(game(each))),
+    ),
     `  "rooms": [`,
     ...joined(world.rooms.map(roomText)),
     "  ]",
@@ -130,7 +129,10 @@ function fixture(value: Fixture): object {
 }
 
 function ruleGroup(rules: Rules, group: (typeof RULE_GROUPS)[number]): object {
-  if (group === "walker") return { blockedBy: rules.walker.blockedBy, body: ordered(KEYS.body, rules.walker.body) };
+  if (group === "walker") {
+    const { blockedBy, body, crossesAt } = rules.walker;
+    return { blockedBy, body: ordered(KEYS.body, body), crossesAt };
+  }
   const keys = SETTINGS.filter((setting) => setting.path.startsWith(`${group}.`)).map((setting) =>
     setting.path.slice(group.length + 1),
   );

@@ -33,12 +33,12 @@ export function cross(c: Compiled, s: SimState, account: Account | null): void {
 function crossX(c: Compiled, s: SimState): boolean {
   const here = c.rooms[s.room]!;
   const t = c.tileUnits;
-  const cx = occupiedX(t, s.x);
-  if (cx >= 0 && cx < here.width) return false;
-  const rule = edgeRuleAt(here, cx < 0 ? WEST : EAST, occupiedY(t, s.y));
+  const beyond = beyondSide(c, s.x, here.unitsAcross);
+  if (beyond === 0) return false;
+  const rule = edgeRuleAt(here, beyond < 0 ? WEST : EAST, occupiedY(t, s.y));
   if (rule === WALL) return false;
   const there = enter(c, s, rule);
-  s.x += cx < 0 ? there.unitsAcross : -here.unitsAcross;
+  s.x += beyond < 0 ? there.unitsAcross : -here.unitsAcross;
   if (rule !== WRAP) s.y += here.linkOffset[rule - LINK]! * t;
   return true;
 }
@@ -46,14 +46,26 @@ function crossX(c: Compiled, s: SimState): boolean {
 function crossY(c: Compiled, s: SimState): boolean {
   const here = c.rooms[s.room]!;
   const t = c.tileUnits;
-  const cy = occupiedY(t, s.y);
-  if (cy >= 0 && cy < here.height) return false;
-  const rule = edgeRuleAt(here, cy < 0 ? NORTH : SOUTH, occupiedX(t, s.x));
+  const beyond = beyondSide(c, s.y, here.unitsDown);
+  if (beyond === 0) return false;
+  const rule = edgeRuleAt(here, beyond < 0 ? NORTH : SOUTH, occupiedX(t, s.x));
   if (rule === WALL) return false;
   const there = enter(c, s, rule);
-  s.y += cy < 0 ? there.unitsDown : -here.unitsDown;
+  s.y += beyond < 0 ? there.unitsDown : -here.unitsDown;
   if (rule !== WRAP) s.x += here.linkOffset[rule - LINK]! * t;
   return true;
+}
+
+/**
+ * Whether the walker lies beyond one of an axis's two sides, as `walker.crossesAt` says: its centre, or all of it.
+ * @param at its place along the axis, `length` the room's, both in units
+ * @returns -1 or 1, or 0 while it is in the room
+ */
+function beyondSide(c: Compiled, at: number, length: number): -1 | 0 | 1 {
+  // A centre on the far side is beyond it, one on the near side is not.
+  const margin = c.crossesWhole ? c.tileUnits : c.tileUnits / 2;
+  if (c.crossesWhole ? at <= -margin : at < -margin) return -1;
+  return at >= (c.crossesWhole ? length : length - margin) ? 1 : 0;
 }
 
 /** Goes where a side's rule leads: into another room, or round. Gives the room that is entered. */

@@ -168,6 +168,83 @@ describe("what a fixture keeps", () => {
   });
 });
 
+describe("what a respawn gives back", () => {
+  const key = item("key-1", 1);
+  const lamp = at("lamp", "checkpoint", 2);
+  const vent = at("vent", "hazard", 4);
+  const back = "4 hurt:vent respawn";
+  it.each<[string, readonly Fixture[], World["respawnRestores"], string, string]>([
+    ["nothing that keeps for a run", [key, vent], "keeps", "4 R, 2 R", `1 take:key-1; ${back}`],
+    ["an item as it was in row 0", [key, vent], "start", "5 R", `1 take:key-1; ${back}; 5 take:key-1`],
+    [
+      "what was taken before the last checkpoint stays",
+      [key, lamp, vent],
+      "checkpoint",
+      "4 R, 2 L",
+      `1 take:key-1; 2 checkpoint:lamp; ${back}`,
+    ],
+    [
+      "what was taken after it does not",
+      [lamp, item("key-2", 3), vent],
+      "checkpoint",
+      "5 R",
+      `2 checkpoint:lamp; 3 take:key-2; ${back}; 5 take:key-2`,
+    ],
+    [
+      "before any checkpoint it is as in row 0",
+      [key, vent],
+      "checkpoint",
+      "5 R",
+      `1 take:key-1; ${back}; 5 take:key-1`,
+    ],
+    [
+      "a door that was opened is closed",
+      [door({ kind: "none" }, { cell: [3, 0] }), at("vent", "hazard", 3)],
+      "start",
+      "8 R",
+      "3 bump open:door; 4 hurt:vent respawn; 7 bump open:door; 8 hurt:vent respawn",
+    ],
+    [
+      "a circuit, and the door that follows it in the same frame",
+      [wheel(1), door({ kind: "circuit", circuit: "pump", open: "on" }, { cell: [6, 0] }), vent],
+      "start",
+      "4 R",
+      "1 switch:wheel open:door; 4 hurt:vent respawn close:door",
+    ],
+    [
+      "life gives nothing back of its own",
+      [item("key-1", 1, { keeps: "life" }), lamp, vent],
+      "checkpoint",
+      "4 R, 1 L",
+      `1 take:key-1; 2 checkpoint:lamp; ${back}`,
+    ],
+  ])("%s", (_what, fixtures, respawnRestores, keys, events) =>
+    expect(happens(corridor(fixtures, { respawnRestores }), keys)).toBe(events),
+  );
+
+  it("is held again when the same checkpoint is touched again, without an event", () => {
+    const fixtures = [lamp, item("key-2", 3), vent];
+    expect(happens(corridor(fixtures, { respawnRestores: "checkpoint" }), "3 R, 1 L, 2 R, 1 R")).toBe(
+      "2 checkpoint:lamp; 3 take:key-2; 6 hurt:vent respawn",
+    );
+  });
+});
+
+it("a side is crossed with the centre, or only with all of the walker", () => {
+  const crossing = (crossesAt: "centre" | "whole"): string => {
+    const world = corridor([]);
+    const rules = world.rules.map((each) => ({
+      ...each,
+      gait: "roam" as const,
+      roam: { ...each.roam, speedX: 3, speedY: 3 },
+      walker: { ...each.walker, crossesAt },
+    }));
+    return happens({ ...world, rules, start: { ...world.start, cell: [7, 0] } }, "12 R");
+  };
+  // From 112 px on: 120 is the first place with the centre beyond, 128 the first with all of it.
+  expect([crossing("centre"), crossing("whole")]).toEqual(["3 leave:a enter:b", "6 leave:a enter:b"]);
+});
+
 describe("lives, goals and ends", () => {
   const hurt = [at("vent", "hazard", 2)];
   it.each<[string, readonly Fixture[], Partial<World>, string, string]>([

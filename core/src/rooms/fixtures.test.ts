@@ -72,7 +72,7 @@ it("nobody is newly inside what blocks, but where a door closed or a portal, a r
         if (happened(s, EVENT_NAMES.indexOf("take"))) seen.taken++;
       }
     }),
-    { ...FIXED, numRuns: 300 },
+    { ...FIXED, numRuns: 420 },
   );
   told("houses, frames", seen);
   expect(Math.min(...Object.values(seen))).toBeGreaterThan(20);
@@ -82,7 +82,7 @@ it("only what keeps for a visit or a life comes back, and only on leaving or res
   const seen = { left: 0, died: 0, back: 0 };
   fc.assert(
     fc.property(anyHouse, anyKeys, (world, log) => {
-      const c = compile(world);
+      const c = compile({ ...world, respawnRestores: "keeps" });
       const { all } = c.fixtures;
       const before = { taken: new Uint8Array(all.length), open: new Uint8Array(all.length) };
       for (const s of frames(c, log)) {

@@ -23,7 +23,8 @@ export function goThrough(c: Compiled, s: SimState, portal: CompiledFixture): vo
 /** Puts the walker on its respawn place (semantics.md section 7). */
 export function respawn(c: Compiled, s: SimState): void {
   const { memory } = s;
-  memory.resetFixtures(c.fixtures.life);
+  if (memory.held === null) memory.resetFixtures(c.fixtures.life);
+  else memory.giveBack(memory.held);
   s.emit(RESPAWN);
   s.bufferedButton = NO_BUTTON;
   s.bufferedAge = 0;

@@ -36,6 +36,7 @@ function sameThings(one: World, other: World): boolean {
   return (
     one.tileSize === other.tileSize &&
     one.lives === other.lives &&
+    one.respawnRestores === other.respawnRestores &&
     same(one.items, other.items) &&
     same(one.circuits, other.circuits) &&
     one.rooms.length === other.rooms.length &&

@@ -57,6 +57,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     goalItem: goal?.kind === "collect" ? world.items.findIndex(({ id }) => id === goal.item) : -1,
     onGrid: GAITS[rules.gait].onGrid,
     tapCounts: GAITS[rules.gait].tapCounts,
+    crossesWhole: rules.walker.crossesAt === "whole",
     move: movement.move,
     glide: { ...rules.glide, speed: unitsFromPx(rules.glide.speed) },
     free: (movement.free ?? GAIT_MOVEMENTS.roam.free!)(rules),

@@ -36,6 +36,7 @@ export function startState(c: Compiled, start: Start = c.world.start, lines: rea
   memory.lives = c.world.lives ?? 0;
   for (const line of lines) setUp(c, state, line);
   follow(c, state, false);
+  memory.hold();
   touchPortals(c, state);
   return state;
 }

@@ -2,6 +2,7 @@ import type { Lock } from "../world/fixtures/door.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import fc from "fast-check";
 import type { Room, World } from "../world/world.ts";
+import { RESPAWN_RESTORES } from "../world/world.ts";
 import { anyGait } from "./arbitraries.ts";
 import { tinyWorld } from "./tiny-world.ts";
 
@@ -81,8 +82,10 @@ export const anyHouse: fc.Arbitrary<World> = fc
     ),
     fixtures: fc.array(fc.array(anyFixture, { maxLength: 7 }), { minLength: 3, maxLength: 3 }),
     lives: fc.constantFrom(null, null, 2),
+    respawnRestores: fc.constantFrom("keeps" as const, "keeps" as const, ...RESPAWN_RESTORES),
+    crossesAt: fc.constantFrom("centre" as const, "centre" as const, "whole" as const),
   })
-  .map(({ options, walls, sides, fixtures, lives }) => {
+  .map(({ options, walls, sides, fixtures, lives, respawnRestores, crossesAt }) => {
     const base = tinyWorld(["S"], options);
     const side = (i: number): Room["edges"]["north"] => {
       const rule = sides[i]!;
@@ -107,5 +110,6 @@ export const anyHouse: fc.Arbitrary<World> = fc
       };
     });
     const item = (id: string) => ({ id, name: id, role: "key" as const, colour: "#c89b3c" });
-    return { ...base, lives, items: [item("key"), item("bead")], circuits: ["pump"], rooms };
+    const rules = base.rules.map((each) => ({ ...each, walker: { ...each.walker, crossesAt } }));
+    return { ...base, rules, lives, respawnRestores, items: [item("key"), item("bead")], circuits: ["pump"], rooms };
   });

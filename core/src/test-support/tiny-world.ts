@@ -50,7 +50,11 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
     input: { ...base.input, ...options.input },
     facing: { ...base.facing, ...options.facing },
     pose: { ...base.pose, ...options.pose },
-    walker: { blockedBy: options.blockedBy ?? base.walker.blockedBy, body: options.body ?? base.walker.body },
+    walker: {
+      ...base.walker,
+      blockedBy: options.blockedBy ?? base.walker.blockedBy,
+      body: options.body ?? base.walker.body,
+    },
   };
   const side = { kind: options.edges ?? "wall" };
   return {
@@ -77,6 +81,7 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
     items: [],
     circuits: [],
     lives: null,
+    respawnRestores: "keeps",
     rules: [rules],
     activeRules: "main",
     camera: { mode: "follow", width: 20, height: 12, margin: [6, 4], ease: 0 },
@@ -84,6 +89,7 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
     start: { room: "a", cell: at < 0 ? [0, 0] : [at % width, Math.floor(at / width)], facing: "down" },
     goal: null,
     laws: [],
+    reachChecks: [],
     games: [],
     rooms: [
       {

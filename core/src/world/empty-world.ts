@@ -50,6 +50,7 @@ export function emptyWorld(
     items: [],
     circuits: [],
     lives: null,
+    respawnRestores: "keeps",
     rules: [{ ...rules, glide: { ...rules.glide, speed: Math.max(1, Math.floor(tileSize / 8)), bufferFrames: 8 } }],
     activeRules: "main",
     camera: { mode: "follow", width: 20, height: 12, margin: [6, 4], ease: 0 },
@@ -57,6 +58,7 @@ export function emptyWorld(
     start: { room: "room-1", cell: [width >> 1, height >> 1], facing: "down" },
     goal: null,
     laws: [],
+    reachChecks: [],
     games: [],
     rooms: [
       {

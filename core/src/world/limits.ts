@@ -13,6 +13,7 @@ export const LIMITS = {
   circuits: 256,
   ruleSets: 64,
   laws: 64,
+  reachChecks: 256,
   games: 16,
   lawLength: 200,
   /** Of a place in px or cells, either way: beyond any real one, and sums stay exact. */

@@ -10,6 +10,6 @@ export function newRules(id: string, name: string, gait: Gait, tileSize: number)
     (groups[group] ??= {})[key] = setting.default;
   }
   const body = { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" } as const;
-  const settings = groups as unknown as Omit<Rules, "id" | "name" | "gait" | "walker">;
-  return { ...settings, id, name, gait, walker: { blockedBy: ["solid"], body } };
+  const settings = groups as unknown as Omit<Rules, "id" | "name" | "gait">;
+  return { ...settings, id, name, gait, walker: { ...settings.walker, blockedBy: ["solid"], body } };
 }

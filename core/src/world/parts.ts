@@ -13,12 +13,14 @@ export const WHOLE_PARTS = [
   "flags",
   "circuits",
   "lives",
+  "respawnRestores",
   "activeRules",
   "camera",
   "figure",
   "start",
   "goal",
   "laws",
+  "reachChecks",
 ] as const;
 
 /** Parts that are lists of things with an id: a thing is `tiles/brick`, the order of the ids is `tiles`. */

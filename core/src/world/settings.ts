@@ -15,6 +15,11 @@ const INPUT: SettingsOf<Rules["input"]> = {
   prefer: choice("Prefer", "intent", ["latest", "horizontal", "vertical"], "latest", (rules) => rules.input.ways === 4),
 };
 
+/** Of `walker` only what is a plain choice: what blocks and the body have editors of their own. */
+const WALKER: SettingsOf<Pick<Rules["walker"], "crossesAt">> = {
+  crossesAt: choice("Crosses at", "aftermath", ["centre", "whole"], "centre"),
+};
+
 const byIntent = (rules: Rules): boolean => rules.facing.source === "intent";
 
 const FACING: SettingsOf<Rules["facing"]> = {
@@ -44,6 +49,7 @@ const POSE: SettingsOf<Rules["pose"]> = {
 /** The parts of a rule set that are settings, in the order in which the file has them. */
 const GROUPS: readonly (readonly [string, Readonly<Record<string, SettingSpec>>])[] = [
   ["input", INPUT],
+  ["walker", WALKER],
   ...Object.entries(GAITS).map(
     ([gait, { settings }]) => [gait, settings as Readonly<Record<string, SettingSpec>>] as const,
   ),
@@ -52,7 +58,7 @@ const GROUPS: readonly (readonly [string, Readonly<Record<string, SettingSpec>>]
 ];
 
 /**
- * Every setting of a rule set but `gait` and `walker`, with its range and default (semantics.md section 11,
+ * Every setting of a rule set but `gait`, `walker.blockedBy` and `walker.body`, with its range and default (semantics.md section 11,
  * formats.md section 1). The reader's schema, the edits' checks and the frame anatomy's fields are all made from this
  * one table, in the order in which the file has them.
  */

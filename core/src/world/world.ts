@@ -80,7 +80,12 @@ export interface Rules extends GaitSettings {
     readonly ways: 4 | 8;
     readonly prefer: "latest" | "horizontal" | "vertical";
   };
-  readonly walker: { readonly blockedBy: readonly string[]; readonly body: Body };
+  readonly walker: {
+    readonly blockedBy: readonly string[];
+    readonly body: Body;
+    /** When the walker is in the next room: as soon as its centre is, or only when all of it is. */
+    readonly crossesAt: "centre" | "whole";
+  };
   readonly facing: {
     readonly source: "intent" | "pointer";
     readonly ways: 4 | 8;
@@ -138,6 +143,10 @@ export interface Figure {
 export type Goal =
   { readonly kind: "marker"; readonly fixture: string } | { readonly kind: "collect"; readonly item: string };
 
+/** What a respawn gives back (semantics.md section 7): what keeps `life`, or how it was at the last checkpoint or in row 0. */
+export const RESPAWN_RESTORES = ["keeps", "checkpoint", "start"] as const;
+export type RespawnRestores = (typeof RESPAWN_RESTORES)[number];
+
 export interface Start {
   readonly room: string;
   readonly cell: Pair;
@@ -157,6 +166,7 @@ export interface World {
   readonly items: readonly Item[];
   readonly circuits: readonly string[];
   readonly lives: number | null;
+  readonly respawnRestores: RespawnRestores;
   readonly rules: readonly Rules[];
   readonly activeRules: string;
   readonly camera: Camera;
@@ -164,6 +174,8 @@ export interface World {
   readonly start: Start;
   readonly goal: Goal | null;
   readonly laws: readonly string[];
+  /** Checks about all play there could be, as texts (`checks/reach-check.ts`). */
+  readonly reachChecks: readonly string[];
   /** How the recordings of games are to be read that one compares with. */
   readonly games: readonly Game[];
   readonly rooms: readonly Room[];

@@ -6,6 +6,7 @@ import type { Transaction } from "objection";
 import type { Knex } from "knex";
 import { RevisionRow } from "../models/revision-row.ts";
 import type { Snapshot } from "../models/revision-row.ts";
+import { storedSteps } from "./stored-steps.ts";
 
 /** A revision holds a whole snapshot at least this often. */
 export const SNAPSHOT_EVERY = 50;
@@ -37,7 +38,7 @@ export class Projects {
       .orderBy("number");
     const project = applyAll(
       from.project,
-      since.flatMap((each) => each.steps),
+      since.flatMap((each) => storedSteps(each.steps)),
     );
     this.keep(worldId, revision, project);
     return project;

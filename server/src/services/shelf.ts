@@ -27,6 +27,7 @@ import { WorldRow } from "../models/world-row.ts";
 import { contentHash } from "./content-hash.ts";
 import { Projects, SNAPSHOT_EVERY, toSnapshot } from "./projects.ts";
 import { IdTakenError, NotFoundError, StaleBaseError } from "./service-errors.ts";
+import { storedSteps } from "./stored-steps.ts";
 
 /** Worlds, their revisions and their logs: everything that is stored goes through here (architecture.md, flow 4). */
 export class Shelf {
@@ -386,7 +387,7 @@ async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promis
     .where("worldId", row.id)
     .where("number", ">", base)
     .orderBy("number");
-  return { revision: row.revision, steps: rows.flatMap((r) => r.steps) };
+  return { revision: row.revision, steps: rows.flatMap((r) => storedSteps(r.steps)) };
 }
 
 interface RevisionToStore {

@@ -45,7 +45,11 @@ describe("what is tried of a rule set", () => {
 
   it("bodies near the present one", () => {
     const bodies = (body: Body): Body[] =>
-      tried(plain, rules("glide", { walker: { blockedBy: ["solid"], body } }), "walker.body") as Body[];
+      tried(
+        plain,
+        rules("glide", { walker: { blockedBy: ["solid"], body, crossesAt: "centre" } }),
+        "walker.body",
+      ) as Body[];
     const box = (
       left: number,
       top: number,

@@ -5,9 +5,10 @@ import { PLAIN_BEHAVIOUR } from "../fixture-behaviour.ts";
 
 export const checkpoint: FixtureBehaviour<CheckpointFixture> = {
   ...PLAIN_BEHAVIOUR,
-  touch: (_, s, number) => {
+  touch: (c, s, number) => {
     if (s.memory.checkpoint !== number) s.emit(CHECKPOINT_TOUCHED, number);
     s.memory.checkpoint = number;
+    if (c.world.respawnRestores === "checkpoint") s.memory.hold();
     return false;
   },
 };

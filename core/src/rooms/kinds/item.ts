@@ -8,7 +8,7 @@ export const item: FixtureBehaviour<ItemFixture> = {
     const { memory } = s;
     memory.setTouched(number, false);
     memory.take(number, true);
-    memory.hold(fixture.item, fixture.count);
+    memory.pocket(fixture.item, fixture.count);
     s.emit(TAKE, number);
     return false;
   },

@@ -42,8 +42,8 @@ function sameBut(path: string, one: Under, other: Under): boolean {
 function sameGround(one: World, other: World): boolean {
   if (one === other) return true;
   return (
-    (["tileSize", "tiles", "items", "circuits", "lives", "start", "goal", "laws"] as const).every((part) =>
-      same(one[part], other[part]),
+    (["tileSize", "tiles", "items", "circuits", "lives", "respawnRestores", "start", "goal", "laws"] as const).every(
+      (part) => same(one[part], other[part]),
     ) &&
     one.rooms.length === other.rooms.length &&
     one.rooms.every((room, i) => sameRoom(room, other.rooms[i]!))

@@ -1,0 +1,130 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import type { Compiled } from "../../compiled/compiled.ts";
+import { EMPTY_LOG } from "../../logs/input-log.ts";
+import { run } from "../../replay/run.ts";
+import { compile } from "../../simulation/compile.ts";
+import { startState } from "../../simulation/start-state.ts";
+import { traceText } from "../../simulation/trace.ts";
+import { step } from "../../simulation/step.ts";
+import { anyHouse } from "../../test-support/any-house.ts";
+import { FIXED, anyBody } from "../../test-support/arbitraries.ts";
+import { told } from "../../test-support/told.ts";
+import type { World } from "../../world/world.ts";
+import { NEVER } from "./answer.ts";
+import { GridSearch } from "./grid-search.ts";
+import { Reach } from "./reach.ts";
+import { columnOf, positionWord, roomOf, rowOf } from "./state-layout.ts";
+
+/** Houses under rules that keep to the grid. */
+const anyGridHouse = fc
+  .record({
+    house: anyHouse,
+    body: anyBody,
+    gait: fc.constantFrom("hop" as const, "glide" as const),
+    goes: fc.boolean(),
+  })
+  .map(({ house, body, gait, goes }): World => {
+    const rules = house.rules.map((each) => ({
+      ...each,
+      gait,
+      walker: { ...each.walker, body },
+      glide: { ...each.glide, speed: 8, arrive: "land" as const, keepGoing: goes && gait === "glide" },
+    }));
+    return { ...house, rules, lives: house.lives === null ? null : 2 };
+  });
+
+function searched(c: Compiled, limit: number, asks: boolean): GridSearch {
+  const search = new GridSearch(c, startState(c), limit, asks);
+  while (search.run(1000));
+  return search;
+}
+
+describe("the search of all play on the grid", () => {
+  it("finds the same where the simulation is asked for every step", () => {
+    const seen = { plain: 0, states: 0 };
+    fc.assert(
+      fc.property(anyGridHouse, (world) => {
+        const c = compile(world);
+        const [quick, slow] = [false, true].map((asks) => searched(c, 3000, asks)) as [GridSearch, GridSearch];
+        const width = slow.layout.words;
+        const told = ({ table, moves, origins, goal, complete, nextAt, next, wins }: GridSearch): object => ({
+          complete,
+          words: [...table.words.subarray(0, table.count * width)],
+          moves: [...moves.subarray(0, table.count)],
+          wins: [...wins.subarray(0, table.count)],
+          next: [...next.subarray(0, nextAt[table.count])],
+          origins,
+          goal,
+        });
+        expect(told(quick)).toEqual(told(slow));
+        seen.states += slow.states;
+        if (slow.states > 200) seen.plain++;
+      }),
+      { ...FIXED, numRuns: 120 },
+    );
+    told("searches of more than 200 states", seen);
+    expect(seen.plain).toBeGreaterThan(20);
+  });
+
+  it("arrives by replay at all that it says can be reached, and random play comes to nothing that it calls never", () => {
+    const seen = { arrived: 0, rested: 0 };
+    fc.assert(
+      fc.property(anyGridHouse, fc.array(fc.nat(63), { minLength: 40, maxLength: 40 }), (world, keys) => {
+        const reach = new Reach(world, { limit: 20_000 });
+        const answer = reach.answer();
+        const c = compile(world);
+        const carries = c.rules.gait === "glide" && c.rules.glide.keepGoing && c.rules.glide.carry;
+        if (!carries)
+          c.fixtures.all.forEach(({ id, blocks }, i) => {
+            const way = reach.wayToFixture(i);
+            if (way === null) return;
+            const { rows } = run(c, { ...EMPTY_LOG, lines: way.lines }, { rows: true });
+            const did = [...traceText(c, rows!)].join("").includes(`:${id}`) || blocks;
+            expect({ id, did }).toEqual({ id, did: true });
+            seen.arrived++;
+          });
+        if (!answer.exhaustive) return;
+        const s = startState(c);
+        for (let i = 0; i < 2000 && s.status === 0; i++) {
+          step(c, s, keys[(i >> 2) % keys.length]!, null);
+          for (let e = 0; e < s.eventCount; e++)
+            if ([5, 6, 8, 9, 10, 11, 12].includes(s.eventKinds[e]!))
+              expect([i, answer.fixtures[s.eventSubjects[e]!]]).not.toEqual([i, NEVER]);
+          if (s.legX !== 0 || s.legY !== 0) continue;
+          const [cx, cy] = [s.x / c.tileUnits, s.y / c.tileUnits];
+          const { width, height } = c.rooms[s.room]!;
+          if (cx < 0 || cy < 0 || cx >= width || cy >= height || s.status !== 0) continue;
+          // Who is put where a portal or a hazard waits is moved on with the next frame: nobody stays there.
+          const passes = world.rooms[s.room]!.fixtures.some(
+            ({ kind, cell, touch }) =>
+              (kind === "hazard" || kind === "portal") && (touch === "body" || (cell[0] === cx && cell[1] === cy)),
+          );
+          if (!passes) {
+            expect([cx, cy, answer.first[s.room]![cy * width + cx]]).not.toEqual([cx, cy, NEVER]);
+            seen.rested++;
+          }
+        }
+      }),
+      { ...FIXED, numRuns: 150 },
+    );
+    told("claims replayed", seen);
+    expect(seen.arrived).toBeGreaterThan(200);
+  });
+});
+
+it("a place is packed into one word and read again, also beyond the sides", () => {
+  fc.assert(
+    fc.property(
+      fc.nat(255),
+      fc.integer({ min: -600, max: 1100 }),
+      fc.integer({ min: -600, max: 1100 }),
+      (room, x, y) => {
+        const word = new Int32Array([0]);
+        word[0] = positionWord(room, x, y);
+        expect([roomOf(word[0]), columnOf(word[0]), rowOf(word[0])]).toEqual([room, x, y]);
+      },
+    ),
+    FIXED,
+  );
+});

@@ -1,0 +1,95 @@
+import { SimState } from "../../compiled/state.ts";
+import type { GridSearch } from "./grid-search.ts";
+
+/** A stuck state for each different set of items taken, doors open and circuits on (semantics.md section 10, "Stuck"). */
+export interface StuckClass {
+  readonly taken: readonly string[];
+  readonly open: readonly string[];
+  readonly on: readonly string[];
+  /** The nearest state of the class. */
+  readonly state: number;
+}
+
+/** The most classes that are named. */
+const MOST_CLASSES = 200;
+
+/** Looks back over the states of a search that is complete: from where something can still be had. */
+export class LookBack {
+  /** The states that lead to a state: `before` from `beforeAt` of it on. */
+  private readonly beforeAt: Int32Array;
+  private readonly before: Int32Array;
+
+  constructor(private readonly search: GridSearch) {
+    const { states, nextAt, next } = search;
+    const edges = nextAt[states]!;
+    this.beforeAt = new Int32Array(states + 2);
+    for (let e = 0; e < edges; e++) this.beforeAt[next[e]! + 2]!++;
+    for (let i = 0; i <= states; i++) this.beforeAt[i + 1]! += this.beforeAt[i]!;
+    this.before = new Int32Array(edges);
+    for (let state = 0; state < states; state++)
+      for (let e = nextAt[state]!; e < nextAt[state + 1]!; e++) this.before[this.beforeAt[next[e]! + 1]!++] = state;
+  }
+
+  /** 1 for each state from which one of some states can be come to, those included. */
+  canComeTo(goals: ArrayLike<number>): Uint8Array {
+    const found = new Uint8Array(this.search.states);
+    const queue = new Int32Array(this.search.states);
+    let count = 0;
+    const add = (state: number): void => {
+      if (found[state] === 1) return;
+      found[state] = 1;
+      queue[count++] = state;
+    };
+    for (let i = 0; i < goals.length; i++) add(goals[i]!);
+    for (let i = 0; i < count; i++)
+      for (let e = this.beforeAt[queue[i]!]!; e < this.beforeAt[queue[i]! + 1]!; e++) add(this.before[e]!);
+    return found;
+  }
+
+  /** The states from which nobody can win any more, and their classes, the nearest first. */
+  stuck(): { readonly states: number; readonly classes: readonly StuckClass[] } {
+    const { search } = this;
+    const { c, layout } = search;
+    const winning: number[] = [];
+    for (let state = 0; state < search.states; state++) if (search.wins[state] === 1) winning.push(state);
+    const wins = this.canComeTo(winning);
+    const s = new SimState(c);
+    const classes = new Map<string, StuckClass>();
+    let states = 0;
+    for (let state = 0; state < search.states; state++) {
+      if (wins[state] === 1) continue;
+      states++;
+      search.load(state, s);
+      const { memory } = s;
+      const named = (which: (i: number) => boolean): string[] =>
+        c.fixtures.all.flatMap(({ id }, i) => (which(i) ? [id] : []));
+      const taken = named((i) => {
+        const { gives, item } = c.fixtures.all[i]!;
+        return gives && layout.lockItems[item] === 1 && memory.taken[i] === 1;
+      });
+      const open = named((i) => memory.open[i] === 1);
+      const on = c.world.circuits.filter((_, i) => memory.on[i] === 1);
+      const key = JSON.stringify([taken, open, on]);
+      // States are numbered by their moves: the first of a class is its nearest.
+      if (!classes.has(key) && classes.size < MOST_CLASSES) classes.set(key, { taken, open, on, state });
+    }
+    return { states, classes: [...classes.values()] };
+  }
+
+  /** By item fixture that is asked for and can be taken: the nearest state in which it is lost for good. */
+  losable(): { readonly fixture: number; readonly state: number }[] {
+    const { search } = this;
+    const s = new SimState(search.c);
+    return search.layout.askedFixtures.flatMap((fixture) => {
+      const takers = search.takers[fixture]!;
+      if (takers.length === 0) return [];
+      const can = this.canComeTo(takers);
+      for (let state = 0; state < search.states; state++) {
+        if (can[state] === 1) continue;
+        search.load(state, s);
+        if (s.memory.taken[fixture] === 0) return [{ fixture, state }];
+      }
+      return [];
+    });
+  }
+}
