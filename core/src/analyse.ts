@@ -28,5 +28,7 @@ export { reEntry } from "./analysis/re-entry.ts";
 export type { LosableWay, ReachAnswer, StuckWay, Way } from "./analysis/reach/answer.ts";
 export { NEVER, UNDECIDED } from "./analysis/reach/answer.ts";
 export { reachJson, wayText } from "./analysis/reach/answer-json.ts";
+export type { ReachVerdict } from "./analysis/reach/judge.ts";
+export { judgeChecks, judgeReach } from "./analysis/reach/judge.ts";
 export type { ReachQuestion } from "./analysis/reach/reach.ts";
 export { Reach, STATE_LIMIT } from "./analysis/reach/reach.ts";

@@ -11,6 +11,9 @@ export interface Way {
   readonly lines: readonly LogLine[];
 }
 
+/** The way to where one is already. */
+export const HERE: Way = { moves: 0, lines: [] };
+
 /** A class of stuck states and the nearest way into it. */
 export interface StuckWay extends Way {
   readonly taken: readonly string[];

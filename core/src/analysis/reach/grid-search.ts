@@ -1,25 +1,13 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { SimState } from "../../compiled/state.ts";
-import {
-  CHECKPOINT_TOUCHED,
-  HURT,
-  MARKER_TOUCHED,
-  OPEN,
-  PLAYING,
-  PORTAL_TAKEN,
-  SWITCHED,
-  TAKE,
-  WON,
-} from "../../world/vocabulary.ts";
+import { PLAYING, TAKE, WON } from "../../world/vocabulary.ts";
+import { isDoing } from "./doings.ts";
 import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, linesOf, perform } from "./actions.ts";
 import type { LogLine } from "../../logs/input-log.ts";
 import { ASK, BLOCKED, PlainSteps } from "./plain-steps.ts";
 import { StateLayout, columnOf, positionWord, roomOf, rowOf } from "./state-layout.ts";
+import { NearUses } from "./near-uses.ts";
 import { StateTable, longer } from "./state-table.ts";
-
-/** By kind of event whether it says that a fixture did what it is there for. */
-const IS_DOING = new Uint8Array(32);
-for (const kind of [TAKE, OPEN, HURT, CHECKPOINT_TOUCHED, SWITCHED, PORTAL_TAKEN, MARKER_TOUCHED]) IS_DOING[kind] = 1;
 
 /** How something was first come by: the state that was left and the action that did it. */
 export interface Origin {
@@ -57,6 +45,7 @@ export class GridSearch {
   private readonly plain: PlainSteps | null;
   private readonly ways: readonly number[];
   private readonly hasUses: boolean;
+  private readonly uses: NearUses;
   private readonly here: SimState;
   private readonly there: SimState;
   private readonly words: Int32Array;
@@ -88,6 +77,7 @@ export class GridSearch {
     this.plain = asks || (c.rules.gait === "glide" && c.rules.glide.keepGoing) ? null : new PlainSteps(c);
     this.ways = goings(c);
     this.hasUses = c.fixtures.all.some(({ opensOnUse }) => opensOnUse);
+    this.uses = new NearUses(c);
     this.here = new SimState(c);
     this.there = new SimState(c);
     this.here.copyFrom(start);
@@ -167,7 +157,7 @@ export class GridSearch {
       loaded = true;
       if (!this.ask(state, action)) return false;
     }
-    if (!this.hasUses) return true;
+    if (!this.hasUses || !this.uses.isNear(room, cx, cy)) return true;
     if (!loaded) this.load(state, this.here);
     for (let way = 0; way < 4; way++)
       if (canUse(this.c, this.here, way) && !this.ask(state, USE_LEFT + way)) return false;
@@ -200,7 +190,7 @@ export class GridSearch {
     if (s.status === WON) this.won = true;
     for (let i = 0; i < s.eventCount; i++) {
       const kind = s.eventKinds[i]!;
-      if (!IS_DOING[kind]) continue;
+      if (!isDoing(kind)) continue;
       const fixture = s.eventSubjects[i]!;
       this.origins[fixture] ??= { state, action };
       if (kind === TAKE && this.takers[fixture]!.at(-1) !== state) this.takers[fixture]!.push(state);

@@ -1,5 +1,6 @@
 import { SimState } from "../../compiled/state.ts";
 import type { GridSearch } from "./grid-search.ts";
+import { StateTable } from "./state-table.ts";
 
 /** A stuck state for each different set of items taken, doors open and circuits on (semantics.md section 10, "Stuck"). */
 export interface StuckClass {
@@ -54,40 +55,48 @@ export class LookBack {
     for (let state = 0; state < search.states; state++) if (search.wins[state] === 1) winning.push(state);
     const wins = this.canComeTo(winning);
     const s = new SimState(c);
-    const classes = new Map<string, StuckClass>();
+    const classes: StuckClass[] = [];
+    const met = new StateTable(layout.words, MOST_CLASSES);
+    const key = new Int32Array(layout.words);
     let states = 0;
     for (let state = 0; state < search.states; state++) {
       if (wins[state] === 1) continue;
       states++;
+      for (let w = 1; w < layout.words; w++)
+        key[w] = search.table.words[state * layout.words + w]! & layout.classes[w]!;
+      // States are numbered by their moves: the first of a class is its nearest.
+      if (met.find(key, 0) !== classes.length) continue;
       search.load(state, s);
-      const { memory } = s;
-      const named = (which: (i: number) => boolean): string[] =>
-        c.fixtures.all.flatMap(({ id }, i) => (which(i) ? [id] : []));
-      const taken = named((i) => {
+      classes.push({ ...this.classOf(s), state });
+    }
+    return { states, classes };
+  }
+
+  private classOf({ memory }: SimState): Omit<StuckClass, "state"> {
+    const { c, layout } = this.search;
+    const named = (which: (i: number) => boolean): string[] =>
+      c.fixtures.all.flatMap(({ id }, i) => (which(i) ? [id] : []));
+    return {
+      taken: named((i) => {
         const { gives, item } = c.fixtures.all[i]!;
         return gives && layout.lockItems[item] === 1 && memory.taken[i] === 1;
-      });
-      const open = named((i) => memory.open[i] === 1);
-      const on = c.world.circuits.filter((_, i) => memory.on[i] === 1);
-      const key = JSON.stringify([taken, open, on]);
-      // States are numbered by their moves: the first of a class is its nearest.
-      if (!classes.has(key) && classes.size < MOST_CLASSES) classes.set(key, { taken, open, on, state });
-    }
-    return { states, classes: [...classes.values()] };
+      }),
+      open: named((i) => memory.open[i] === 1),
+      on: c.world.circuits.filter((_, i) => memory.on[i] === 1),
+    };
   }
 
   /** By item fixture that is asked for and can be taken: the nearest state in which it is lost for good. */
   losable(): { readonly fixture: number; readonly state: number }[] {
     const { search } = this;
-    const s = new SimState(search.c);
-    return search.layout.askedFixtures.flatMap((fixture) => {
+    const { layout, table } = search;
+    return layout.askedFixtures.flatMap((fixture) => {
       const takers = search.takers[fixture]!;
       if (takers.length === 0) return [];
       const can = this.canComeTo(takers);
       for (let state = 0; state < search.states; state++) {
-        if (can[state] === 1) continue;
-        search.load(state, s);
-        if (s.memory.taken[fixture] === 0) return [{ fixture, state }];
+        if (can[state] === 0 && !layout.isTaken(table.words, state * layout.words, fixture))
+          return [{ fixture, state }];
       }
       return [];
     });

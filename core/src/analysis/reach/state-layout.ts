@@ -20,14 +20,18 @@ const MOST_TOLD = 0xffff;
 export class StateLayout {
   /** Words of a state. */
   readonly words: number;
-  /** Of each word the bits that say that something is touched, or that a door that closes behind is open. */
+  /** Of each word the bits that say that something is touched, or that the body was in a door that closes behind it. */
   readonly unsettled: Int32Array;
   /** By item: some lock asks for it; a lock or the goal does. */
   readonly lockItems: Uint8Array;
   readonly askedItems: Uint8Array;
   /** Item fixtures that are asked for. */
   readonly askedFixtures: readonly number[];
+  /** Of each word the bits of items taken that a lock asks for, doors opened and circuits on: what makes a class of states. */
+  readonly classes: Int32Array;
   private readonly fields: readonly Field[];
+  /** By fixture the bit of its being taken, for those that are asked for. */
+  private readonly takenBits = new Map<number, Field>();
 
   constructor(private readonly c: Compiled) {
     const { all } = c.fixtures;
@@ -41,7 +45,11 @@ export class StateLayout {
     this.fields = packer.fields;
     this.words = packer.words;
     this.unsettled = new Int32Array(this.words);
-    for (const { word, shift, unsettles } of this.fields) if (unsettles) this.unsettled[word]! |= 1 << shift;
+    this.classes = new Int32Array(this.words);
+    for (const { word, shift, unsettles, parts } of this.fields) {
+      if (unsettles) this.unsettled[word]! |= 1 << shift;
+      if (parts) this.classes[word]! |= 1 << shift;
+    }
   }
 
   /** Packs what matters of a state at a choice moment. */
@@ -50,6 +58,12 @@ export class StateLayout {
     into[at] = positionWord(s.room, s.x / tileUnits, s.y / tileUnits);
     for (let w = 1; w < this.words; w++) into[at + w] = 0;
     for (const { word, shift, read } of this.fields) into[at + word]! |= read(s) << shift;
+  }
+
+  /** Whether an item fixture that is asked for is taken in a packed state. */
+  isTaken(words: Int32Array, at: number, fixture: number): boolean {
+    const { word, shift } = this.takenBits.get(fixture)!;
+    return ((words[at + word]! >>> shift) & 1) === 1;
   }
 
   /** Makes a state of the same compiled world what was packed; what does not matter is as at rest. Allocates nothing. */
@@ -95,18 +109,24 @@ export class StateLayout {
     const { all } = this.c.fixtures;
     const count = all.length;
     const returns: number[] = [];
-    const flag = (index: number, unsettles: boolean, write: (memory: Memory, on: boolean) => void): void => {
+    const flag = (index: number, parts: boolean, write: (memory: Memory, on: boolean) => void): Field => {
       returns.push(index);
-      packer.add(flagField(index, unsettles, write));
+      return packer.add({ ...flagField(index, false, write), parts });
     };
     all.forEach((fixture, i) => {
-      if (fixture.gives && this.askedItems[fixture.item] === 1) flag(i, false, (memory, on) => memory.take(i, on));
+      if (fixture.gives && this.askedItems[fixture.item] === 1)
+        this.takenBits.set(
+          i,
+          flag(i, this.lockItems[fixture.item] === 1, (memory, on) => memory.take(i, on)),
+        );
       if (!opensByHand(fixture)) return;
-      flag(count + i, fixture.closesBehind, (memory, on) => memory.setOpen(i, on));
-      if (fixture.closesBehind) flag(3 * count + i, false, (memory, on) => (memory.passed[i] = on ? 1 : 0));
+      flag(count + i, true, (memory, on) => memory.setOpen(i, on));
+      if (!fixture.closesBehind) return;
+      returns.push(3 * count + i);
+      packer.add(flagField(3 * count + i, true, (memory, on) => (memory.passed[i] = on ? 1 : 0)));
     });
     this.c.world.circuits.forEach((_, circuit) =>
-      flag(4 * count + circuit, false, (memory, on) => memory.setCircuit(circuit, on)),
+      flag(4 * count + circuit, true, (memory, on) => memory.setCircuit(circuit, on)),
     );
     return returns;
   }
@@ -212,6 +232,8 @@ function rest(s: SimState): void {
 interface FieldSpec {
   readonly bits: number;
   readonly unsettles: boolean;
+  /** It tells classes of states apart. */
+  readonly parts?: boolean;
   readonly read: (s: SimState) => number;
   readonly write: (s: SimState, value: number) => void;
 }
@@ -238,13 +260,15 @@ class Packer {
   words = 1;
   private used = 32;
 
-  add(spec: FieldSpec): void {
+  add(spec: FieldSpec): Field {
     if (this.used + spec.bits > 32) {
       this.words++;
       this.used = 0;
     }
-    this.fields.push({ ...spec, word: this.words - 1, shift: this.used, mask: 2 ** spec.bits - 1 });
+    const field = { ...spec, word: this.words - 1, shift: this.used, mask: 2 ** spec.bits - 1 };
+    this.fields.push(field);
     this.used += spec.bits;
+    return field;
   }
 }
 
