@@ -61,6 +61,7 @@ program
   .argument("<world>")
   .argument("<logs...>")
   .option("--junit <file>", "write the results as JUnit XML")
+  .option("--no-reach", "leave the world's reach checks out")
   .option("--json", "print one JSON value and nothing else")
   .action(async (world: string, logs: string[], options: VerifyOptions) => {
     const { verify } = await import("./commands/verify.ts");

@@ -26,5 +26,5 @@ export { Prover } from "./replay/prover.ts";
 export { checksOfWalk, checksTrueAt } from "./replay/true-at.ts";
 export type { UntilChoice } from "./replay/until-choices.ts";
 export { untilChoices } from "./replay/until-choices.ts";
-export type { ReachCheck } from "./checks/reach-check.ts";
+export type { ReachCheck, ReachRuling } from "./checks/reach-check.ts";
 export { REACH_WORDINGS, parseReachCheck, reachCheckText } from "./checks/reach-check.ts";

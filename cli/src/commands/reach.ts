@@ -1,5 +1,5 @@
 import type { ReachAnswer, Way } from "@keen-pebble/core/analyse";
-import { NEVER, Reach, STATE_LIMIT, UNDECIDED, reachJson, wayText } from "@keen-pebble/core/analyse";
+import { NEVER, Reach, STATE_LIMIT, UNDECIDED, judgeChecks, reachJson, wayText } from "@keen-pebble/core/analyse";
 import type { Start, World } from "@keen-pebble/core/world";
 import { allFixtures } from "@keen-pebble/core/world";
 import { NO, OK } from "../exit-codes.ts";
@@ -38,7 +38,16 @@ export function reach(worldPath: string, options: ReachOptions): number {
   }
   if (options.json) print(JSON.stringify(reachJson(world, rules, answer), null, 2));
   else for (const line of lines(world, answer)) print(line);
-  return options.strict && !isAllWell(answer) ? NO : OK;
+  // The world's own checks are about its active rules and its own start.
+  const isOwn = rules === world.activeRules && options.from === undefined;
+  const checks = isOwn ? judgeChecks(world, question, world.reachChecks) : [];
+  if (!options.json)
+    for (const { check, verdict, seen } of checks)
+      print(`${verdict}: ${check}${seen === null ? "" : `; seen: ${seen}`}`);
+  const holds = checks.every(({ verdict }) => verdict !== "fail");
+  return holds && (!options.strict || (isAllWell(answer) && checks.every(({ verdict }) => verdict === "pass")))
+    ? OK
+    : NO;
 }
 
 /** `ROOM,X,Y`, facing as the world's start does. */

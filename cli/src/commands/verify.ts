@@ -1,4 +1,4 @@
-import type { InputLog, Proof, Verdict } from "@keen-pebble/core/check";
+import type { InputLog, Proof, ReachRuling, Verdict } from "@keen-pebble/core/check";
 import type { World } from "@keen-pebble/core/world";
 import { CoreError, RefusedError, refusalText } from "@keen-pebble/core/world";
 import { NO, OK, UNUSABLE } from "../exit-codes.ts";
@@ -22,28 +22,59 @@ export type LogReport =
     }
   | { readonly log: string; readonly error: string };
 
+/** What it says of the world's reach checks. */
+export interface ReachReport {
+  readonly reach: true;
+  readonly holds: boolean;
+  readonly checks: readonly ReachRuling[];
+}
+
 export interface VerifyOptions {
   readonly json?: boolean;
   readonly junit?: string;
+  /** False with `--no-reach`. */
+  readonly reach?: boolean;
 }
 
-/** `verify WORLD LOG...`: runs the checks in the logs, side by side where there are many; folders are read for `*.inputs` and recordings (formats.md section 7). */
+/** `verify WORLD LOG...`: judges the world's reach checks and runs the checks in the logs, side by side where there are many; folders are read for `*.inputs` and recordings (formats.md section 7). */
 export async function verify(worldPath: string, paths: readonly string[], options: VerifyOptions): Promise<number> {
   const print = printBeside(options.junit);
   ensureApart(options.json ?? false, [["--junit", options.junit]]);
   const world = worldFile(worldPath);
   const read = logFiles(paths).map((file) => readOrSay(file, world));
+  const reach = options.reach === false ? null : await reachReport(world);
   const reports = await reportsOf(world, read, options.json ?? false);
-  if (options.json) print(JSON.stringify(reports, null, 2));
-  else for (const report of reports) for (const line of reportLines(report)) print(line);
-  if (!options.json) print(totals(reports));
+  if (options.json) print(JSON.stringify([...(reach === null ? [] : [reach]), ...reports], null, 2));
+  else {
+    for (const line of reach === null ? [] : reachLines(reach)) print(line);
+    for (const report of reports) for (const line of reportLines(report)) print(line);
+    print(totals(reports));
+  }
   // Last: what cannot be written takes nothing away from what was said.
   if (options.junit !== undefined) {
     const { junitXml } = await import("@keen-pebble/core/reports");
-    writeWhole(options.junit, [junitXml(reports, world.frameRate)]);
+    writeWhole(options.junit, [junitXml([...(reach === null ? [] : [reach]), ...reports], world.frameRate)]);
   }
   if (reports.some((report) => "error" in report)) return UNUSABLE;
-  return reports.every((report) => "holds" in report && report.holds) ? OK : NO;
+  return reach?.holds !== false && reports.every((report) => "holds" in report && report.holds) ? OK : NO;
+}
+
+/** Null where the world has no reach checks. The search is loaded only where there are some. */
+async function reachReport(world: World): Promise<ReachReport | null> {
+  if (world.reachChecks.length === 0) return null;
+  const { judgeReach } = await import("@keen-pebble/core/analyse");
+  const checks = judgeReach(world).map(({ check, verdict, seen }) => ({ check, verdict, seen }));
+  return { reach: true, holds: checks.every(({ verdict }) => verdict === "pass"), checks };
+}
+
+function reachLines({ holds, checks }: ReachReport): string[] {
+  const missed = checks.filter(({ verdict }) => verdict !== "pass");
+  return [
+    `${holds ? "holds " : "breaks"} all play: ${checks.length - missed.length} of ${checks.length} reach checks`,
+    ...missed.map(
+      ({ check, verdict, seen }) => `       ${verdict === "fail" ? "fails" : "open"}: ${check}; seen: ${seen ?? ""}`,
+    ),
+  ];
 }
 
 interface ReadFile {

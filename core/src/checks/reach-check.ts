@@ -12,6 +12,14 @@ export type ReachCheck =
   | { readonly kind: "never stuck" }
   | { readonly kind: "aligned" };
 
+/** What a reach check comes to: open does not hold. */
+export interface ReachRuling {
+  readonly check: string;
+  readonly verdict: "pass" | "fail" | "open";
+  /** What is so instead; null where it passes. */
+  readonly seen: string | null;
+}
+
 /** The wordings that there are, for messages and completion. */
 export const REACH_WORDINGS = [
   "reachable FIXTURE",

@@ -1,8 +1,10 @@
 import { create } from "xmlbuilder2";
+import type { ReachRuling } from "../checks/reach-check.ts";
 import type { Verdict } from "../checks/verdict.ts";
 
-/** What is known of one log: its checks, or why it could not be read. */
+/** What is known of the world's reach checks, or of one log: its checks, or why it could not be read. */
 export type ReportedLog =
+  | { readonly reach: true; readonly checks: readonly ReachRuling[] }
   | { readonly log: string; readonly frames: number; readonly checks: readonly Verdict[] }
   | { readonly log: string; readonly error: string };
 
@@ -19,7 +21,7 @@ interface Case {
  */
 export function junitXml(reports: readonly ReportedLog[], frameRate: number): string {
   const suites = reports.map((report) => ({
-    log: report.log,
+    log: "reach" in report ? "all play" : report.log,
     cases: casesOf(report),
     seconds: "frames" in report ? report.frames / frameRate : 0,
   }));
@@ -40,6 +42,12 @@ export function junitXml(reports: readonly ReportedLog[], frameRate: number): st
 function casesOf(report: ReportedLog): Case[] {
   if ("error" in report)
     return [{ name: "can be read", wrong: { as: "error", type: "refused", message: report.error } }];
+  if ("reach" in report)
+    return report.checks.map(({ check, verdict, seen }) =>
+      verdict === "pass"
+        ? { name: check }
+        : { name: check, wrong: { as: "failure", type: verdict, message: `${verdict}; seen: ${seen ?? "nothing"}` } },
+    );
   if (report.checks.length === 0) return [{ name: "runs" }];
   return report.checks.map(({ check, verdict, frame, seen }) =>
     verdict === "pass"

@@ -1,4 +1,4 @@
-import type { ReachCheck } from "../../checks/reach-check.ts";
+import type { ReachCheck, ReachRuling } from "../../checks/reach-check.ts";
 import { parseReachCheck } from "../../checks/reach-check.ts";
 import type { World } from "../../world/world.ts";
 import { allFixtures } from "../../world/queries.ts";
@@ -6,12 +6,8 @@ import type { ReachAnswer, Way } from "./answer.ts";
 import { NEVER, UNDECIDED } from "./answer.ts";
 import { Reach } from "./reach.ts";
 
-/** What a reach check comes to (formats.md section 1): open does not hold. */
-export interface ReachVerdict {
-  readonly check: string;
-  readonly verdict: "pass" | "fail" | "open";
-  /** What is so instead; null where it passes. */
-  readonly seen: string | null;
+/** What a reach check comes to, with what shows it (formats.md section 1). */
+export interface ReachVerdict extends ReachRuling {
   /** The play that shows that it fails, where one does. */
   readonly way: Way | null;
 }
