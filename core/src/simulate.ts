@@ -24,5 +24,6 @@ export { startState } from "./simulation/start-state.ts";
 export { step } from "./simulation/step.ts";
 export type { TextHash, TraceRows } from "./simulation/trace.ts";
 export { ROW_BUMPING, ROW_MOVING, ROW_ON_LEG, TraceRecorder, fingerprint, traceText } from "./simulation/trace.ts";
+export type { RunStart } from "./simulation/run-start.ts";
 export { withLinesOf } from "./simulation/with-lines.ts";
 export { sameSituation, situationHash } from "./compiled/situation.ts";

@@ -22,6 +22,7 @@ const router = createBrowserRouter([
         children: [
           { path: "bench", lazy: async () => ({ Component: (await AREAS.bench()).BenchPage }) },
           { path: "floorplan", lazy: async () => ({ Component: (await AREAS.floorplan()).FloorplanPage }) },
+          { path: "reach", lazy: async () => ({ Component: (await AREAS.reach()).ReachPage }) },
           { path: "proofs", lazy: async () => ({ Component: (await AREAS.proofs()).ProofsPage }) },
           { path: "journal", lazy: async () => ({ Component: (await AREAS.journal()).JournalPage }) },
           { path: "*", element: <NoSuchPage /> },

@@ -3,6 +3,7 @@ export const AREAS = {
   world: () => import("./world/world-layout.tsx"),
   bench: () => import("./bench/bench-page.tsx"),
   floorplan: () => import("./floorplan/floorplan-page.tsx"),
+  reach: () => import("./reach/reach-page.tsx"),
   proofs: () => import("./proofs/proofs-page.tsx"),
   journal: () => import("./journal/journal-page.tsx"),
 } as const;

@@ -7,7 +7,7 @@ import "./top-bar.css";
 import { BareButton } from "./bare-button.tsx";
 
 /** The areas of one world, by the ends of their addresses. */
-export const WORLD_AREAS = ["bench", "floorplan", "proofs", "journal"] as const;
+export const WORLD_AREAS = ["bench", "floorplan", "reach", "proofs", "journal"] as const;
 export type WorldArea = (typeof WORLD_AREAS)[number];
 
 interface Props {

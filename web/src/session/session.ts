@@ -31,12 +31,14 @@ import { UntilLines } from "./log/until.ts";
 import { ProofBoard } from "./proofs/board.ts";
 import { RandomWalkSearch } from "./proofs/random-walks.ts";
 import { AcceptedWalk } from "./proofs/accepted.ts";
+import { ReachSession } from "./reach/reach.ts";
 import { FloorplanSession } from "./floorplan/floorplan.ts";
 import { JournalSession } from "./journal/journal.ts";
 import { makeBenchStore } from "./bench/bench-store.ts";
 import { benchCommands } from "./commands/bench.ts";
 import { floorplanCommands } from "./commands/floorplan.ts";
 import { journalCommands } from "./commands/journal.ts";
+import { reachCommands } from "./commands/reach.ts";
 import { proofsCommands } from "./commands/proofs.ts";
 import { MapImport } from "./elsewhere/map-import.ts";
 import { RecordingImport } from "./elsewhere/recording.ts";
@@ -81,6 +83,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const randomWalks = new RandomWalkSearch(project, board, shownLog);
   const accepted = new AcceptedWalk(project, beside);
   const floorplan = new FloorplanSession(project);
+  const reach = new ReachSession(project, benchStore, shownLog);
   const journal = new JournalSession(project, proofs);
   const stores = [
     benchStore,
@@ -89,6 +92,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     board.store,
     proofs.store,
     floorplan.store,
+    reach.store,
     journal.store,
     shelf.store,
   ];
@@ -137,6 +141,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     randomWalks,
     accepted,
     floorplan,
+    reach,
     journal,
     shelf,
     makeWorld,
@@ -153,6 +158,7 @@ function makeCommands(parts: Parts) {
     floorplan: floorplanCommands(parts),
     journal: journalCommands(parts),
     proofs: proofsCommands(parts),
+    reach: reachCommands(parts),
   };
 }
 

@@ -1,5 +1,6 @@
 import { expose } from "comlink";
 import { proofs } from "./proofs.ts";
+import { reach } from "./reach.ts";
 import { simulation } from "./simulation.ts";
 import { trials } from "./trials.ts";
 
@@ -8,6 +9,7 @@ const ROLES: ReadonlyMap<string, object> = new Map<string, object>([
   ["simulation", simulation],
   ["trials", trials],
   ["proofs", proofs],
+  ["reach", reach],
 ]);
 
 expose(ROLES.get((globalThis as unknown as { readonly name: string }).name));

@@ -9,6 +9,7 @@ import { step } from "../../simulation/step.ts";
 import { UNITS_PER_PX } from "../../base/units.ts";
 import { USE } from "../../world/keys.ts";
 import { PLAYING } from "../../world/vocabulary.ts";
+import type { Way } from "./answer.ts";
 import { opensByHand } from "./state-layout.ts";
 
 /** The eight directions; with four ways the first four. */
@@ -75,12 +76,16 @@ export function perform(c: Compiled, s: SimState, action: number, seen: (s: SimS
   return frames;
 }
 
-/** The lines of a log that play actions, from a state that is changed as they play. */
-export function linesOf(c: Compiled, s: SimState, actions: readonly number[]): LogLine[] {
+/** The way of some actions, from a state that is changed as they are played. */
+export function wayOf(c: Compiled, s: SimState, actions: readonly number[]): Way {
   const lines: LogLine[] = [];
+  const ends: number[] = [];
+  let frame = 0;
   for (const action of actions) {
     const { x, y } = s;
     const frames = perform(c, s, action, () => undefined);
+    frame += frames;
+    ends.push(frame);
     const points = action >= USE_LEFT && action !== WAIT && c.rules.facing.source === "pointer";
     const way = action - USE_LEFT;
     const pointer = points
@@ -92,5 +97,5 @@ export function linesOf(c: Compiled, s: SimState, actions: readonly number[]): L
     lines.push({ kind: "keys", count: 1, keys: keysOf(action), pointer, until: null });
     if (frames > 1) lines.push({ kind: "keys", count: frames - 1, keys: 0, pointer: null, until: null });
   }
-  return lines;
+  return { moves: actions.length, ends, lines };
 }

@@ -8,11 +8,13 @@ export const UNDECIDED = -2;
 /** A play that shows something: its moves, or its frames where those are counted, and the log lines that play it. */
 export interface Way {
   readonly moves: number;
+  /** The frames with which its moves end; null where frames are counted. */
+  readonly ends: readonly number[] | null;
   readonly lines: readonly LogLine[];
 }
 
 /** The way to where one is already. */
-export const HERE: Way = { moves: 0, lines: [] };
+export const HERE: Way = { moves: 0, ends: [], lines: [] };
 
 /** A class of stuck states and the nearest way into it. */
 export interface StuckWay extends Way {

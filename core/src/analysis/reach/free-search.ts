@@ -119,7 +119,7 @@ export class FreeSearch {
       add(0, rested);
       add(hold.keys, held);
     }
-    return { moves: seen.frames, lines };
+    return { moves: seen.frames, ends: null, lines };
   }
 
   private load(node: number): void {

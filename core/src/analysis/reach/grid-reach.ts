@@ -101,6 +101,6 @@ export class GridReach implements Searched {
   }
 
   private wayTo(actions: readonly number[]): Way {
-    return { moves: actions.length, lines: this.search.lines(actions) };
+    return this.search.wayOf(actions);
   }
 }

@@ -2,8 +2,8 @@ import type { Compiled } from "../../compiled/compiled.ts";
 import { SimState } from "../../compiled/state.ts";
 import { PLAYING, TAKE, WON } from "../../world/vocabulary.ts";
 import { isDoing } from "./doings.ts";
-import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, linesOf, perform } from "./actions.ts";
-import type { LogLine } from "../../logs/input-log.ts";
+import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, perform, wayOf } from "./actions.ts";
+import type { Way } from "./answer.ts";
 import { ASK, BLOCKED, PlainSteps } from "./plain-steps.ts";
 import { StateLayout, columnOf, positionWord, roomOf, rowOf } from "./state-layout.ts";
 import { NearUses } from "./near-uses.ts";
@@ -116,10 +116,10 @@ export class GridSearch {
     return actions.reverse();
   }
 
-  /** The log lines that play actions from the start. */
-  lines(actions: readonly number[]): LogLine[] {
+  /** The way of actions from the start. */
+  wayOf(actions: readonly number[]): Way {
     this.there.copyFrom(this.start);
-    return linesOf(this.c, this.there, actions);
+    return wayOf(this.c, this.there, actions);
   }
 
   /** Puts a state into one of the simulation's. */

@@ -30,6 +30,8 @@ export interface PlanInput {
     readonly x: number;
     readonly y: number;
   } | null;
+  /** Draws over a room's tiles and below its fixtures; its corner and cell in px of the screen. */
+  readonly over: ((c: CanvasRenderingContext2D, room: Room, x: number, y: number, cell: number) => void) | null;
 }
 
 /** Draws the plan: ribbons of linked sides, rooms with their fixtures, threads of portals, and the walk over all of it. */
@@ -74,7 +76,7 @@ function drawDots(c: CanvasRenderingContext2D, view: PlanView, width: number, he
 
 function drawRoom(
   c: CanvasRenderingContext2D,
-  { world, picture, images, chosen, remembered }: PlanInput,
+  { world, picture, images, chosen, remembered, over }: PlanInput,
   room: Room,
   view: PlanView,
   width: number,
@@ -84,6 +86,7 @@ function drawRoom(
   const { x, y } = cornerOf(view, room);
   const [across, down] = [room.width * view.cell, room.height * view.cell];
   picture.draw(c, world, room, view.cell / world.tileSize, x, y, width, height, images);
+  over?.(c, room, x, y, view.cell);
   c.imageSmoothingEnabled = view.cell < 16;
   for (const { fixture, look, gone } of shownFixtures(world, room.id, remembered)) {
     c.globalAlpha = gone ? 0.25 : 1;

@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import { useStore } from "zustand";
 import { session } from "../../page-session.ts";
 import { PlanHand } from "./plan-hand.ts";
+import type { PlanShows } from "./plan-painter.ts";
 import { PlanPainter } from "./plan-painter.ts";
 import type { PlanSpot } from "./plan-view.ts";
 import { zoomPlan } from "./plan-view.ts";
@@ -23,10 +24,27 @@ function frameIn({ room, cx, cy }: PlanSpot): number | null {
   return null;
 }
 
+/** The shown log's walk, and what is remembered in the shown frame. */
+const FLOORPLAN: PlanShows = {
+  stores: [session.benchStore, session.floorplan.store],
+  what: () => {
+    const { run, frame, explanation } = session.benchStore.getState();
+    const { room, linking } = session.floorplan.store.getState();
+    return {
+      chosen: room,
+      rows: run?.rows ?? null,
+      frame,
+      remembered: explanation?.remembered ?? null,
+      linking,
+      over: null,
+    };
+  },
+};
+
 /** The rooms of the world on a free plan: dragged from inside to move, from a side to link, double-clicked to go there. */
 export function PlanCanvas() {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const painter = usePlanPainter(canvas);
+  const painter = usePlanPainter(canvas, FLOORPLAN);
   const [over, setOver] = useState<"room" | "side" | "">("");
   const [hand] = useState(() => new PlanHand(() => painter.current!, setOver));
   const navigate = useNavigate();
@@ -58,11 +76,14 @@ export function PlanCanvas() {
 }
 
 /** Paints the plan on its canvas as long as it is shown; the wheel zooms. */
-function usePlanPainter(canvas: React.RefObject<HTMLCanvasElement | null>): React.RefObject<PlanPainter | null> {
+export function usePlanPainter(
+  canvas: React.RefObject<HTMLCanvasElement | null>,
+  shows: PlanShows,
+): React.RefObject<PlanPainter | null> {
   const painter = useRef<PlanPainter | null>(null);
   useEffect(() => {
     const element = canvas.current!;
-    const made = new PlanPainter(element);
+    const made = new PlanPainter(element, shows);
     painter.current = made;
     made.ask();
     void document.fonts.ready.then(() => made.ask());
@@ -75,6 +96,6 @@ function usePlanPainter(canvas: React.RefObject<HTMLCanvasElement | null>): Reac
       element.removeEventListener("wheel", wheel);
       made.stop();
     };
-  }, []);
+  }, [canvas, shows]);
   return painter;
 }

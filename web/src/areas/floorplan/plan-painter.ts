@@ -2,9 +2,16 @@ import { seamsOf } from "@keen-pebble/core/edit";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { onPaletteChange, palette } from "../../look/palette.ts";
 import { session } from "../../page-session.ts";
+import type { PlanInput } from "./draw-plan.ts";
 import { drawPlan } from "./draw-plan.ts";
 import type { PlanView } from "./plan-view.ts";
 import { fitPlan } from "./plan-view.ts";
+
+/** What a plan shows besides the rooms, and the stores whose changes change it. */
+export interface PlanShows {
+  readonly stores: readonly { readonly subscribe: (listener: () => void) => () => void }[];
+  readonly what: () => Pick<PlanInput, "chosen" | "rows" | "frame" | "remembered" | "linking" | "over">;
+}
 
 /** Draws the plan on its canvas whenever a store changed, once a frame of the screen at most. */
 export class PlanPainter {
@@ -15,15 +22,17 @@ export class PlanPainter {
   private seams: { readonly world: object; readonly value: ReturnType<typeof seamsOf> } | null = null;
   private readonly stops: (() => void)[];
 
-  constructor(private readonly canvas: HTMLCanvasElement) {
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly shows: PlanShows,
+  ) {
     const ask = (): void => this.ask();
     const sizes = new ResizeObserver(() => this.fit());
     sizes.observe(canvas);
     this.stops = [
-      session.benchStore.subscribe(ask),
+      ...shows.stores.map((store) => store.subscribe(ask)),
       session.project.store.subscribe(ask),
       session.sheets.store.subscribe(ask),
-      session.floorplan.store.subscribe(ask),
       onPaletteChange(ask),
       () => sizes.disconnect(),
     ];
@@ -71,8 +80,6 @@ export class PlanPainter {
     }
     this.picture ??= new RoomPicture(world);
     if (this.seams?.world !== world) this.seams = { world, value: seamsOf(world) };
-    const { run, frame, explanation } = session.benchStore.getState();
-    const { room, linking } = session.floorplan.store.getState();
     drawPlan(
       c,
       {
@@ -80,11 +87,7 @@ export class PlanPainter {
         seams: this.seams.value,
         picture: this.picture,
         images: session.sheets.store.getState().images,
-        chosen: room,
-        rows: run?.rows ?? null,
-        frame,
-        remembered: explanation?.remembered ?? null,
-        linking,
+        ...this.shows.what(),
       },
       this.view,
       width,

@@ -76,6 +76,7 @@ function useOpenWorld(worldId: string): void {
     ];
     void session.project.openProject(worldId);
     return () => {
+      session.reach.forget();
       session.walks.endWalk();
       session.randomWalks.forgetRandomWalks();
       for (const stop of stops) stop();

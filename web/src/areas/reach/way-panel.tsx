@@ -1,0 +1,113 @@
+import type { WayStep } from "@keen-pebble/core/analyse";
+import type { World } from "@keen-pebble/core/world";
+import { roomById } from "@keen-pebble/core/world";
+import Button from "react-bootstrap/Button";
+import { useNavigate } from "react-router";
+import { useStore } from "zustand";
+import { Icon } from "../../look/icon.tsx";
+import { plural } from "../../look/plural.ts";
+import { session } from "../../page-session.ts";
+
+/** The way that is shown: what happens on it, and what may be done with it. */
+export function WayPanel({ world }: { readonly world: World }) {
+  const way = useStore(session.reach.store, (state) => state.way);
+  const unit = useStore(session.reach.store, (state) => state.shown?.answer.unit ?? "moves");
+  const navigate = useNavigate();
+  if (way === null)
+    return (
+      <section className="reach-way" aria-label="The way">
+        <h2>The way</h2>
+        <p className="quiet">Click a cell of the plan or a thing of the list for the shortest way there.</p>
+      </section>
+    );
+  const { found, never, title } = way;
+  if (found === null)
+    return (
+      <section className="reach-way" aria-label="The way">
+        <h2>{title}</h2>
+        <p className="attention">
+          <Icon name="attention" /> {never === null ? "No way there is known." : `Never: ${never}.`}
+        </p>
+      </section>
+    );
+  const keep = (): void => {
+    const log = session.reach.keepWay();
+    if (log !== null) void navigate(`../bench?${new URLSearchParams({ log }).toString()}`, { relative: "path" });
+  };
+  return (
+    <section className="reach-way" aria-label="The way">
+      <div className="row-line">
+        <h2 className="grow">The way to {title}</h2>
+        <span className="mono quiet">{plural(found.way.moves, unit.slice(0, -1))}</span>
+      </div>
+      <WaySteps world={world} steps={found.played.steps} moves={found.way.moves} />
+      <div className="row-line">
+        <Button variant="main" onClick={session.reach.play}>
+          <Icon name="play" /> Play
+        </Button>
+        <Button variant="plain" onClick={() => void session.reach.keepWay()}>
+          Keep as a log
+        </Button>
+        <Button variant="plain" onClick={keep} title="Keeps it as a log and opens it on the Bench">
+          To the Bench
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** What happens on the way, each with its move; a click shows the walker there. */
+function WaySteps({
+  world,
+  steps,
+  moves,
+}: {
+  readonly world: World;
+  readonly steps: readonly WayStep[];
+  readonly moves: number;
+}) {
+  return (
+    <ol className="way-steps" tabIndex={0} aria-label="What happens on the way">
+      <li>
+        <span className="grow">Start</span>
+        <span className="mono quiet">0</span>
+      </li>
+      {steps.map((step) => (
+        <li key={`${step.frame} ${step.event} ${step.subject ?? ""}`}>
+          <button type="button" className="grow" onClick={() => session.reach.showFrame(step.frame)}>
+            {stepText(world, step)}
+          </button>
+          <span className="mono quiet">{step.moves}</span>
+        </li>
+      ))}
+      <li>
+        <span className="grow">Arrive</span>
+        <span className="mono quiet">{moves}</span>
+      </li>
+    </ol>
+  );
+}
+
+function stepText(world: World, { event, subject }: WayStep): string {
+  const name = subject ?? "";
+  switch (event) {
+    case "take":
+      return `Take ${name}`;
+    case "open":
+      return `Open ${name}`;
+    case "switch":
+      return `Switch ${name}`;
+    case "portal":
+      return `Through ${name}`;
+    case "enter":
+      return `Into ${roomById(world, name)?.name ?? name}`;
+    case "hurt":
+      return `Hurt by ${name}`;
+    case "respawn":
+      return "Respawn";
+    case "win":
+      return "Win";
+    default:
+      return `Touch ${name}`;
+  }
+}
