@@ -36,6 +36,7 @@ export type {
   Box,
   Camera,
   EdgeRule,
+  RespawnRestores,
   Goal,
   Item,
   Look,

@@ -10,7 +10,9 @@ import type { Gaps } from "../movement/gaps.ts";
 import { gapsAround } from "../movement/gaps.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import { eventName } from "./event-text.ts";
-import type { SimState } from "../compiled/state.ts";
+import { SimState } from "../compiled/state.ts";
+import { follow } from "../rooms/doors.ts";
+import { respawn } from "../rooms/place-walker.ts";
 import { STATUS_NAMES } from "../world/vocabulary.ts";
 import { step } from "./step.ts";
 import { tileAt } from "./tile-at.ts";
@@ -101,6 +103,8 @@ export interface Explanation {
   readonly bumping: boolean;
   readonly events: readonly string[];
   readonly remembered: Remembered;
+  /** What it would remember had the walker died in this frame. */
+  readonly afterRespawn: Remembered;
   readonly facing: number;
   readonly pose: number;
   readonly moving: boolean;
@@ -163,12 +167,22 @@ function describe(c: Compiled, s: SimState) {
     bumping: s.bumping,
     events,
     remembered: rememberedIn(c, s),
+    afterRespawn: afterRespawn(c, s),
     facing: s.facing,
     pose: s.pose,
     moving: s.moving,
     stillFrames: s.stillFrames,
     status: STATUS_NAMES[s.status]!,
   } as const;
+}
+
+/** What the run would remember after a respawn in this frame (semantics.md section 7). */
+function afterRespawn(c: Compiled, s: SimState): Remembered {
+  const after = new SimState(c);
+  after.copyFrom(s);
+  respawn(c, after);
+  follow(c, after, false);
+  return rememberedIn(c, after);
 }
 
 /** What a state remembers, as plain data. */

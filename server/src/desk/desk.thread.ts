@@ -16,6 +16,7 @@ import { journalText } from "../services/journal-text.ts";
 import { Shelf } from "../services/shelf.ts";
 import { thinRevisions } from "../services/thin-revisions.ts";
 import type { DeskAnswer, DeskAnswers, DeskTask, DeskTaskName, DeskTasks } from "./desk-task.ts";
+import { reachReports } from "./reach-reports.ts";
 
 const { databaseUrl } = workerData as { readonly databaseUrl: string };
 
@@ -48,7 +49,10 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
       journal,
     });
   },
-  junit: async ({ world, reports }) => bytes(junitXml(reports, (await shelf.project(world)).project.world.frameRate)),
+  junit: async ({ world: id, reports }) => {
+    const { world } = (await shelf.project(id)).project;
+    return bytes(junitXml([...reachReports(world), ...reports], world.frameRate));
+  },
   texts: (of) => shelf.texts(of),
   thin: ({ worldId, before }) => thinRevisions(db, worldId, new Date(before)),
   roomNames: async ({ worldId }) => {

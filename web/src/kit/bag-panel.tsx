@@ -13,9 +13,10 @@ import Table from "react-bootstrap/Table";
 /** What the walker holds and what each room remembers in the shown frame. */
 export function BagPanel({ world }: { readonly world: World }) {
   const remembered = useBench((state) => state.explanation?.remembered ?? null);
+  const afterRespawn = useBench((state) => state.explanation?.afterRespawn ?? null);
   const status = useBench((state) => state.explanation?.status ?? "playing");
   const frame = useBench((state) => state.frame);
-  if (remembered === null)
+  if (remembered === null || afterRespawn === null)
     return (
       <p className="quiet small">
         Choose or walk a log: what the walker holds and what each room remembers is shown here, frame by frame.
@@ -52,7 +53,7 @@ export function BagPanel({ world }: { readonly world: World }) {
           </dd>
         )}
       </dl>
-      <MemoryTable world={world} remembered={remembered} />
+      <MemoryTable world={world} remembered={remembered} afterRespawn={afterRespawn} />
     </>
   );
 }
@@ -61,10 +62,12 @@ export function BagPanel({ world }: { readonly world: World }) {
 export function MemoryTable({
   world,
   remembered,
+  afterRespawn,
   wide = false,
 }: {
   readonly world: World;
   readonly remembered: Remembered;
+  readonly afterRespawn: Remembered;
   /** Room for what was at the start, too. */ readonly wide?: boolean;
 }) {
   let number = -1;
@@ -93,7 +96,14 @@ export function MemoryTable({
               </th>
             </tr>
             {rows.map((row) => (
-              <MemoryRow key={row.fixture.id} world={world} remembered={remembered} wide={wide} {...row} />
+              <MemoryRow
+                key={row.fixture.id}
+                world={world}
+                remembered={remembered}
+                afterRespawn={afterRespawn}
+                wide={wide}
+                {...row}
+              />
             ))}
           </tbody>
         );
@@ -105,15 +115,28 @@ export function MemoryTable({
 /** Whether a fixture has a state that a run can change. */
 const changes = ({ kind }: Fixture): boolean => drawingOf(kind).state !== null;
 
+/** What a fixture is after a respawn; what another `keeps` would do is known only where it alone decides. */
+function afterDeath(
+  { respawnRestores }: World,
+  fixture: Fixture,
+  { keeps, first, now, died }: Readonly<Record<"keeps" | "first" | "now" | "died", string>>,
+): string {
+  const decides =
+    kindOfFixture(fixture.kind).returns(fixture) && respawnRestores === "keeps" && keeps !== fixture.keeps;
+  return decides ? (keeps === "life" ? first : now) : died;
+}
+
 function MemoryRow({
   world,
   remembered,
+  afterRespawn,
   wide,
   fixture,
   number,
 }: {
   readonly world: World;
   readonly remembered: Remembered;
+  readonly afterRespawn: Remembered;
   readonly wide: boolean;
   readonly fixture: Fixture;
   readonly number: number;
@@ -125,7 +148,12 @@ function MemoryRow({
   const now = stateText(world, fixture, remembered, number);
   const returns = kindOfFixture(fixture.kind).returns(fixture);
   const back = returns && keeps === "visit" ? first : now;
-  const after = returns && keeps === "life" ? first : now;
+  const after = afterDeath(world, fixture, {
+    keeps,
+    first,
+    now,
+    died: stateText(world, fixture, afterRespawn, number),
+  });
   return (
     <tr>
       <th scope="row">
@@ -133,27 +161,7 @@ function MemoryRow({
       </th>
       {wide && returns ? (
         <td>
-          <span
-            className="keeps"
-            role="radiogroup"
-            aria-label={`What ${fixture.id} keeps for`}
-            onMouseLeave={() => setLooked(null)}
-          >
-            {KEEPS.map((each) => (
-              <button
-                key={each}
-                type="button"
-                role="radio"
-                aria-checked={fixture.keeps === each}
-                onMouseEnter={() => setLooked(each)}
-                onFocus={() => setLooked(each)}
-                onBlur={() => setLooked(null)}
-                onClick={() => session.fixtures.keepFor(fixture.id, each)}
-              >
-                {each}
-              </button>
-            ))}
-          </span>
+          <KeepsChoice fixture={fixture} onLook={setLooked} />
         </td>
       ) : (
         <td className="quiet">{returns ? fixture.keeps : ""}</td>
@@ -163,5 +171,38 @@ function MemoryRow({
       <td className={back === now ? "quiet" : "attention"}>{back}</td>
       <td className={after === now ? "quiet" : "attention"}>{after}</td>
     </tr>
+  );
+}
+
+/** What a fixture keeps for; what another choice would do is shown while it is pointed at. */
+function KeepsChoice({
+  fixture,
+  onLook,
+}: {
+  readonly fixture: Fixture;
+  readonly onLook: (keeps: Fixture["keeps"] | null) => void;
+}) {
+  return (
+    <span
+      className="keeps"
+      role="radiogroup"
+      aria-label={`What ${fixture.id} keeps for`}
+      onMouseLeave={() => onLook(null)}
+    >
+      {KEEPS.map((each) => (
+        <button
+          key={each}
+          type="button"
+          role="radio"
+          aria-checked={fixture.keeps === each}
+          onMouseEnter={() => onLook(each)}
+          onFocus={() => onLook(each)}
+          onBlur={() => onLook(null)}
+          onClick={() => session.fixtures.keepFor(fixture.id, each)}
+        >
+          {each}
+        </button>
+      ))}
+    </span>
   );
 }

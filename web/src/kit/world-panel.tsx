@@ -107,6 +107,13 @@ function Start({ world: { start, rooms } }: { readonly world: World }) {
   );
 }
 
+/** What a respawn gives back, in words. */
+const RESTORES = [
+  ["keeps", "what keeps for a life"],
+  ["checkpoint", "all as at the checkpoint"],
+  ["start", "all as at the start"],
+] as const;
+
 /** What ends a run: lives and the goal. */
 function Ends({ world }: { readonly world: World }) {
   const { goal, lives } = world;
@@ -137,6 +144,14 @@ function Ends({ world }: { readonly world: World }) {
           value={lives !== null}
           onValue={(counted) => session.worldSettings.setLives(counted ? 3 : null)}
         />
+        <div className="wide">
+          <SelectField
+            label="A death gives back"
+            value={world.respawnRestores}
+            choices={RESTORES}
+            onValue={(restores) => session.worldSettings.setRespawnRestores(restores as World["respawnRestores"])}
+          />
+        </div>
         {lives !== null && (
           <KitField label="Lives" range={LIMITS.lives} value={lives} onValue={session.worldSettings.setLives} />
         )}

@@ -5,7 +5,13 @@ import type { Finding } from "./finding.ts";
 
 /** What cannot work between rooms and fixtures: keys that nobody can have, portals onto what is solid, openings that do not meet. */
 export function roomFindings(world: World): Finding[] {
-  return [...lockFindings(world), ...unaskedItems(world), ...portalFindings(world), ...seamFindings(world)];
+  return [
+    ...lockFindings(world),
+    ...unaskedItems(world),
+    ...hadTwice(world),
+    ...portalFindings(world),
+    ...seamFindings(world),
+  ];
 }
 
 function lockFindings(world: World): Finding[] {
@@ -54,6 +60,23 @@ function unaskedItems(world: World): Finding[] {
             {
               place: `rooms[${i}].fixtures[${n}].give`,
               message: `${fixture.id} in ${room.name} gives ${fixture.give}, which no lock and no goal asks for`,
+            },
+          ]
+        : [],
+    ),
+  );
+}
+
+/** Items that a death puts back while the bag keeps what they gave. */
+function hadTwice(world: World): Finding[] {
+  if (world.respawnRestores !== "keeps" || !allFixtures(world).some(({ kind }) => kind === "hazard")) return [];
+  return world.rooms.flatMap((room, i) =>
+    room.fixtures.flatMap((fixture, n): Finding[] =>
+      fixture.kind === "item" && fixture.keeps === "life"
+        ? [
+            {
+              place: `rooms[${i}].fixtures[${n}].keeps`,
+              message: `${fixture.id} in ${room.name} can be had twice: a death puts it back, and the bag keeps ${fixture.give}; let it keep for the run, or let a death give back all as at the checkpoint or the start`,
             },
           ]
         : [],

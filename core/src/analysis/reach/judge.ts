@@ -12,10 +12,13 @@ export interface ReachVerdict extends ReachRuling {
   readonly way: Way | null;
 }
 
-/** The world's reach checks under its active rules, from its start; none where it has none. */
-export function judgeReach(world: World): ReachVerdict[] {
+/**
+ * The world's reach checks under its active rules, from its start; none where it has none.
+ * @param limit the most states that are looked at
+ */
+export function judgeReach(world: World, limit?: number): ReachVerdict[] {
   if (world.reachChecks.length === 0) return [];
-  const reach = new Reach(world);
+  const reach = new Reach(world, limit === undefined ? {} : { limit });
   return judgeChecks(world, reach, world.reachChecks);
 }
 

@@ -13,6 +13,7 @@ import { LogChoice } from "../../logs/log-choice.tsx";
 import { useBench, useProject } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";
+import { DieAndReturn } from "./die-and-return.tsx";
 import { ReEntryTest } from "./re-entry-test.tsx";
 import "./floorplan.css";
 import { Segments } from "../../look/segments.tsx";
@@ -100,6 +101,7 @@ function Tools({ world }: { readonly world: World }) {
 /** Beside the plan: what does not meet, and what every room remembers in the shown frame. */
 function Memory({ world }: { readonly world: World }) {
   const remembered = useBench((state) => state.explanation?.remembered ?? null);
+  const afterRespawn = useBench((state) => state.explanation?.afterRespawn ?? null);
   const findings = roomFindings(world);
   return (
     <aside className="plan-memory" aria-label="Memory">
@@ -113,13 +115,16 @@ function Memory({ world }: { readonly world: World }) {
           ))}
         </ul>
       )}
-      {remembered === null ? (
+      {remembered !== null && afterRespawn !== null && (
+        <DieAndReturn world={world} remembered={remembered} afterRespawn={afterRespawn} />
+      )}
+      {remembered === null || afterRespawn === null ? (
         <p className="quiet">
           Choose a log: what each room remembers is shown here, frame by frame. Without one, walk and keep a log on the
           Bench.
         </p>
       ) : (
-        <MemoryTable world={world} remembered={remembered} wide />
+        <MemoryTable world={world} remembered={remembered} afterRespawn={afterRespawn} wide />
       )}
     </aside>
   );

@@ -16,6 +16,7 @@ import { useBench, useBoard, useProject, useProofs, useSaving } from "../../use-
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { Board } from "./board.tsx";
 import { LogDetail } from "./log-detail.tsx";
+import { ReachStrip } from "./reach-strip.tsx";
 import { RandomWalksPanel } from "./random-walks-panel.tsx";
 import "./proofs.css";
 import { Segments } from "../../look/segments.tsx";
@@ -49,6 +50,7 @@ export function ProofsPage() {
         <h1 className="visually-hidden">Proofs</h1>
         <Tools rows={rows} filter={filter} sought={sought} />
         <div className="board-box">
+          {project.world.reachChecks.length > 0 && <ReachStrip />}
           {rows.length === 0 ? (
             <div className="empty">
               <h2>No logs yet.</h2>

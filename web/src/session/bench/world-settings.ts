@@ -2,7 +2,7 @@ import type { Finding } from "@keen-pebble/core/analyse";
 import { invariantFault } from "@keen-pebble/core/check";
 import type { FigurePlaces, ScaledProject } from "@keen-pebble/core/edit";
 import { changesWorld, moveStart, scaleCells, setFigure, turnStart } from "@keen-pebble/core/edit";
-import type { Camera, Facing, Goal, Pair, World } from "@keen-pebble/core/world";
+import type { Camera, Facing, Goal, Pair, RespawnRestores, World } from "@keen-pebble/core/world";
 import { LIMITS } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import type { ProjectSession } from "../project/project.ts";
@@ -103,6 +103,10 @@ export class WorldSettings {
 
   readonly setLives = (lives: number | null, stroke?: string): void => {
     this.change((world) => ({ ...world, lives }), stroke);
+  };
+
+  readonly setRespawnRestores = (respawnRestores: RespawnRestores): void => {
+    this.change((world) => ({ ...world, respawnRestores }));
   };
 
   readonly setCamera = (part: Partial<Camera>, stroke?: string): void => {

@@ -71,6 +71,7 @@ export class ReachSession {
   private waiting: ReturnType<typeof setTimeout> | null = null;
   private asked = 0;
   private from: RunStart | null = null;
+  private later: { readonly title: string; readonly way: Way } | null = null;
 
   constructor(
     private readonly project: ProjectSession,
@@ -115,6 +116,12 @@ export class ReachSession {
   };
 
   readonly askAgain = (): void => this.ask();
+
+  /** Shows a way once the next answer is there: somebody comes from elsewhere to see it. */
+  readonly showLater = (title: string, way: Way): void => {
+    this.later = { title, way };
+    void this.showWay(title, { kind: "way", way });
+  };
 
   /** Shows the nearest way to something. */
   readonly showWay = async (title: string, to: WayTo): Promise<void> => {
@@ -251,6 +258,9 @@ export class ReachSession {
 
   /** The goal's way, or that of the thing that takes longest, so that there is something to see. */
   private async showFirst(world: World, { answer }: ReachShown): Promise<void> {
+    const { later } = this;
+    this.later = null;
+    if (later !== null) return this.showWay(later.title, { kind: "way", way: later.way });
     if (answer.goal !== null && answer.goal >= 0) return this.showWay("the goal", { kind: "goal" });
     const farthest = [...answer.fixtures].reduce((best, n, i, all) => (n > (all[best] ?? -1) ? i : best), 0);
     const id = allFixtures(world)[farthest]?.id;
