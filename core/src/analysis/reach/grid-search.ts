@@ -1,12 +1,17 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { SimState } from "../../compiled/state.ts";
 import { PLAYING, TAKE, WON } from "../../world/vocabulary.ts";
-import { isDoing } from "./doings.ts";
-import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, perform, wayOf } from "./actions.ts";
+import { USE_LEFT, canUse, goings, perform, wayOf } from "./actions.ts";
+import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
 import type { Way } from "./answer.ts";
-import { ASK, BLOCKED, PlainSteps } from "./plain-steps.ts";
-import { StateLayout, columnOf, positionWord, roomOf, rowOf } from "./state-layout.ts";
+import { isDoing } from "./doings.ts";
+import { withLegsAtOnce } from "./legs-at-once.ts";
 import { NearUses } from "./near-uses.ts";
+import { Places } from "./places.ts";
+import { NO_REGION, PlainRegions } from "./plain-regions.ts";
+import { ASK, BLOCKED, PlainSteps } from "./plain-steps.ts";
+import { StateLayout, columnOf, roomOf, rowOf } from "./state-layout.ts";
+import { StatePages } from "./state-pages.ts";
 import { StateTable, longer } from "./state-table.ts";
 
 /** How something was first come by: the state that was left and the action that did it. */
@@ -17,23 +22,37 @@ export interface Origin {
 
 /**
  * Every state that the walker can be in at a choice moment, the nearest first, of rules that keep to the grid
- * (semantics.md section 10). The simulation is asked wherever something other than tiles could matter.
+ * (semantics.md section 10). A state is a place and a memory: what else matters, each kept once. The simulation is asked
+ * wherever something other than tiles could matter.
+ *
+ * For looking back, states are gathered into nodes: those of one memory in one plain region are one, for each of them
+ * can be come to from every other.
  */
 export class GridSearch {
   readonly layout: StateLayout;
-  readonly table: StateTable;
-  /** Of each state the one that it was first come to from, with the action, and the number of moves. */
-  parents: Int32Array;
-  actions: Uint8Array;
-  moves: Int32Array;
-  /** The states that follow a state: `next` from `nextAt` of it to that of the one after. */
-  nextAt: Int32Array;
-  next: Int32Array;
-  /** 1 for states from which an action wins. */
-  wins: Uint8Array;
-  /** By fixture: from where what it does was first done, and the number of moves; null before. */
+  readonly places: Places;
+  /** The memories that were met. */
+  readonly memories: StateTable;
+  /** Number of states that were met. */
+  states = 0;
+  /** Of each state its place and memory, the state that it was first come to from, with the action, and the moves. */
+  placeOf = new Int32Array(1024);
+  memoryOf = new Int32Array(1024);
+  parents = new Int32Array(1024);
+  actions = new Uint8Array(1024);
+  moves = new Int32Array(1024);
+  /** Of each state its node; nodes are numbered by the first state of each. */
+  nodeOf = new Int32Array(1024);
+  nodes = 0;
+  /** Steps from node to node: `edgeTo` is come to from `edgeFrom`. */
+  edgeFrom = new Int32Array(4096);
+  edgeTo = new Int32Array(4096);
+  edges = 0;
+  /** The nodes from which an action wins. */
+  readonly winners: number[] = [];
+  /** By fixture: from where what it does was first done; null before. */
   readonly origins: (Origin | null)[];
-  /** By item fixture that is asked for: the states from which an action takes it. */
+  /** By item fixture: the nodes from which an action takes it. */
   readonly takers: readonly number[][];
   /** From where the goal was first met. */
   goal: Origin | null = null;
@@ -41,11 +60,14 @@ export class GridSearch {
   complete = false;
   /** The first state that has not been looked at. */
   private at = 0;
-  private edges = 0;
+  private readonly pages: StatePages;
+  private readonly regionNodes = new Map<number, number>();
+  private settled = new Uint8Array(64);
   private readonly plain: PlainSteps | null;
+  private readonly regions: PlainRegions | null;
+  private readonly quick: Compiled;
   private readonly ways: readonly number[];
-  private readonly hasUses: boolean;
-  private readonly uses: NearUses;
+  private readonly uses: NearUses | null;
   private readonly here: SimState;
   private readonly there: SimState;
   private readonly words: Int32Array;
@@ -55,41 +77,32 @@ export class GridSearch {
   /**
    * @param start the state of row 0; not changed
    * @param limit the most states that are looked at
-   * @param asks whether the simulation is asked for every step: only tests do that
+   * @param asks whether the simulation is asked for every frame of every step: only tests do that
    */
   constructor(
     readonly c: Compiled,
     readonly start: SimState,
-    limit: number,
+    private readonly limit: number,
     asks = false,
   ) {
     this.layout = new StateLayout(c);
-    this.table = new StateTable(this.layout.words, limit);
-    this.parents = new Int32Array(1024);
-    this.actions = new Uint8Array(1024);
-    this.moves = new Int32Array(1024);
-    this.nextAt = new Int32Array(1025);
-    this.next = new Int32Array(8192);
-    this.wins = new Uint8Array(1024);
+    this.places = new Places(c.rooms);
+    this.memories = new StateTable(this.layout.words - 1, limit);
+    this.pages = new StatePages(this.places.cells, this.places.words.length);
     this.origins = c.fixtures.all.map(() => null);
     this.takers = c.fixtures.all.map(() => []);
     // What keeps going is not decided by the tiles beside alone.
     this.plain = asks || (c.rules.gait === "glide" && c.rules.glide.keepGoing) ? null : new PlainSteps(c);
     this.ways = goings(c);
-    this.hasUses = c.fixtures.all.some(({ opensOnUse }) => opensOnUse);
-    this.uses = new NearUses(c);
+    this.regions = this.plain && new PlainRegions(c, this.places, this.plain, this.ways.length - 1);
+    this.quick = asks ? c : withLegsAtOnce(c);
+    this.uses = c.fixtures.all.some(({ opensOnUse }) => opensOnUse) ? new NearUses(c) : null;
     this.here = new SimState(c);
     this.there = new SimState(c);
     this.here.copyFrom(start);
+    this.there.copyFrom(start);
     this.words = new Int32Array(this.layout.words);
-    this.layout.save(start, this.words, 0);
-    this.table.find(this.words, 0);
-    this.parents[0] = -1;
-  }
-
-  /** Number of states that were met. */
-  get states(): number {
-    return this.table.count;
+    this.meet(this.there, -1, 0);
   }
 
   /**
@@ -98,12 +111,10 @@ export class GridSearch {
    */
   run(states: number): boolean {
     const last = this.at + states;
-    while (this.at < this.table.count) {
+    while (this.at < this.states) {
       if (this.at === last) return true;
       if (!this.expand(this.at)) return false;
       this.at++;
-      if (this.at + 1 >= this.nextAt.length) this.nextAt = longer(this.nextAt, this.nextAt.length * 2);
-      this.nextAt[this.at] = this.edges;
     }
     this.complete = true;
     return false;
@@ -124,20 +135,26 @@ export class GridSearch {
 
   /** Puts a state into one of the simulation's. */
   load(state: number, into: SimState): void {
-    this.layout.load(into, this.table.words, state * this.layout.words);
+    const { words } = this;
+    this.unpack(state, words);
+    this.layout.load(into, words, 0);
+  }
+
+  /** The words of a state. */
+  unpack(state: number, into: Int32Array): void {
+    const width = this.layout.words - 1;
+    into[0] = this.places.words[this.placeOf[state]!]!;
+    for (let w = 0; w < width; w++) into[w + 1] = this.memories.words[this.memoryOf[state]! * width + w]!;
   }
 
   /** Tries every action from a state; false where the limit is reached. */
   private expand(state: number): boolean {
-    const width = this.layout.words;
-    const from = state * width;
-    const { words } = this.table;
-    const position = words[from]!;
-    const room = roomOf(position);
-    const cx = columnOf(position);
-    const cy = rowOf(position);
-    // Row 0 may be as no choice moment is: a goal that is met already, something touched.
-    const plain = state > 0 && this.plain !== null && this.plain.isPlain(room, cx, cy) && this.isSettled(from);
+    const place = this.placeOf[state]!;
+    const memory = this.memoryOf[state]!;
+    const word = this.places.words[place]!;
+    const [room, cx, cy] = [roomOf(word), columnOf(word), rowOf(word)];
+    // Row 0 may be as no choice moment is: a goal that is met already.
+    const plain = state > 0 && this.plain !== null && this.settled[memory] === 1 && this.plain.isPlain(room, cx, cy);
     let loaded = false;
     for (let i = 0; i < this.ways.length; i++) {
       const action = this.ways[i]!;
@@ -146,43 +163,35 @@ export class GridSearch {
         const way = this.plain.step(room, cx, cy, action);
         if (way === BLOCKED) continue;
         if (way !== ASK) {
-          const { words: now } = this.table;
-          this.words[0] = positionWord(room, cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!);
-          for (let w = 1; w < width; w++) this.words[w] = now[from + w]!;
-          if (!this.arrive(state, action)) return false;
+          const to = place + DIRECTION_X[way]! + DIRECTION_Y[way]! * this.c.rooms[room]!.width;
+          if (!this.arrive(memory, to, state, action)) return false;
           continue;
         }
       }
       if (!loaded) this.load(state, this.here);
       loaded = true;
-      if (!this.ask(state, action)) return false;
+      // A slanting leg passes the cells beside.
+      if (!this.ask(plain && action < 4 ? this.quick : this.c, state, action)) return false;
     }
-    if (!this.hasUses || !this.uses.isNear(room, cx, cy)) return true;
+    if (this.uses?.isNear(room, cx, cy) !== true) return true;
     if (!loaded) this.load(state, this.here);
     for (let way = 0; way < 4; way++)
-      if (canUse(this.c, this.here, way) && !this.ask(state, USE_LEFT + way)) return false;
-    return true;
-  }
-
-  /** Nothing counts as touched, and no open door waits to close behind. */
-  private isSettled(from: number): boolean {
-    const { words } = this.table;
-    const { unsettled } = this.layout;
-    for (let w = 1; w < unsettled.length; w++) if ((words[from + w]! & unsettled[w]!) !== 0) return false;
+      if (canUse(this.c, this.here, way) && !this.ask(this.c, state, USE_LEFT + way)) return false;
     return true;
   }
 
   /** Plays an action in the simulation. */
-  private ask(state: number, action: number): boolean {
+  private ask(c: Compiled, state: number, action: number): boolean {
     const { there } = this;
     there.copyFrom(this.here);
     this.won = false;
-    perform(this.c, there, action, (s) => this.see(s, state, action));
-    if (this.won && this.goal === null) this.goal = { state, action };
-    if (this.won) this.wins[state] = 1;
-    if (there.status !== PLAYING) return true;
-    this.layout.save(there, this.words, 0);
-    return this.arrive(state, action);
+    perform(c, there, action, (s) => this.see(s, state, action));
+    if (this.won) {
+      this.goal ??= { state, action };
+      const node = this.nodeOf[state]!;
+      if (this.winners.at(-1) !== node) this.winners.push(node);
+    }
+    return there.status !== PLAYING || this.meet(there, state, action);
   }
 
   /** Takes note of what a frame of an action did. */
@@ -193,32 +202,79 @@ export class GridSearch {
       if (!isDoing(kind)) continue;
       const fixture = s.eventSubjects[i]!;
       this.origins[fixture] ??= { state, action };
-      if (kind === TAKE && this.takers[fixture]!.at(-1) !== state) this.takers[fixture]!.push(state);
+      const node = this.nodeOf[state]!;
+      if (kind === TAKE && this.takers[fixture]!.at(-1) !== node) this.takers[fixture]!.push(node);
     }
   }
 
-  /** An action has led from a state to the one in `words`. */
-  private arrive(state: number, action: number): boolean {
-    const before = this.table.count;
-    const found = this.table.find(this.words, 0);
-    if (found < 0) return false;
-    if (found === before) {
-      if (found >= this.parents.length) this.grow();
-      this.parents[found] = state;
-      this.actions[found] = action;
-      this.moves[found] = this.moves[state]! + 1;
+  /** A state of the simulation was come to. */
+  private meet(s: SimState, from: number, action: number): boolean {
+    this.layout.save(s, this.words, 0);
+    const before = this.memories.count;
+    const memory = this.memories.find(this.words, 1);
+    if (memory < 0) return false;
+    if (memory === before) {
+      if (memory === this.settled.length) this.settled = longer(this.settled, memory * 2);
+      this.settled[memory] = this.isSettled() ? 1 : 0;
     }
-    if (found === state) return true;
-    if (this.edges === this.next.length) this.next = longer(this.next, this.next.length * 2);
-    this.next[this.edges++] = found;
+    const t = this.c.tileUnits;
+    return this.arrive(memory, this.places.of(s.room, s.x / t, s.y / t), from, action);
+  }
+
+  /** Nothing counts as touched, and nobody stands in a door that closes behind. */
+  private isSettled(): boolean {
+    const { unsettled } = this.layout;
+    for (let w = 1; w < unsettled.length; w++) if ((this.words[w]! & unsettled[w]!) !== 0) return false;
     return true;
   }
 
+  /** An action has led to a memory and a place. */
+  private arrive(memory: number, place: number, from: number, action: number): boolean {
+    let state = this.pages.get(memory, place);
+    if (state < 0) {
+      if (this.states === this.limit) return false;
+      state = this.states++;
+      if (state === this.placeOf.length) this.grow();
+      this.pages.set(memory, place, state);
+      this.placeOf[state] = place;
+      this.memoryOf[state] = memory;
+      this.parents[state] = from;
+      this.actions[state] = action;
+      this.moves[state] = from < 0 ? 0 : this.moves[from]! + 1;
+      this.nodeOf[state] = this.nodeFor(memory, place);
+    }
+    if (from >= 0) this.connect(this.nodeOf[from]!, this.nodeOf[state]!);
+    return true;
+  }
+
+  private nodeFor(memory: number, place: number): number {
+    if (this.regions === null || this.settled[memory] === 0) return this.nodes++;
+    const region = this.regions.of(place);
+    if (region === NO_REGION) return this.nodes++;
+    const key = memory * this.places.words.length + region;
+    const known = this.regionNodes.get(key);
+    if (known !== undefined) return known;
+    this.regionNodes.set(key, this.nodes);
+    return this.nodes++;
+  }
+
+  private connect(from: number, to: number): void {
+    if (from === to) return;
+    if (this.edges === this.edgeFrom.length) {
+      this.edgeFrom = longer(this.edgeFrom, this.edges * 2);
+      this.edgeTo = longer(this.edgeTo, this.edges * 2);
+    }
+    this.edgeFrom[this.edges] = from;
+    this.edgeTo[this.edges++] = to;
+  }
+
   private grow(): void {
-    const length = Math.min(this.parents.length * 2, this.table.limit);
+    const length = this.placeOf.length * 2;
+    this.placeOf = longer(this.placeOf, length);
+    this.memoryOf = longer(this.memoryOf, length);
     this.parents = longer(this.parents, length);
     this.actions = longer(this.actions, length);
     this.moves = longer(this.moves, length);
-    this.wins = longer(this.wins, length);
+    this.nodeOf = longer(this.nodeOf, length);
   }
 }

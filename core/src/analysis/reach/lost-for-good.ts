@@ -14,34 +14,32 @@ export interface StuckClass {
 /** The most classes that are named. */
 const MOST_CLASSES = 200;
 
-/** Looks back over the states of a search that is complete: from where something can still be had. */
+/** Looks back over the nodes of a search that is complete: from where something can still be had. */
 export class LookBack {
-  /** The states that lead to a state: `before` from `beforeAt` of it on. */
+  /** The nodes that lead to a node: `before` from `beforeAt` of it on. */
   private readonly beforeAt: Int32Array;
   private readonly before: Int32Array;
 
   constructor(private readonly search: GridSearch) {
-    const { states, nextAt, next } = search;
-    const edges = nextAt[states]!;
-    this.beforeAt = new Int32Array(states + 2);
-    for (let e = 0; e < edges; e++) this.beforeAt[next[e]! + 2]!++;
-    for (let i = 0; i <= states; i++) this.beforeAt[i + 1]! += this.beforeAt[i]!;
+    const { nodes, edges, edgeFrom, edgeTo } = search;
+    this.beforeAt = new Int32Array(nodes + 2);
+    for (let e = 0; e < edges; e++) this.beforeAt[edgeTo[e]! + 2]!++;
+    for (let i = 0; i <= nodes; i++) this.beforeAt[i + 1]! += this.beforeAt[i]!;
     this.before = new Int32Array(edges);
-    for (let state = 0; state < states; state++)
-      for (let e = nextAt[state]!; e < nextAt[state + 1]!; e++) this.before[this.beforeAt[next[e]! + 1]!++] = state;
+    for (let e = 0; e < edges; e++) this.before[this.beforeAt[edgeTo[e]! + 1]!++] = edgeFrom[e]!;
   }
 
-  /** 1 for each state from which one of some states can be come to, those included. */
-  canComeTo(goals: ArrayLike<number>): Uint8Array {
-    const found = new Uint8Array(this.search.states);
-    const queue = new Int32Array(this.search.states);
+  /** 1 for each node from which one of some nodes can be come to, those included. */
+  canComeTo(goals: readonly number[]): Uint8Array {
+    const found = new Uint8Array(this.search.nodes);
+    const queue = new Int32Array(this.search.nodes);
     let count = 0;
-    const add = (state: number): void => {
-      if (found[state] === 1) return;
-      found[state] = 1;
-      queue[count++] = state;
+    const add = (node: number): void => {
+      if (found[node] === 1) return;
+      found[node] = 1;
+      queue[count++] = node;
     };
-    for (let i = 0; i < goals.length; i++) add(goals[i]!);
+    for (const node of goals) add(node);
     for (let i = 0; i < count; i++)
       for (let e = this.beforeAt[queue[i]!]!; e < this.beforeAt[queue[i]! + 1]!; e++) add(this.before[e]!);
     return found;
@@ -50,20 +48,19 @@ export class LookBack {
   /** The states from which nobody can win any more, and their classes, the nearest first. */
   stuck(): { readonly states: number; readonly classes: readonly StuckClass[] } {
     const { search } = this;
-    const { c, layout } = search;
-    const winning: number[] = [];
-    for (let state = 0; state < search.states; state++) if (search.wins[state] === 1) winning.push(state);
-    const wins = this.canComeTo(winning);
+    const { c, layout, nodeOf } = search;
+    const wins = this.canComeTo(search.winners);
     const s = new SimState(c);
     const classes: StuckClass[] = [];
     const met = new StateTable(layout.words, MOST_CLASSES);
     const key = new Int32Array(layout.words);
     let states = 0;
     for (let state = 0; state < search.states; state++) {
-      if (wins[state] === 1) continue;
+      if (wins[nodeOf[state]!] === 1) continue;
       states++;
-      for (let w = 1; w < layout.words; w++)
-        key[w] = search.table.words[state * layout.words + w]! & layout.classes[w]!;
+      search.unpack(state, key);
+      key[0] = 0;
+      for (let w = 1; w < layout.words; w++) key[w]! &= layout.classes[w]!;
       // States are numbered by their moves: the first of a class is its nearest.
       if (met.find(key, 0) !== classes.length) continue;
       search.load(state, s);
@@ -89,14 +86,16 @@ export class LookBack {
   /** By item fixture that is asked for and can be taken: the nearest state in which it is lost for good. */
   losable(): { readonly fixture: number; readonly state: number }[] {
     const { search } = this;
-    const { layout, table } = search;
+    const { layout, memories, memoryOf, nodeOf } = search;
+    const width = layout.words - 1;
     return layout.askedFixtures.flatMap((fixture) => {
       const takers = search.takers[fixture]!;
       if (takers.length === 0) return [];
       const can = this.canComeTo(takers);
       for (let state = 0; state < search.states; state++) {
-        if (can[state] === 0 && !layout.isTaken(table.words, state * layout.words, fixture))
-          return [{ fixture, state }];
+        if (can[nodeOf[state]!] === 1) continue;
+        // Its bit is never in the place's word, which memories do not have.
+        if (!layout.isTaken(memories.words, memoryOf[state]! * width - 1, fixture)) return [{ fixture, state }];
       }
       return [];
     });

@@ -21,7 +21,11 @@ export class PlainSteps {
   private readonly known: readonly Uint8Array[];
   private readonly choice: { readonly slide: boolean; readonly cutCorners: boolean };
 
-  constructor(private readonly c: Compiled) {
+  /** @param ignored fixtures that do nothing any more */
+  constructor(
+    private readonly c: Compiled,
+    ignored: ReadonlySet<number> = new Set(),
+  ) {
     const reach = bodyReach(c);
     this.near = c.rooms.map(({ width, height }, room) => {
       const near = new Uint8Array(width * height);
@@ -29,8 +33,10 @@ export class PlainSteps {
         for (let y = Math.max(0, top); y <= Math.min(height - 1, bottom); y++)
           near.fill(1, y * width + Math.max(0, left), y * width + Math.min(width - 1, right) + 1);
       };
-      for (const { room: its, cx, cy, across, down } of c.fixtures.all)
-        if (its === room) mark(cx - reach, cy - reach, cx + across - 1 + reach, cy + down - 1 + reach);
+      c.fixtures.all.forEach(({ room: its, cx, cy, across, down }, i) => {
+        if (its === room && !ignored.has(i))
+          mark(cx - reach, cy - reach, cx + across - 1 + reach, cy + down - 1 + reach);
+      });
       if (reach > 0) {
         mark(0, 0, reach - 1, height);
         mark(width - reach, 0, width, height);

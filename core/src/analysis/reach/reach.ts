@@ -45,7 +45,7 @@ export class Reach {
     const start = startState(c, from?.start ?? undefined, from?.with);
     const exact = keepsToGrid(c);
     this.search = exact ? new GridReach(c, start, limit) : new FreeReach(c, start, Math.min(limit, FREE_LIMIT));
-    this.atOnce = exact ? 20_000 : 200;
+    this.atOnce = exact ? 4_000 : 200;
   }
 
   /** States that were met so far. */
