@@ -38,3 +38,5 @@ export { untestedBy } from "./analysis/reach/untested.ts";
 export type { PlayedWay, WayStep } from "./analysis/reach/way-steps.ts";
 export { playWay } from "./analysis/reach/way-steps.ts";
 export { WhyNot, reasonText } from "./analysis/reach/why-not.ts";
+export type { Opening, Target } from "./analysis/reach/openings.ts";
+export { openingChanges, tryOpening } from "./analysis/reach/openings.ts";

@@ -1,18 +1,30 @@
-import type { PlayedWay, ReachAnswer, ReachQuestion, ReachVerdict, Untested, Way } from "@keen-pebble/core/analyse";
+import type {
+  Opening,
+  PlayedWay,
+  ReachAnswer,
+  ReachQuestion,
+  ReachVerdict,
+  Target,
+  Untested,
+  Way,
+} from "@keen-pebble/core/analyse";
 import {
   NEVER,
   Reach,
   WhyNot,
+  changeText,
   judgeChecks,
+  openingChanges,
   playWay,
   reachSentence,
   reasonText,
+  tryOpening,
   untestedBy,
 } from "@keen-pebble/core/analyse";
 import { readLog } from "@keen-pebble/core/check";
 import type { RunStart } from "@keen-pebble/core/simulate";
 import type { World } from "@keen-pebble/core/world";
-import { CoreError, allFixtures } from "@keen-pebble/core/world";
+import { CoreError, allFixtures, rulesById } from "@keen-pebble/core/world";
 import type { Refused } from "./simulation.ts";
 
 /** What can be reached in a world, and all that the page shows of it. */
@@ -94,6 +106,23 @@ export const reach = {
     } catch (error) {
       if (error instanceof CoreError) return { refused: error.message };
       throw error;
+    }
+  },
+
+  /**
+   * Tries single changes that would open the way to something which is never reached.
+   * @param tell told of each that does
+   */
+  async openings(target: Target, tell: (opening: Opening, text: string) => void): Promise<void> {
+    if (asked === null) return;
+    const mine = current;
+    const { world, rules, from, whyNot } = asked;
+    const named = rulesById(world, rules)!;
+    for (const change of openingChanges(world, rules, whyNot(), target)) {
+      const opening = tryOpening(world, rules, from ?? undefined, target, change);
+      if (mine !== current) return;
+      if (opening !== null) tell(opening, changeText(world, named, change));
+      await breathe();
     }
   },
 

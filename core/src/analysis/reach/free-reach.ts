@@ -2,11 +2,12 @@ import type { Compiled } from "../../compiled/compiled.ts";
 import type { SimState } from "../../compiled/state.ts";
 import { occupiedX, occupiedY } from "../../ground/occupied.ts";
 import type { ReachAnswer, Way } from "./answer.ts";
-import { HERE, UNDECIDED } from "./answer.ts";
+import { HERE, NEVER, UNDECIDED } from "./answer.ts";
+import { FreeSuperset } from "./free-superset.ts";
 import { FreeSearch } from "./free-search.ts";
 import type { Searched } from "./reach.ts";
 
-/** What can be reached under rules that leave the grid: what some play was found for; the rest is open. */
+/** What can be reached under rules that leave the grid: what some play was found for; never what no play can reach; the rest is open. */
 export class FreeReach implements Searched {
   private readonly search: FreeSearch;
 
@@ -41,13 +42,18 @@ export class FreeReach implements Searched {
   conclude(): ReachAnswer {
     const { search } = this;
     const { c, start } = search;
-    const framesOf = (seen: { readonly frames: number } | null): number => seen?.frames ?? UNDECIDED;
+    const superset = FreeSuperset.applies(c) ? new FreeSuperset(c, start) : null;
+    const isBound = superset?.sound === true;
+    const framesOf = (seen: { readonly frames: number } | null, may: boolean): number =>
+      seen?.frames ?? (isBound && !may ? NEVER : UNDECIDED);
     const first = search.cells.map((cells, room) =>
-      Int32Array.from(cells, (seen, cell) => (this.isStart(room, cell) ? 0 : framesOf(seen))),
+      Int32Array.from(cells, (seen, cell) =>
+        this.isStart(room, cell) ? 0 : framesOf(seen, superset?.comes[room]![cell] === 1),
+      ),
     );
-    const fixtures = Int32Array.from(search.fixtures, framesOf);
+    const fixtures = Int32Array.from(search.fixtures, (seen, i) => framesOf(seen, superset?.fixtures[i] === 1));
     for (const door of c.fixtures.doors) if (start.memory.open[door] === 1) fixtures[door] = 0;
-    const goal = c.world.goal === null ? null : framesOf(search.goal);
+    const goal = c.world.goal === null ? null : framesOf(search.goal, superset?.goal === true);
     const open = goal === UNDECIDED || fixtures.includes(UNDECIDED) || first.some((cells) => cells.includes(UNDECIDED));
     return {
       gait: c.rules.gait,

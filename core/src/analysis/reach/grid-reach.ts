@@ -8,7 +8,7 @@ import type { Played } from "./large-play.ts";
 import { LargePlay } from "./large-play.ts";
 import { LookBack } from "./lost-for-good.ts";
 import { isLossless } from "./lossless.ts";
-import { Superset } from "./superset.ts";
+import { GridSuperset } from "./grid-superset.ts";
 import type { Searched } from "./reach.ts";
 import { columnOf, roomOf, rowOf } from "./state-layout.ts";
 
@@ -21,7 +21,7 @@ const MANY_THINGS = 20;
 export class GridReach implements Searched {
   private readonly search: GridSearch;
   /** What was played where not all could be looked at. */
-  private large: { readonly play: LargePlay; readonly superset: Superset } | null = null;
+  private large: { readonly play: LargePlay; readonly superset: GridSuperset } | null = null;
   /** By room and cell the nearest state there; -1 where there is none. */
   private readonly firstState: readonly Int32Array[];
 
@@ -42,7 +42,7 @@ export class GridReach implements Searched {
     const more = search.run(states);
     if (search.complete) return false;
     if (this.large === null && (!more || search.states >= this.largeFrom)) {
-      this.large = { play: new LargePlay(search.c, search.start), superset: new Superset(search.c, search.start) };
+      this.large = { play: new LargePlay(search.c, search.start), superset: new GridSuperset(search.c, search.start) };
       // Nothing would be gained by looking at all states but that each way is the shortest.
       if (this.isDecided()) return false;
     }

@@ -1,14 +1,14 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { LOCK_ITEM } from "../../compiled/compiled-fixture.ts";
 import { FIXTURE_KINDS } from "../../world/fixtures.ts";
-import type { Superset } from "./superset.ts";
+import type { GridSuperset } from "./grid-superset.ts";
 
 /**
  * Whether nothing in a world can be lost: no lock spends, nothing returns, closes or is switched off again, lives are not
  * counted, and every step can be taken back (semantics.md section 10, "Large worlds"). Then whatever can be reached
  * always can be.
  */
-export function isLossless(c: Compiled, superset: Superset): boolean {
+export function isLossless(c: Compiled, superset: GridSuperset): boolean {
   const { all } = c.fixtures;
   const isKept = all.every(
     ({ lock, spends, keeps, closesBehind, circuit, leads, kind }) =>

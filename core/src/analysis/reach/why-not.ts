@@ -8,6 +8,7 @@ import { isFree } from "../../ground/free.ts";
 import { compile } from "../../simulation/compile.ts";
 import { FIXTURE_KINDS } from "../../world/fixtures.ts";
 import type { World } from "../../world/world.ts";
+import type { StopCell } from "../fixes/candidates.ts";
 import type { ReachAnswer } from "./answer.ts";
 import { NEVER } from "./answer.ts";
 import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
@@ -26,6 +27,8 @@ export type Reason =
 /** Says of what an answer calls never why it is so. */
 export class WhyNot {
   private readonly c: Compiled;
+  /** The cells of the last flood. */
+  private flooded: readonly { readonly room: number; readonly cell: number }[] = [];
   /** By room and cell: it can be reached. */
   private readonly reached: readonly Uint8Array[];
 
@@ -36,6 +39,26 @@ export class WhyNot {
   ) {
     this.c = compile(world, rules);
     this.reached = answer.first.map((first) => Uint8Array.from(first, (n) => (n >= 0 ? 1 : 0)));
+  }
+
+  /** The cells that block between a cell which is never reached, with what is free around it, and what is reached. */
+  blockersOf(room: number, cell: number): StopCell[] {
+    this.flood(room, cell, this.c.ground, new Set(), new Set());
+    const found = new Map<string, StopCell>();
+    for (const { room: r, cell: at } of this.flooded) {
+      const { width, height } = this.c.rooms[r]!;
+      const [cx, cy] = [at % width, Math.floor(at / width)];
+      for (let way = 0; way < 4; way++) {
+        const [x, y] = [cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!];
+        if (x < 0 || y < 0 || x >= width || y >= height) continue;
+        const opens = [0, 1, 2, 3].some((beside) => {
+          const [nx, ny] = [x + DIRECTION_X[beside]!, y + DIRECTION_Y[beside]!];
+          return nx >= 0 && ny >= 0 && nx < width && ny < height && this.reached[r]![ny * width + nx] === 1;
+        });
+        if (opens) found.set(`${r} ${x} ${y}`, { room: this.c.rooms[r]!.id, x, y });
+      }
+    }
+    return [...found.values()];
   }
 
   /** Of a fixture that is never reached. A door that could be asked is kept shut by its lock. */
@@ -96,6 +119,7 @@ export class WhyNot {
     const queue = [{ room, cell }];
     seen[room]![cell] = 1;
     let touches = false;
+    this.flooded = queue;
     for (const { room: r, cell: at } of queue) {
       const { width } = c.rooms[r]!;
       const [cx, cy] = [at % width, Math.floor(at / width)];

@@ -28,6 +28,7 @@ export function WayPanel({ world }: { readonly world: World }) {
         <p className="attention">
           <Icon name="attention" /> {never === null ? "No way there is known." : `Never: ${never}.`}
         </p>
+        {never !== null && way.target !== null && <Openings />}
       </section>
     );
   const keep = (): void => {
@@ -53,6 +54,36 @@ export function WayPanel({ world }: { readonly world: World }) {
         </Button>
       </div>
     </section>
+  );
+}
+
+/** The single changes that would open the way, tried on a copy when one asks. */
+function Openings() {
+  const openings = useStore(session.reach.store, (state) => state.openings);
+  const trying = useStore(session.reach.store, (state) => state.trying);
+  if (openings === null)
+    return (
+      <Button variant="plain" onClick={() => void session.reach.tryOpenings()}>
+        What would open it
+      </Button>
+    );
+  return (
+    <div role="status">
+      <ul className="openings" aria-label="Changes that open it">
+        {openings.map((opening) => (
+          <li key={opening.text}>
+            <span className="grow">
+              {opening.text} <span className="quiet">in {opening.moves} then</span>
+            </span>
+            <Button variant="plain" onClick={() => session.reach.applyOpening(opening)}>
+              Apply
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {trying && <p className="quiet small">Trying single changes on a copy</p>}
+      {!trying && openings.length === 0 && <p className="quiet small">No single change that was tried opens it.</p>}
+    </div>
   );
 }
 

@@ -1,4 +1,4 @@
-import type { ReachQuestion } from "@keen-pebble/core/analyse";
+import type { Opening, ReachQuestion, Target } from "@keen-pebble/core/analyse";
 import type { World } from "@keen-pebble/core/world";
 import type { Remote } from "comlink";
 import { proxy, wrap } from "comlink";
@@ -28,6 +28,10 @@ export class ReachClient {
 
   way(to: WayTo): Promise<WayAnswer> {
     return this.remote.way(to);
+  }
+
+  openings(target: Target, tell: (opening: Opening, text: string) => void): Promise<void> {
+    return this.remote.openings(target, proxy(tell));
   }
 
   close(): void {

@@ -1,4 +1,5 @@
-import type { PlayedWay, Way } from "@keen-pebble/core/analyse";
+import type { Opening, PlayedWay, Target, Way } from "@keen-pebble/core/analyse";
+import { changedWorld } from "@keen-pebble/core/analyse";
 import type { Check } from "@keen-pebble/core/check";
 import { EMPTY_LOG, mergeLines, writeLog } from "@keen-pebble/core/check";
 import type { RunStart } from "@keen-pebble/core/simulate";
@@ -26,6 +27,13 @@ export interface ShownWay {
   readonly title: string;
   readonly found: { readonly way: Way; readonly played: PlayedWay } | null;
   readonly never: string | null;
+  /** What it leads to, where single changes that open the way may be tried. */
+  readonly target: Target | null;
+}
+
+/** A change that opens the shown way, in words. */
+export interface ShownOpening extends Opening {
+  readonly text: string;
 }
 
 /** What the Reach area shows. */
@@ -43,6 +51,9 @@ export interface ReachState {
   readonly way: ShownWay | null;
   /** The frame of the way that is shown on the plan. */
   readonly frame: number;
+  /** Changes that open the way, as they are found; null while nobody asked. */
+  readonly openings: readonly ShownOpening[] | null;
+  readonly trying: boolean;
 }
 
 const NOTHING: ReachState = {
@@ -56,6 +67,8 @@ const NOTHING: ReachState = {
   list: "all",
   way: null,
   frame: 0,
+  openings: null,
+  trying: false,
 };
 
 /** How long edits may pause before it is asked again, in ms. */
@@ -131,7 +144,33 @@ export class ReachSession {
     if (this.store.getState().shown !== shown) return;
     const found = "way" in answer ? answer : null;
     const never = "never" in answer ? answer.never : null;
-    this.store.setState({ way: { title, found, never }, frame: found === null ? 0 : found.played.rows.count - 1 });
+    const target = found === null && (to.kind === "cell" || to.kind === "fixture") ? to : null;
+    this.store.setState({
+      way: { title, found, never, target },
+      frame: found === null ? 0 : found.played.rows.count - 1,
+      openings: null,
+      trying: false,
+    });
+  };
+
+  /** Tries single changes that would open the way which is shown as never. */
+  readonly tryOpenings = async (): Promise<void> => {
+    const { way } = this.store.getState();
+    if (way?.target == null || this.client === null) return;
+    this.store.setState({ openings: [], trying: true });
+    const isShown = (): boolean => this.store.getState().way === way;
+    await this.client.openings(way.target, (opening, text) => {
+      if (isShown())
+        this.store.setState({ openings: [...(this.store.getState().openings ?? []), { ...opening, text }] });
+    });
+    if (isShown()) this.store.setState({ trying: false });
+  };
+
+  /** Makes a change that opens the way. */
+  readonly applyOpening = ({ change }: Opening): void => {
+    const { rules } = this.store.getState();
+    const world = this.world();
+    if (world !== null) this.project.changeWorld((now) => changedWorld(now, rules ?? now.activeRules, change));
   };
 
   readonly showFrame = (frame: number): void => this.store.setState({ frame });

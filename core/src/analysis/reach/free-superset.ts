@@ -1,0 +1,137 @@
+import type { Compiled } from "../../compiled/compiled.ts";
+import type { SimState } from "../../compiled/state.ts";
+import { isFree } from "../../ground/free.ts";
+import { Ground } from "../../ground/ground.ts";
+import { occupiedX, occupiedY } from "../../ground/occupied.ts";
+import { cross } from "../../rooms/crossing.ts";
+import { UNITS_PER_PX } from "../../base/units.ts";
+import { Superset } from "./superset.ts";
+
+/** More places than this are not looked at one by one. */
+const MOST_PLACES = 16_000_000;
+
+/**
+ * More than any play can reach under rules that leave the grid and test each unit of their way (`contact`): the px at
+ * which the body is free and that hang together. Between two px a body of whole px is free only where it is at both.
+ * Slanted shapes are left out of what blocks, and lying flush never does: more is reached then, never less.
+ */
+export class FreeSuperset extends Superset {
+  /** Nobody was put into something that blocks: what one is in does not count, and one could leave through it. */
+  sound = true;
+  /** By room and px 1 where the walker may be; the room and a cell's width round it. */
+  private readonly seen: readonly Uint8Array[];
+  private readonly ground: Ground;
+  private readonly queue: number[] = [];
+  private next = 0;
+  private waiting: number[] = [];
+  private readonly side: number;
+
+  constructor(c: Compiled, start: SimState) {
+    super(c, start);
+    this.side = c.world.tileSize;
+    this.seen = c.rooms.map((_, room) => new Uint8Array(this.across(room) * this.down(room)));
+    this.ground = looser(this.s.ground);
+    this.fill();
+  }
+
+  /** Whether the world is small enough, and its rules test each unit of the way. */
+  static applies(c: Compiled): boolean {
+    const side = c.world.tileSize;
+    const places = c.rooms.reduce((sum, { width, height }) => sum + (width + 2) * (height + 2) * side * side, 0);
+    const isFreely = c.rules.gait === "roam" || c.rules.gait === "drift";
+    return isFreely && c.free.response === "contact" && places <= MOST_PLACES;
+  }
+
+  protected rest(room: number, cx: number, cy: number): void {
+    const t = this.c.tileUnits;
+    if (!isFree(this.ground, room, cx * t, cy * t)) this.sound = false;
+    this.come(room, cx * this.side, cy * this.side);
+  }
+
+  protected spread(): void {
+    const { queue } = this;
+    const waited = this.waiting;
+    this.waiting = [];
+    for (let i = 0; i < waited.length; i += 3) this.go(waited[i]!, waited[i + 1]!, waited[i + 2]!);
+    while (this.sound && this.next < queue.length) {
+      const [room, x, y] = [queue[this.next]!, queue[this.next + 1]!, queue[this.next + 2]!];
+      this.next += 3;
+      for (let dy = -1; dy <= 1; dy++)
+        // A slope takes one aside while one goes on.
+        for (let dx = -1; dx <= 1; dx++) if (dx !== 0 || dy !== 0) this.go(room, x + dx, y + dy);
+      // What is behind is not gone through again.
+      if (this.next > 30_000) {
+        queue.splice(0, this.next);
+        this.next = 0;
+      }
+    }
+  }
+
+  /** The walker may be at a px if its body is free there, and then where crossing a side takes it. */
+  private go(room: number, x: number, y: number): void {
+    if (!this.isNew(room, x, y)) return;
+    const [ux, uy] = [x * UNITS_PER_PX, y * UNITS_PER_PX];
+    if (!isFree(this.ground, room, ux, uy)) {
+      // A door that is opened later may let one through.
+      if (isFree(this.open, room, ux, uy)) this.waiting.push(room, x, y);
+      return;
+    }
+    this.come(room, x, y);
+    const { s } = this;
+    s.room = room;
+    s.x = ux;
+    s.y = uy;
+    s.eventCount = 0;
+    cross(this.c, s, null);
+    if (s.room === room && s.x === ux && s.y === uy) return;
+    // Seen from there, what lies behind may block.
+    if (!isFree(this.open, s.room, s.x, s.y)) this.sound = false;
+    this.come(s.room, s.x / UNITS_PER_PX, s.y / UNITS_PER_PX);
+  }
+
+  private come(room: number, x: number, y: number): void {
+    if (!this.isNew(room, x, y)) return;
+    this.seen[room]![this.at(room, x, y)] = 1;
+    this.queue.push(room, x, y);
+    const t = this.c.tileUnits;
+    const [cx, cy] = [occupiedX(t, x * UNITS_PER_PX), occupiedY(t, y * UNITS_PER_PX)];
+    const { width, height } = this.c.rooms[room]!;
+    if (cx >= 0 && cy >= 0 && cx < width && cy < height) this.comes[room]![cy * width + cx] = 1;
+  }
+
+  /** With every door open. */
+  private get open(): Ground {
+    return (this.opened ??= looser(this.c.ground));
+  }
+  private opened: Ground | null = null;
+
+  private across(room: number): number {
+    return (this.c.rooms[room]!.width + 1) * this.side + 1;
+  }
+
+  private down(room: number): number {
+    return (this.c.rooms[room]!.height + 1) * this.side + 1;
+  }
+
+  private at(room: number, x: number, y: number): number {
+    return (y + this.side) * this.across(room) + x + this.side;
+  }
+
+  private isNew(room: number, x: number, y: number): boolean {
+    const [across, down] = [x + this.side, y + this.side];
+    if (across < 0 || down < 0 || across >= this.across(room) || down >= this.down(room)) return false;
+    return this.seen[room]![this.at(room, x, y)] === 0;
+  }
+}
+
+/** The same ground without slanted shapes, for a body that may lie flush. It follows its doors. */
+function looser({ tileUnits, rooms, shapes, body, solid }: Ground): Ground {
+  const nothing = { kind: "boxes", edges: new Int32Array(0) } as const;
+  return new Ground(
+    tileUnits,
+    rooms,
+    shapes.map((shape) => (shape?.kind === "poly" ? nothing : shape)),
+    { ...body, edgesCount: false },
+    solid,
+  );
+}

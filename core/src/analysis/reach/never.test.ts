@@ -1,0 +1,174 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { compile } from "../../simulation/compile.ts";
+import { EMPTY_LOG } from "../../logs/input-log.ts";
+import { run } from "../../replay/run.ts";
+import { traceText } from "../../simulation/trace.ts";
+import { startState } from "../../simulation/start-state.ts";
+import { step } from "../../simulation/step.ts";
+import { occupiedX, occupiedY } from "../../ground/occupied.ts";
+import { anyHouse } from "../../test-support/any-house.ts";
+import { FIXED, anyBody } from "../../test-support/arbitraries.ts";
+import { told } from "../../test-support/told.ts";
+import { tinyWorld } from "../../test-support/tiny-world.ts";
+import type { Fixture } from "../../world/fixtures.ts";
+import type { World } from "../../world/world.ts";
+import { NEVER } from "./answer.ts";
+import { isDoing } from "./doings.ts";
+import { FreeSuperset } from "./free-superset.ts";
+import { judgeReach } from "./judge.ts";
+import { openingChanges, tryOpening } from "./openings.ts";
+import { Reach } from "./reach.ts";
+import { reachSentence } from "./sentence.ts";
+import { WhyNot, reasonText } from "./why-not.ts";
+import { changeText } from "../fixes/single-change.ts";
+
+const plain = { touch: "cell", keeps: "run" } as const;
+const key = (id: string, x: number): Fixture => ({ ...plain, id, kind: "item", cell: [x, 0], give: "key", count: 1 });
+const door = (id: string, x: number, count: number, spends: boolean): Fixture => ({
+  ...plain,
+  id,
+  kind: "door",
+  cell: [x, 0],
+  lock: { kind: "item", item: "key", count, spends },
+  opensOn: "push",
+  closes: "never",
+});
+const lamp = (x: number): Fixture => ({ ...plain, id: "lamp", kind: "marker", cell: [x, 0], name: "Lamp" });
+
+/** One row with fixtures in it, to be hopped along; the lamp is the goal. */
+function row(cells: string, fixtures: readonly Fixture[], more: Partial<World> = {}): World {
+  const base = tinyWorld([cells], { gait: "hop" });
+  return {
+    ...base,
+    items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
+    goal: fixtures.some(({ id }) => id === "lamp") ? { kind: "marker", fixture: "lamp" } : null,
+    rooms: [{ ...base.rooms[0]!, fixtures }],
+    ...more,
+  };
+}
+
+function why(world: World, id: string): string {
+  const answer = new Reach(world).answer();
+  const number = world.rooms[0]!.fixtures.findIndex((each) => each.id === id);
+  expect([id, answer.fixtures[number]]).toEqual([id, NEVER]);
+  return reasonText(new WhyNot(world, "main", answer).ofFixture(number));
+}
+
+/** The changes that open the way to a fixture, in words. */
+function openings(world: World, id: string): string[] {
+  const answer = new Reach(world).answer();
+  const target = { kind: "fixture", fixture: world.rooms[0]!.fixtures.findIndex((each) => each.id === id) } as const;
+  return openingChanges(world, "main", new WhyNot(world, "main", answer), target)
+    .filter((change) => tryOpening(world, "main", undefined, target, change) !== null)
+    .map((change) => changeText(world, world.rules[0]!, change));
+}
+
+describe("why something is never reached", () => {
+  const tooFew = row("S       ", [key("key-1", 1), door("gate", 4, 2, true), lamp(7)]);
+
+  it("one spent key too few: the door says so, what lies behind names it, and the changes that mend it are found", () => {
+    expect(why(tooFew, "gate")).toBe("needs 2 key, 1 can be had");
+    expect(why(tooFew, "lamp")).toBe("behind gate");
+    expect(openings(tooFew, "lamp")).toEqual(expect.arrayContaining(["key-1 gives 1 to 2", "gate asks for 2 to 1"]));
+  });
+
+  it("closed in by one cell, which is opened", () => {
+    const world = row("S  #    ", [lamp(6)]);
+    expect(why(world, "lamp")).toBe("closed in");
+    expect(openings(world, "lamp")).toEqual(["A 3,0 to empty"]);
+  });
+
+  it("a gap of 14 px for a body of 16 px; at 16 px it is reached", () => {
+    const through = (gap: number): World => {
+      const base = row("S   ", [lamp(3)]);
+      const [room] = base.rooms;
+      const edge = (16 - gap) / 2;
+      const boxes = edge === 0 ? [] : [[0, 0, 16, edge] as const, [0, 16 - edge, 16, edge] as const];
+      const gate = { ...base.tiles[1]!, id: "gate", shape: { kind: "boxes" as const, boxes } };
+      const cells = room!.cells.slice();
+      cells[2] = base.tiles.length;
+      return {
+        ...base,
+        rules: base.rules.map((each) => ({ ...each, gait: "roam" as const })),
+        tiles: [...base.tiles, gate],
+        rooms: [{ ...room!, cells }],
+      };
+    };
+    expect(why(through(14), "lamp")).toBe("the body does not fit: 14 px gap, 16 px body");
+    expect(new Reach(through(16)).answer().goal).toBeGreaterThan(0);
+  });
+});
+
+describe("what can be lost", () => {
+  it("spending at the wrong door locks one in, told with the log that shows it", () => {
+    const world = row("  S     ", [key("key-1", 3), door("side", 1, 1, true), door("gate", 5, 1, true), lamp(7)]);
+    const answer = new Reach(world).answer();
+    expect(answer.goal).toBeGreaterThan(0);
+    expect(answer.stuck!.classes.map(({ taken, open }) => [taken, open])).toEqual([[["key-1"], ["side"]]]);
+    expect(reachSentence(world, answer)).toContain("one can get stuck in 1 way, first after");
+    expect(judgeReach({ ...world, reachChecks: ["winnable", "never stuck", "unreachable lamp"] })).toMatchObject([
+      { verdict: "pass" },
+      { verdict: "fail", seen: expect.stringContaining("stuck after") as string },
+      { verdict: "fail", seen: expect.stringContaining("lamp is reached after") as string },
+    ]);
+  });
+
+  it("a death that puts the key out of reach, and what lets it come back", () => {
+    // A death shuts the gate again and puts the ruby back behind it; the key that opened it is spent.
+    const ruby = { ...key("ruby-1", 4), give: "ruby", keeps: "life" } as Fixture;
+    const gate: Fixture = { ...door("gate", 3, 1, true), keeps: "life" };
+    const vent: Fixture = { ...plain, id: "vent", kind: "hazard", cell: [6, 0] };
+    const safe = door("safe", 0, 1, false);
+    const asksRuby = { ...safe, lock: { kind: "item", item: "ruby", count: 1, spends: false } } as Fixture;
+    const world = row(" S      ", [key("key-1", 2), gate, ruby, vent, asksRuby]);
+    const items = [...world.items, { ...world.items[0]!, id: "ruby", name: "Ruby" }];
+    const found = new Reach({ ...world, items }).answer().losable!;
+    expect(found.map(({ fixture }) => fixture)).toEqual(["ruby-1"]);
+    const played = run(compile({ ...world, items }), { ...EMPTY_LOG, lines: found[0]!.lines }, { rows: true });
+    expect([...traceText(compile({ ...world, items }), played.rows!)].join("")).toContain("respawn");
+    expect(new Reach({ ...world, items, respawnRestores: "start" }).answer().losable).toEqual([]);
+  });
+});
+
+it("no random play under rules that leave the grid comes to a place or thing that is called never", () => {
+  const seen = { never: 0, walked: 0 };
+  fc.assert(
+    fc.property(
+      anyHouse,
+      anyBody,
+      fc.constantFrom("roam" as const, "drift" as const),
+      fc.array(fc.nat(31), { minLength: 60, maxLength: 60 }),
+      (house, body, gait, keys) => {
+        const world = {
+          ...house,
+          rules: house.rules.map((each) => ({
+            ...each,
+            gait,
+            walker: { ...each.walker, body },
+            roam: { ...each.roam, response: "contact" as const },
+            drift: { ...each.drift, response: "contact" as const },
+          })),
+        };
+        const c = compile(world);
+        const superset = new FreeSuperset(c, startState(c));
+        if (!superset.sound) return;
+        const s = startState(c);
+        seen.never += superset.comes.reduce((sum, cells) => sum + cells.filter((may) => may === 0).length, 0);
+        for (let i = 0; i < 1200 && s.status === 0; i++) {
+          step(c, s, keys[Math.floor(i / 7) % keys.length]!, null);
+          for (let e = 0; e < s.eventCount; e++)
+            if (isDoing(s.eventKinds[e]!)) expect([i, superset.fixtures[s.eventSubjects[e]!]]).toEqual([i, 1]);
+          const [cx, cy] = [occupiedX(c.tileUnits, s.x), occupiedY(c.tileUnits, s.y)];
+          const { width, height } = c.rooms[s.room]!;
+          if (s.status !== 0 || cx < 0 || cy < 0 || cx >= width || cy >= height) continue;
+          expect([i, superset.comes[s.room]![cy * width + cx]]).toEqual([i, 1]);
+          seen.walked++;
+        }
+      },
+    ),
+    { ...FIXED, numRuns: 200 },
+  );
+  told("cells", seen);
+  expect(Math.min(seen.never, seen.walked)).toBeGreaterThan(100);
+});
