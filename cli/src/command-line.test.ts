@@ -54,11 +54,11 @@ function painted(x: number, y: number, tile: number): string {
 }
 
 it("verify says that the demo's logs hold, and which frame breaks with a wall in the way", () => {
-  expect(keenPebble("verify", demo, logs)).toMatchObject({
+  expect(keenPebble("verify", "--no-reach", demo, logs)).toMatchObject({
     status: 0,
     stdout: expect.stringContaining("22 of 22 logs hold") as string,
   });
-  const broken = keenPebble("verify", painted(4, 7, 3), ...three);
+  const broken = keenPebble("verify", "--no-reach", painted(4, 7, 3), ...three);
   expect(broken.status).toBe(1);
   expect(broken.stdout).toContain("fails at frame 72: by 72 cell 4 3; seen: cell 4 8");
   expect(broken.stdout).toContain("2 of 3 logs hold");
@@ -66,7 +66,7 @@ it("verify says that the demo's logs hold, and which frame breaks with a wall in
 
 it("verify --json is one value with an entry a log; a log that cannot be read is an entry too", () => {
   const bad = file("bad.inputs", "keen-pebble-inputs 1\n---\nR\n");
-  const { status, stdout } = keenPebble("verify", demo, path.join(logs, "turn-in-time.inputs"), bad, "--json");
+  const { status, stdout } = keenPebble("verify", "--no-reach", demo, path.join(logs, "turn-in-time.inputs"), bad, "--json");
   expect(status).toBe(2);
   expect(JSON.parse(stdout)).toMatchObject([
     {
@@ -153,7 +153,7 @@ it("a log that sets up what the world does not have is refused by name", () => {
 it("verify --junit writes a file that a JUnit parser reads: checks as cases, a log that cannot be read as an error", async () => {
   const out = path.join(folder, "out.xml");
   const bad = file("odd & <bad>.inputs", "keen-pebble-inputs 1\n---\nR\n");
-  expect(keenPebble("verify", painted(4, 7, 3), ...three, bad, "--junit", out).status).toBe(2);
+  expect(keenPebble("verify", "--no-reach", painted(4, 7, 3), ...three, bad, "--junit", out).status).toBe(2);
   const suites = (await parse(readFileSync(out, "utf8"))) as TestSuites;
   expect(suites).toMatchObject({ tests: 16, failures: 2, errors: 1 });
   const cases = suites.testsuite!.flatMap((suite) => suite.testcase!.map((test) => ({ suite: suite.name, ...test })));
@@ -275,7 +275,7 @@ it("text and table print a room, import makes a world of such files again: the s
   expect(keenPebble("text", out, "intake-hall").stdout.split("\n").slice(0, 16)).toEqual(
     text.stdout.split("\n").slice(0, 16),
   );
-  expect(keenPebble("verify", out, path.join(logs, "turn-in-time.inputs")).stdout).toContain("holds");
+  expect(keenPebble("verify", "--no-reach", out, path.join(logs, "turn-in-time.inputs")).stdout).toContain("holds");
   const again = path.join(folder, "again.world.json");
   expect(keenPebble("import", file("hall.csv", table.stdout), room, "--out", again, "--tile-size", "8")).toMatchObject({
     status: 0,
@@ -320,7 +320,7 @@ it("wander finds a broken law, writes the shrunk walk as a log, and the same see
     ) as string,
   });
   expect(keenPebble("wander", odd, "--runs", "200", "--seed", "5").stdout).toBe(found.stdout);
-  expect(keenPebble("verify", odd, out)).toMatchObject({
+  expect(keenPebble("verify", "--no-reach", odd, out)).toMatchObject({
     status: 1,
     stdout: expect.stringContaining("always aligned; seen:") as string,
   });
@@ -340,11 +340,11 @@ it("verify says whether a log walks as was accepted, and takes many logs side by
   const accepting = (print: string): string =>
     file(`accepted-${print.slice(0, 4)}.inputs`, text.replace("check at 24", `accept ${print}\ncheck at 24`));
   const [same, other] = [accepting(fingerprint), accepting("0".repeat(64))];
-  expect(keenPebble("verify", demo, same, other)).toMatchObject({
+  expect(keenPebble("verify", "--no-reach", demo, same, other)).toMatchObject({
     status: 0,
     stdout: expect.stringMatching(/walks as accepted\n.*does not walk as accepted\n2 of 2/) as string,
   });
-  expect(JSON.parse(keenPebble("verify", demo, same, other, "--json").stdout)).toMatchObject([
+  expect(JSON.parse(keenPebble("verify", "--no-reach", demo, same, other, "--json").stdout)).toMatchObject([
     { accepted: true, fingerprint },
     { accepted: false, fingerprint },
   ]);
@@ -355,7 +355,7 @@ it("verify says whether a log walks as was accepted, and takes many logs side by
       `keen-pebble-inputs 1\ncheck at ${50_000 + i} status playing\n---\n${60_000 + i} ${"LRUD"[i % 4]!}\n`,
     ),
   );
-  const reports = JSON.parse(keenPebble("verify", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout) as {
+  const reports = JSON.parse(keenPebble("verify", "--no-reach", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout) as {
     log: string;
     frames?: number;
     error?: string;
@@ -426,7 +426,7 @@ it("worlds, logs, rooms and items may be called like what every object has", () 
     "keen-pebble-inputs 1\nworld constructor\ntitle __proto__\ntag toString\nnote hasOwnProperty\ncheck never room constructor\ncheck never holds valueof 9\n---\n4 .\n",
   );
   expect(keenPebble("check", odd).status).toBe(0);
-  expect(keenPebble("verify", odd, log)).toMatchObject({
+  expect(keenPebble("verify", "--no-reach", odd, log)).toMatchObject({
     status: 0,
     stdout: expect.stringContaining("1 of 1 log") as string,
   });
@@ -534,13 +534,13 @@ it("verify takes a folder's CSV logs too, and says of a log that it names anothe
   const inside = mkdtempSync(path.join(folder, "logs-"));
   writeFileSync(path.join(inside, "pressed.csv"), "KEYS,Frame\r\nru,1\r\n.,9\r\n");
   writeFileSync(path.join(inside, "other.inputs"), read(turn).replace("world saltglass-cistern", "world dry-well"));
-  const { status, stdout } = keenPebble("verify", demo, inside);
+  const { status, stdout } = keenPebble("verify", "--no-reach", demo, inside);
   expect(status).toBe(0);
   expect(stdout).toContain("2 of 2 logs hold");
   expect(stdout).toContain(
     "other.inputs: 4 of 4 checks, 48 frames\n       finding: names the world dry-well, not saltglass-cistern\n",
   );
-  const [other, pressed] = JSON.parse(keenPebble("verify", demo, inside, "--json").stdout) as { finding?: string }[];
+  const [other, pressed] = JSON.parse(keenPebble("verify", "--no-reach", demo, inside, "--json").stdout) as { finding?: string }[];
   expect([other!.finding, "finding" in pressed!]).toEqual(["names the world dry-well, not saltglass-cistern", false]);
 });
 
@@ -549,7 +549,7 @@ it("what other systems' editors make of a file is read: CRLF and a byte-order ma
   const world = odd("odd-ends.world.json", read(demo));
   expect(keenPebble("check", world).status).toBe(0);
   const log = odd("odd-ends.inputs", read(turn));
-  expect(keenPebble("verify", world, log)).toMatchObject({
+  expect(keenPebble("verify", "--no-reach", world, log)).toMatchObject({
     status: 0,
     stdout: expect.stringContaining("4 of 4 checks") as string,
   });

@@ -76,6 +76,7 @@ program
   .option("--from <room,x,y>", "where to begin, instead of the world's start")
   .option("--states <n>", "the most states that are looked at", wholeNumber)
   .option("--strict", "exit 1 where the goal cannot be reached, somebody can get stuck, or something is open")
+  .option("--logs <logs...>", "say what can be reached and none of these logs reaches")
   .option("--witness <fixture>", "write the log that reaches a fixture")
   .option("--out <log>", "where to write it")
   .option("--json", "print one JSON value and nothing else")

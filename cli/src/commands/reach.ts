@@ -1,9 +1,19 @@
 import type { ReachAnswer, Way } from "@keen-pebble/core/analyse";
-import { NEVER, Reach, STATE_LIMIT, UNDECIDED, judgeChecks, reachJson, wayText } from "@keen-pebble/core/analyse";
+import {
+  NEVER,
+  Reach,
+  STATE_LIMIT,
+  UNDECIDED,
+  judgeChecks,
+  reachJson,
+  reachSentence,
+  untestedBy,
+  wayText,
+} from "@keen-pebble/core/analyse";
 import type { Start, World } from "@keen-pebble/core/world";
 import { allFixtures } from "@keen-pebble/core/world";
 import { NO, OK } from "../exit-codes.ts";
-import { worldFile, writeWhole } from "../files.ts";
+import { logFile, logFiles, worldFile, writeWhole } from "../files.ts";
 import { ensureApart } from "../options.ts";
 import { printBeside } from "../standard-output.ts";
 import { UnusableOption } from "../unusable.ts";
@@ -14,6 +24,7 @@ export interface ReachOptions {
   readonly states?: number;
   readonly json?: boolean;
   readonly strict?: boolean;
+  readonly logs?: readonly string[];
   readonly witness?: string;
   readonly out?: string;
 }
@@ -36,8 +47,12 @@ export function reach(worldPath: string, options: ReachOptions): number {
     const way = witness(world, question, options.witness);
     writeWhole(options.out!, [wayText(world, rules, way, `The way to ${options.witness}`)]);
   }
-  if (options.json) print(JSON.stringify(reachJson(world, rules, answer), null, 2));
+  const untested = options.logs === undefined ? null : untestedIn(world, options.logs, answer);
+  if (options.json)
+    print(JSON.stringify({ ...reachJson(world, rules, answer), ...(untested && { untested }) }, null, 2));
   else for (const line of lines(world, answer)) print(line);
+  if (!options.json && untested !== null)
+    print(`no log reaches: ${untested.fixtures.join(", ") || "no fixture is left out"}`);
   // The world's own checks are about its active rules and its own start.
   const isOwn = rules === world.activeRules && options.from === undefined;
   const checks = isOwn ? judgeChecks(world, question, world.reachChecks) : [];
@@ -48,6 +63,13 @@ export function reach(worldPath: string, options: ReachOptions): number {
   return holds && (!options.strict || (isAllWell(answer) && checks.every(({ verdict }) => verdict === "pass")))
     ? OK
     : NO;
+}
+
+/** What can be reached and no row of the logs reached. */
+function untestedIn(world: World, paths: readonly string[], answer: ReachAnswer) {
+  const logs = logFiles(paths).map((file) => logFile(file, world));
+  const { cells, fixtures } = untestedBy(world, logs, answer);
+  return { rooms: Object.fromEntries(world.rooms.map(({ id }, room) => [id, cells[room]!])), fixtures };
 }
 
 /** `ROOM,X,Y`, facing as the world's start does. */
@@ -76,6 +98,7 @@ function lines(world: World, answer: ReachAnswer): string[] {
   const count = (which: (n: number) => boolean): number => cells.filter(which).length;
   const { stuck, losable } = answer;
   return [
+    reachSentence(world, answer),
     ...allFixtures(world).map(({ id }, i) => `${said(answer.fixtures[i]!).padStart(14)}  ${id}`),
     `cells: ${count((n) => n >= 0)} reached, ${count((n) => n === NEVER)} never, ${count((n) => n === UNDECIDED)} open`,
     ...(answer.goal === null ? [] : [`goal: ${said(answer.goal)}`]),

@@ -45,20 +45,25 @@ export class WhyNot {
   blockersOf(room: number, cell: number): StopCell[] {
     this.flood(room, cell, this.c.ground, new Set(), new Set());
     const found = new Map<string, StopCell>();
-    for (const { room: r, cell: at } of this.flooded) {
-      const { width, height } = this.c.rooms[r]!;
-      const [cx, cy] = [at % width, Math.floor(at / width)];
-      for (let way = 0; way < 4; way++) {
-        const [x, y] = [cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!];
-        if (x < 0 || y < 0 || x >= width || y >= height) continue;
-        const opens = [0, 1, 2, 3].some((beside) => {
-          const [nx, ny] = [x + DIRECTION_X[beside]!, y + DIRECTION_Y[beside]!];
-          return nx >= 0 && ny >= 0 && nx < width && ny < height && this.reached[r]![ny * width + nx] === 1;
-        });
-        if (opens) found.set(`${r} ${x} ${y}`, { room: this.c.rooms[r]!.id, x, y });
+    for (const { room: r, cell: at } of this.flooded)
+      for (const blocker of this.neighbours(r, at)) {
+        if (!this.neighbours(blocker.room, blocker.cell).some((each) => this.reached[each.room]![each.cell] === 1))
+          continue;
+        const { id, width } = this.c.rooms[blocker.room]!;
+        found.set(`${id} ${blocker.cell}`, { room: id, x: blocker.cell % width, y: Math.floor(blocker.cell / width) });
       }
-    }
     return [...found.values()];
+  }
+
+  /** The cells beside a cell, also through a seam. */
+  private neighbours(room: number, cell: number): { readonly room: number; readonly cell: number }[] {
+    const { width } = this.c.rooms[room]!;
+    const [cx, cy] = [cell % width, Math.floor(cell / width)];
+    return [0, 1, 2, 3].flatMap((way) =>
+      resolveCell(this.c.ground, room, cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!)
+        ? [{ room: resolved.room, cell: resolved.cell }]
+        : [],
+    );
   }
 
   /** Of a fixture that is never reached. A door that could be asked is kept shut by its lock. */

@@ -1,0 +1,97 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { afterAll, beforeAll, expect, it } from "vitest";
+
+const root = path.resolve(import.meta.dirname, "../..");
+const demo = path.join(root, "demo/saltglass-cistern/saltglass-cistern.world.json");
+const logs = path.join(root, "demo/saltglass-cistern/logs");
+let folder = "";
+
+beforeAll(() => {
+  folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-reach-"));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+function keenPebble(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], {
+    cwd: root,
+    encoding: "utf8",
+  });
+  return { status, stdout, stderr };
+}
+
+/** The demo with other reach checks. */
+function checked(...reachChecks: string[]): string {
+  const at = path.join(folder, "checked.world.json");
+  writeFileSync(at, JSON.stringify({ ...(JSON.parse(readFileSync(demo, "utf8")) as object), reachChecks }));
+  return at;
+}
+
+it("reach says what can be reached, and --strict exits 1 where one can get stuck", () => {
+  const { status, stdout } = keenPebble("reach", demo);
+  expect([status, stdout.split("\n")[0]]).toEqual([
+    0,
+    expect.stringMatching(/^All 20 things can be reached; the goal in \d+ moves/),
+  ]);
+  expect(stdout).toContain("on the grid at rest: proved");
+  expect(stdout).toContain("pass: winnable");
+  expect(keenPebble("reach", demo, "--strict").status).toBe(1);
+});
+
+it("reach --json is one value, with what no log reaches where logs are given; its witness arrives by replay", () => {
+  const witness = path.join(folder, "way.inputs");
+  const { status, stdout } = keenPebble(
+    "reach",
+    demo,
+    "--json",
+    "--logs",
+    logs,
+    "--witness",
+    "key-1",
+    "--out",
+    witness,
+  );
+  const answer = JSON.parse(stdout) as {
+    fixtures: Record<string, number>;
+    untested: { fixtures: string[] };
+    goal: number;
+  };
+  expect([status, answer.untested.fixtures]).toEqual([0, ["vent-3"]]);
+  expect(keenPebble("replay", demo, witness, "--trace", "-").stdout).toContain("take:key-1");
+  // From beside it, it is nearer.
+  const near = JSON.parse(keenPebble("reach", demo, "--json", "--from", "valve-loft,3,2").stdout) as typeof answer;
+  expect(near.fixtures["key-1"]).toBeLessThan(answer.fixtures["key-1"]!);
+});
+
+it("reach checks are told first by verify, left out with --no-reach, and break it where they fail", () => {
+  const world = checked("winnable", "never stuck", "unreachable key-1");
+  const one = path.join(logs, "round-the-basin.inputs");
+  const said = keenPebble("verify", world, one);
+  expect([said.status, said.stdout.split("\n")[0]]).toEqual([1, "breaks all play: 1 of 3 reach checks"]);
+  const [first, log] = JSON.parse(keenPebble("verify", world, one, "--json").stdout) as [object, object];
+  expect(first).toMatchObject({
+    reach: true,
+    holds: false,
+    checks: [
+      { check: "winnable", verdict: "pass", seen: null },
+      { check: "never stuck", verdict: "fail" },
+      { check: "unreachable key-1", verdict: "fail" },
+    ],
+  });
+  expect(log).toMatchObject({ holds: true });
+  expect(keenPebble("verify", world, one, "--no-reach").status).toBe(0);
+  expect(keenPebble("reach", world).status).toBe(1);
+});
+
+it("what cannot be asked is one clear line and exit 2", () => {
+  for (const [args, says] of [
+    [["--from", "intake-hall"], "--from intake-hall: expected ROOM,X,Y"],
+    [["--witness", "lamp-1"], "--witness and --out belong together"],
+    [["--witness", "lamp-9", "--out", "-"], "--witness lamp-9: this world has no such fixture"],
+  ] as const) {
+    const { status, stderr } = keenPebble("reach", demo, ...args);
+    expect([status, stderr.trim().split("\n").length, stderr]).toEqual([2, 1, expect.stringContaining(says)]);
+  }
+});
