@@ -72,11 +72,6 @@ try {
     await browser.driver.get(`${started.address}/w/trying-grounds/bench?${query}`);
     await bench.ready();
   };
-  await grounds("log=03-slanted-wall&f=50");
-  for (const key of ["v", "x"]) await bench.key(key);
-  await browser.untilText("[aria-label=Motion]", (text) => text.includes("slope"));
-  await take("bench-slanted-wall");
-
   await grounds("log=05-thin-wall&f=12");
   await bench.choose("Response", "undo-axis");
   await browser.driver.executeScript("document.activeElement.blur()");
@@ -96,11 +91,6 @@ try {
   await browser.press(".fixture-list button", "sluice-1");
   await browser.untilText(".chosen-fixture", (text) => text.includes("Door"));
   await take("bench-fixtures");
-  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=01-the-whole-way&f=1050`);
-  await bench.ready();
-  await browser.click(".kit-head [role=tab]:nth-child(3)");
-  await browser.untilText(".memory", (text) => text.includes("key-1"));
-  await take("bench-bag");
   await browser.driver.get(`${started.address}/w/saltglass-cistern/floorplan?log=01-the-whole-way&f=1050`);
   await browser.untilText(".memory", (text) => text.includes("key-1"));
   await browser.click(".re-entry .btn");
@@ -115,13 +105,22 @@ try {
   await browser.untilText(".writer-words", (text) => text.includes("sluice-1"));
   await take("bench-check");
   await browser.driver.actions().sendKeys(Key.ESCAPE, Key.ESCAPE).perform();
-  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=turn-in-time&f=10`);
-  await bench.ready();
-  await bench.key("d");
-  await (await browser.find("[aria-label='More about frames 1 to 20']")).click();
-  await browser.untilText(".dropdown-menu.show", (text) => text.includes("cell 7 12"));
-  await take("bench-log");
-  await browser.driver.actions().sendKeys(Key.ESCAPE).perform();
+
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/reach`);
+  await browser.untilText(".reach-sentence p", (text) => text.includes("things"));
+  await browser.untilText(".way-steps", (text) => text.includes("Win"));
+  await browser.find(".reach .apexcharts-series");
+  await take("reach");
+  const lost = await browser.find(".reach-lost li:nth-child(8) button");
+  await browser.driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", lost);
+  await lost.click();
+  await browser.untilText(".reach-way h2", (text) => text.startsWith("Stuck"));
+  await take("reach-stuck");
+  await browser.driver.executeScript("document.querySelector('.reach-left').scrollTop = 0");
+  await browser.press(".reach-things .btn", "Untested 1");
+  await browser.click(".reach-things li button");
+  await browser.untilText(".reach-way h2", (text) => text === "The way to vent-3");
+  await take("reach-untested");
 
   // A wall, and then another speed: the board says which logs each broke.
   await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall&log=round-the-basin&f=101`);

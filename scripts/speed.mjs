@@ -7,6 +7,7 @@ import { SetupError, runShown } from "./setup/run.mjs";
 const parts = [
   { name: "core", command: "node", args: ["--expose-gc", "scripts/speed/core.mjs"] },
   { name: "proofs", command: "node", args: ["scripts/speed/proofs.mjs"] },
+  { name: "reach", command: "node", args: ["scripts/speed/reach.mjs"] },
   { name: "faults", command: "node", args: ["scripts/speed/faults.mjs"] },
   { name: "wander", command: "node", args: ["scripts/speed/wander.mjs"] },
   { name: "readers", command: "node", args: ["scripts/speed/readers.mjs"] },

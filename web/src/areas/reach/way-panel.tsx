@@ -20,7 +20,7 @@ export function WayPanel({ world }: { readonly world: World }) {
         <p className="quiet">Click a cell of the plan or a thing of the list for the shortest way there.</p>
       </section>
     );
-  const { found, never, title } = way;
+  const { found, never, title, heading } = way;
   if (found === null)
     return (
       <section className="reach-way" aria-label="The way">
@@ -38,7 +38,7 @@ export function WayPanel({ world }: { readonly world: World }) {
   return (
     <section className="reach-way" aria-label="The way">
       <div className="row-line">
-        <h2 className="grow">The way to {title}</h2>
+        <h2 className="grow">{heading}</h2>
         <span className="mono quiet">{plural(found.way.moves, unit.slice(0, -1))}</span>
       </div>
       <WaySteps world={world} steps={found.played.steps} moves={found.way.moves} />

@@ -25,6 +25,8 @@ export type ThingList = (typeof LISTS)[number];
 /** The way that is shown: where it leads, and as it is played; never, with the reason, where there is none. */
 export interface ShownWay {
   readonly title: string;
+  /** Over the way: `The way to key-1`, or what the play shows. */
+  readonly heading: string;
   readonly found: { readonly way: Way; readonly played: PlayedWay } | null;
   readonly never: string | null;
   /** What it leads to, where single changes that open the way may be tried. */
@@ -146,7 +148,7 @@ export class ReachSession {
     const never = "never" in answer ? answer.never : null;
     const target = found === null && (to.kind === "cell" || to.kind === "fixture") ? to : null;
     this.store.setState({
-      way: { title, found, never, target },
+      way: { title, heading: to.kind === "way" ? title : `The way to ${title}`, found, never, target },
       frame: found === null ? 0 : found.played.rows.count - 1,
       openings: null,
       trying: false,
@@ -198,7 +200,7 @@ export class ReachSession {
     const { project } = this.project.store.getState();
     const { way, rules } = this.store.getState();
     if (project === null || way?.found == null) return null;
-    const title = `The way to ${way.title}`;
+    const title = way.heading;
     const id = freeSlug(title, [...project.logs.keys()]);
     const { world } = project;
     const lines = mergeLines(way.found.way.lines);
