@@ -43,10 +43,10 @@ it("what is found under rules that leave the grid is arrived at by replay, in as
       expect([rows!.room[way.moves], y * width + x]).toEqual([room, cell]);
       seen.cells++;
     }),
-    { ...FIXED, numRuns: 60 },
+    { ...FIXED, numRuns: 35 },
   );
   told("ways replayed", seen);
-  expect(Math.min(seen.cells, seen.fixtures)).toBeGreaterThan(10);
+  expect(Math.min(seen.cells, seen.fixtures)).toBeGreaterThan(5);
 });
 
 it("a walker that stops at a wall between two cells is told to rest off the grid, with the log that shows it", () => {

@@ -63,6 +63,8 @@ export class GridSearch {
   private readonly pages: StatePages;
   private readonly regionNodes = new Map<number, number>();
   private settled = new Uint8Array(64);
+  /** By node 1 where it is a region. */
+  private isRegion = new Uint8Array(1024);
   private readonly plain: PlainSteps | null;
   private readonly regions: PlainRegions | null;
   private readonly quick: Compiled;
@@ -155,6 +157,8 @@ export class GridSearch {
     const [room, cx, cy] = [roomOf(word), columnOf(word), rowOf(word)];
     // Row 0 may be as no choice moment is: a goal that is met already.
     const plain = state > 0 && this.plain !== null && this.settled[memory] === 1 && this.plain.isPlain(room, cx, cy);
+    const node = this.nodeOf[state]!;
+    const inRegion = this.isRegion[node] === 1;
     let loaded = false;
     for (let i = 0; i < this.ways.length; i++) {
       const action = this.ways[i]!;
@@ -164,7 +168,10 @@ export class GridSearch {
         if (way === BLOCKED) continue;
         if (way !== ASK) {
           const to = place + DIRECTION_X[way]! + DIRECTION_Y[way]! * this.c.rooms[room]!.width;
-          if (!this.arrive(memory, to, state, action)) return false;
+          // Within a region there is nothing to look back over.
+          const known = this.pages.get(memory, to);
+          if (known >= 0 && this.nodeOf[known] === node) continue;
+          if (!this.arrive(memory, to, state, action, inRegion ? node : -1)) return false;
           continue;
         }
       }
@@ -228,8 +235,11 @@ export class GridSearch {
     return true;
   }
 
-  /** An action has led to a memory and a place. */
-  private arrive(memory: number, place: number, from: number, action: number): boolean {
+  /**
+   * An action has led to a memory and a place.
+   * @param node the node of that state, where it is known already
+   */
+  private arrive(memory: number, place: number, from: number, action: number, node = -1): boolean {
     let state = this.pages.get(memory, place);
     if (state < 0) {
       if (this.states === this.limit) return false;
@@ -241,7 +251,7 @@ export class GridSearch {
       this.parents[state] = from;
       this.actions[state] = action;
       this.moves[state] = from < 0 ? 0 : this.moves[from]! + 1;
-      this.nodeOf[state] = this.nodeFor(memory, place);
+      this.nodeOf[state] = node >= 0 ? node : this.nodeFor(memory, place);
     }
     if (from >= 0) this.connect(this.nodeOf[from]!, this.nodeOf[state]!);
     return true;
@@ -255,6 +265,8 @@ export class GridSearch {
     const known = this.regionNodes.get(key);
     if (known !== undefined) return known;
     this.regionNodes.set(key, this.nodes);
+    if (this.nodes >= this.isRegion.length) this.isRegion = longer(this.isRegion, this.nodes * 2);
+    this.isRegion[this.nodes] = 1;
     return this.nodes++;
   }
 
