@@ -40,3 +40,4 @@ export { playWay } from "./analysis/reach/way-steps.ts";
 export { WhyNot, reasonText } from "./analysis/reach/why-not.ts";
 export type { Opening, Target } from "./analysis/reach/openings.ts";
 export { openingChanges, tryOpening } from "./analysis/reach/openings.ts";
+export { sturdyLines } from "./analysis/reach/sturdy-way.ts";

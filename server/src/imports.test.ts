@@ -142,7 +142,7 @@ it("loose logs go to the world that they name or that is chosen, CSV too; otherw
 it("a recording of a game that its world knows is a log, under the game's own names; another one is refused", async () => {
   const id = `game-${randomUUID().slice(0, 8)}`;
   const game = `"games": [{ "id": "own", "name": "Own", "columns": { "frame": "tick", "keys": "pad" }, "keys": { "NORTH": "U" } }],`;
-  await bringIn({ world: worldFile(id).replace('  "rooms": [', `  ${game}\n  "rooms": [`) });
+  await bringIn({ world: worldFile(id).replace('"games": [],', game) });
   await bringIn({ csvLogs: { own: "tick;pad\n1;NORTH\n5;\n" }, into: id });
   expect(readLog((await open(id)).logs["own"]!).lines).toMatchObject([{ count: 4, keys: 4 }, { count: 1 }]);
   await api()

@@ -1,5 +1,5 @@
 import type { Opening, PlayedWay, Target, Way } from "@keen-pebble/core/analyse";
-import { changedWorld } from "@keen-pebble/core/analyse";
+import { changedWorld, sturdyLines } from "@keen-pebble/core/analyse";
 import type { Check } from "@keen-pebble/core/check";
 import { EMPTY_LOG, mergeLines, writeLog } from "@keen-pebble/core/check";
 import type { RunStart } from "@keen-pebble/core/simulate";
@@ -203,7 +203,8 @@ export class ReachSession {
     const title = way.heading;
     const id = freeSlug(title, [...project.logs.keys()]);
     const { world } = project;
-    const lines = mergeLines(way.found.way.lines);
+    const { way: found, played } = way.found;
+    const lines = mergeLines(sturdyLines(world, rules ?? world.activeRules, this.from, found, played));
     const text = writeLog({
       ...EMPTY_LOG,
       world: world.id,
