@@ -7,7 +7,7 @@ import { ROOT, runQuietly, say } from "./run.mjs";
 /** What must be readable of a checkout for the application to run from it. */
 const NEEDED = [
   "server/dist/main.js",
-  "core/dist/index.js",
+  "core/dist/world.js",
   "web/dist/index.html",
   "demo/saltglass-cistern",
   "node_modules/express/package.json",
