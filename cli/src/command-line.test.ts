@@ -66,7 +66,14 @@ it("verify says that the demo's logs hold, and which frame breaks with a wall in
 
 it("verify --json is one value with an entry a log; a log that cannot be read is an entry too", () => {
   const bad = file("bad.inputs", "keen-pebble-inputs 1\n---\nR\n");
-  const { status, stdout } = keenPebble("verify", "--no-reach", demo, path.join(logs, "turn-in-time.inputs"), bad, "--json");
+  const { status, stdout } = keenPebble(
+    "verify",
+    "--no-reach",
+    demo,
+    path.join(logs, "turn-in-time.inputs"),
+    bad,
+    "--json",
+  );
   expect(status).toBe(2);
   expect(JSON.parse(stdout)).toMatchObject([
     {
@@ -355,7 +362,9 @@ it("verify says whether a log walks as was accepted, and takes many logs side by
       `keen-pebble-inputs 1\ncheck at ${50_000 + i} status playing\n---\n${60_000 + i} ${"LRUD"[i % 4]!}\n`,
     ),
   );
-  const reports = JSON.parse(keenPebble("verify", "--no-reach", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout) as {
+  const reports = JSON.parse(
+    keenPebble("verify", "--no-reach", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout,
+  ) as {
     log: string;
     frames?: number;
     error?: string;
@@ -540,7 +549,9 @@ it("verify takes a folder's CSV logs too, and says of a log that it names anothe
   expect(stdout).toContain(
     "other.inputs: 4 of 4 checks, 48 frames\n       finding: names the world dry-well, not saltglass-cistern\n",
   );
-  const [other, pressed] = JSON.parse(keenPebble("verify", "--no-reach", demo, inside, "--json").stdout) as { finding?: string }[];
+  const [other, pressed] = JSON.parse(keenPebble("verify", "--no-reach", demo, inside, "--json").stdout) as {
+    finding?: string;
+  }[];
   expect([other!.finding, "finding" in pressed!]).toEqual(["names the world dry-well, not saltglass-cistern", false]);
 });
 
