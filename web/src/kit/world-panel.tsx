@@ -109,9 +109,9 @@ function Start({ world: { start, rooms } }: { readonly world: World }) {
 
 /** What a respawn gives back, in words. */
 const RESTORES = [
-  ["keeps", "what keeps for a life"],
-  ["checkpoint", "all as at the checkpoint"],
-  ["start", "all as at the start"],
+  ["keeps", "what keeps life"],
+  ["checkpoint", "the checkpoint"],
+  ["start", "the start"],
 ] as const;
 
 /** What ends a run: lives and the goal. */

@@ -73,7 +73,7 @@ function Openings() {
         {openings.map((opening) => (
           <li key={opening.text}>
             <span className="grow">
-              {opening.text} <span className="quiet">in {opening.moves} then</span>
+              {opening.text} <span className="quiet">then in {opening.moves}</span>
             </span>
             <Button variant="plain" onClick={() => session.reach.applyOpening(opening)}>
               Apply
