@@ -11,6 +11,8 @@ import { SetupError, runKept, runShown, say } from "./setup/run.mjs";
 
 const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
 const totals = { passed: 0, failed: 0, skipped: 0 };
+/** Names of what failed, said once more at the very end: whoever sees only that should know what to look for. */
+const failures = [];
 let postgres = null;
 
 /** A suite that is one program: it passed or it failed. What it says is shown once it is over: another one may run beside it. */
@@ -19,6 +21,7 @@ async function program(name, command, args) {
   const ok = (await runKept(command, args, {}, (text) => (shown += text))) === 0;
   say(`\n== ${name}\n${shown}`);
   totals[ok ? "passed" : "failed"]++;
+  if (!ok) failures.push(name);
 }
 
 /**
@@ -38,7 +41,7 @@ async function vitest(name, projects, env = {}, run = runShown) {
     `--outputFile.json=${report}`,
   ];
   const code = await run("npx", args, { env: { ...process.env, ...env } });
-  let counted = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0 };
+  let counted = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0, testResults: [] };
   try {
     counted = JSON.parse(readFileSync(report, "utf8"));
   } catch {
@@ -47,7 +50,16 @@ async function vitest(name, projects, env = {}, run = runShown) {
   totals.passed += counted.numPassedTests;
   totals.failed += counted.numFailedTests;
   totals.skipped += counted.numPendingTests;
-  if (code !== 0 && counted.numFailedTests === 0) totals.failed++;
+  for (const file of counted.testResults) {
+    const failed = file.assertionResults.filter((test) => test.status === "failed");
+    for (const test of failed) failures.push(`${path.relative(process.cwd(), file.name)}: ${test.fullName}`);
+    // A file that does not load has no tests that could have failed.
+    if (file.status === "failed" && failed.length === 0) failures.push(path.relative(process.cwd(), file.name));
+  }
+  if (code !== 0 && counted.numFailedTests === 0) {
+    totals.failed++;
+    failures.push(`${name}: ended with ${code}`);
+  }
 }
 
 function cleanUp() {
@@ -87,9 +99,11 @@ try {
   await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
 } catch (error) {
   totals.failed++;
+  failures.push("set-up");
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);
 } finally {
   cleanUp();
 }
+if (failures.length > 0) say(`\nfailed:\n${failures.map((name) => `  ${name}\n`).join("")}`);
 say(`\n${totals.passed} passed, ${totals.failed} failed, ${totals.skipped} skipped`);
 process.exitCode = totals.failed > 0 || totals.passed === 0 ? 1 : 0;

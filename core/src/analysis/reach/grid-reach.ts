@@ -9,8 +9,8 @@ import { LargePlay } from "./large-play.ts";
 import { LookBack } from "./lost-for-good.ts";
 import { isLossless } from "./lossless.ts";
 import { GridSuperset } from "./grid-superset.ts";
+import { NearestStates } from "./nearest-states.ts";
 import type { Searched } from "./reach.ts";
-import { columnOf, roomOf, rowOf } from "./state-layout.ts";
 
 /** From so many states on a world is also played as a large one; sooner where as many things as this are asked for. */
 const LARGE = 60_000;
@@ -22,26 +22,23 @@ export class GridReach implements Searched {
   private readonly search: GridSearch;
   /** What was played where not all could be looked at. */
   private large: { readonly play: LargePlay; readonly superset: GridSuperset } | null = null;
-  /** By room and cell the nearest state there; -1 where there is none. */
-  private readonly firstState: readonly Int32Array[];
-
+  private nearest: NearestStates | null = null;
   private readonly largeFrom: number;
 
   constructor(c: Compiled, start: SimState, limit: number) {
     this.search = new GridSearch(c, start, limit);
     this.largeFrom = this.search.layout.askedFixtures.length > MANY_THINGS ? LARGE_SOON : LARGE;
-    this.firstState = c.rooms.map(({ width, height }) => new Int32Array(width * height).fill(-1));
   }
 
   get states(): number {
     return this.search.states;
   }
 
-  run(states: number): boolean {
+  run(points: number): boolean {
     const { search } = this;
-    const more = search.run(states);
+    const more = search.run(points);
     if (search.complete) return false;
-    if (this.large === null && (!more || search.states >= this.largeFrom)) {
+    if (this.large === null && (!more || search.points.count >= this.largeFrom)) {
       this.large = { play: new LargePlay(search.c, search.start), superset: new GridSuperset(search.c, search.start) };
       // Nothing would be gained by looking at all states but that each way is the shortest.
       if (this.isDecided()) return false;
@@ -50,21 +47,22 @@ export class GridReach implements Searched {
   }
 
   wayToCell(room: number, cell: number): Way | null {
-    const state = this.firstState[room]![cell]!;
-    if (state >= 0) return this.wayToState(state);
+    const { nearest, search } = this;
+    const place = search.places.firstOf[room]! + cell;
+    if (nearest !== null && nearest.moves[place]! >= 0) return search.wayOf(nearest.actionsTo(place));
     return this.played(this.large?.play.toCell(room, cell));
   }
 
   wayToFixture(fixture: number): Way | null {
     if (this.search.start.memory.open[fixture] === 1) return HERE;
     const origin = this.search.origins[fixture];
-    if (origin) return this.wayTo([...this.search.actionsTo(origin.state), origin.action]);
+    if (origin) return this.wayBy(origin);
     return this.played(this.large?.play.fixtures[fixture]);
   }
 
   wayToGoal(): Way | null {
     const { goal } = this.search;
-    if (goal !== null) return this.wayTo([...this.search.actionsTo(goal.state), goal.action]);
+    if (goal !== null) return this.wayBy(goal);
     return this.played(this.large?.play.goal);
   }
 
@@ -111,26 +109,26 @@ export class GridReach implements Searched {
 
   /** The moves to something: by the search, by play, or else never or open. */
   private known(origin: Origin | null, played: Played | null | undefined, may: boolean): number {
-    if (origin !== null) return this.search.moves[origin.state]! + 1;
+    if (origin !== null) return this.search.points.moves[origin.point]! + 1;
     if (this.search.complete || this.large === null) return NEVER;
     if (played) return this.large.play.actionsOf(played).length;
     return may ? UNDECIDED : NEVER;
   }
 
   private played(played: Played | null | undefined): Way | null {
-    return played ? this.wayTo(this.large!.play.actionsOf(played)) : null;
+    return played ? this.search.wayOf(this.large!.play.actionsOf(played)) : null;
   }
 
   private losable(back: LookBack): ReachAnswer["losable"] {
     const { all } = this.search.c.fixtures;
-    return back.losable().map(({ fixture, state }) => ({ fixture: all[fixture]!.id, ...this.wayToState(state) }));
+    return back.losable().map(({ fixture, node }) => ({ fixture: all[fixture]!.id, ...this.wayToNode(node) }));
   }
 
   private stuck(back: LookBack | null): ReachAnswer["stuck"] {
     // Where nobody can win at all, nobody is called stuck.
     if (back === null || this.search.goal === null) return { states: 0, classes: [] };
     const { states, classes } = back.stuck();
-    return { states, classes: classes.map(({ state, ...named }) => ({ ...named, ...this.wayToState(state) })) };
+    return { states, classes: classes.map(({ node, ...named }) => ({ ...named, ...this.wayToNode(node) })) };
   }
 
   /** By room and cell the moves to the nearest state there. */
@@ -138,32 +136,25 @@ export class GridReach implements Searched {
     const { search } = this;
     const large = search.complete ? null : this.large;
     const { c } = search;
-    const first = c.rooms.map(({ width, height }, room) => {
-      const cells = new Int32Array(width * height).fill(NEVER);
-      if (large === null) return cells;
+    const nearest = (this.nearest = new NearestStates(search));
+    return c.rooms.map(({ width, height }, room) => {
+      const cells = new Int32Array(width * height);
       return cells.map((_, cell) => {
+        const met = nearest.moves[search.places.firstOf[room]! + cell]!;
+        if (met >= 0 || large === null) return met >= 0 ? met : NEVER;
         const n = large.play.first[room]![cell]!;
         return n >= 0 ? n : large.superset.rests[room]![cell] === 1 ? UNDECIDED : NEVER;
       });
     });
-    for (let state = 0; state < search.states; state++) {
-      const position = search.places.words[search.placeOf[state]!]!;
-      const [room, cx, cy] = [roomOf(position), columnOf(position), rowOf(position)];
-      const { width, height } = c.rooms[room]!;
-      if (cx < 0 || cy < 0 || cx >= width || cy >= height) continue;
-      const cell = cy * width + cx;
-      if (this.firstState[room]![cell]! >= 0) continue;
-      this.firstState[room]![cell] = state;
-      first[room]![cell] = search.moves[state]!;
-    }
-    return first;
   }
 
-  private wayToState(state: number): Way {
-    return this.wayTo(this.search.actionsTo(state));
+  /** The way to the nearest state of a node. */
+  private wayToNode(node: number): Way {
+    const { nodes } = this.search;
+    return this.search.wayOf(this.search.actionsBy(nodes.parents[node]!, nodes.actions[node]!));
   }
 
-  private wayTo(actions: readonly number[]): Way {
-    return this.search.wayOf(actions);
+  private wayBy({ point, action }: Origin): Way {
+    return this.search.wayOf(this.search.actionsBy(point, action));
   }
 }

@@ -1,53 +1,49 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { SimState } from "../../compiled/state.ts";
-import { PLAYING, TAKE, WON } from "../../world/vocabulary.ts";
-import { USE_LEFT, canUse, goings, perform, wayOf } from "./actions.ts";
-import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
+import { ENTER, PLAYING, RESPAWN, TAKE, WON } from "../../world/vocabulary.ts";
+import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, perform, wayOf } from "./actions.ts";
 import type { Way } from "./answer.ts";
 import { isDoing } from "./doings.ts";
 import { withLegsAtOnce } from "./legs-at-once.ts";
+import { LocalSteps } from "./local-steps.ts";
+import { MoveQueue } from "./move-queue.ts";
 import { NearUses } from "./near-uses.ts";
 import { Places } from "./places.ts";
-import { NO_REGION, PlainRegions } from "./plain-regions.ts";
 import { ASK, BLOCKED, PlainSteps } from "./plain-steps.ts";
+import { RegionWalks } from "./region-walks.ts";
+import { SearchNodes } from "./search-nodes.ts";
+import { SearchPoints } from "./search-points.ts";
 import { StateLayout, columnOf, roomOf, rowOf } from "./state-layout.ts";
 import { StatePages } from "./state-pages.ts";
 import { StateTable, longer } from "./state-table.ts";
 
-/** How something was first come by: the state that was left and the action that did it. */
+/** How something was first come by: the point that was left and the action that did it. */
 export interface Origin {
-  readonly state: number;
+  readonly point: number;
   readonly action: number;
 }
+
+const START = 0;
 
 /**
  * Every state that the walker can be in at a choice moment, the nearest first, of rules that keep to the grid
  * (semantics.md section 10). A state is a place and a memory: what else matters, each kept once. The simulation is asked
  * wherever something other than tiles could matter.
  *
- * For looking back, states are gathered into nodes: those of one memory in one plain region are one, for each of them
- * can be come to from every other.
+ * The states of one memory in one plain region are one node: the ways through it are the same whatever the walker has.
+ * Only its exits are looked at, at the moves that it takes to come to them.
  */
 export class GridSearch {
   readonly layout: StateLayout;
   readonly places: Places;
   /** The memories that were met. */
   readonly memories: StateTable;
-  /** Number of states that were met. */
+  /** How regions are gone through; null where every step is asked for. */
+  readonly walks: RegionWalks | null;
+  readonly points = new SearchPoints();
+  readonly nodes = new SearchNodes();
+  /** Number of states that were met, those within regions counted. */
   states = 0;
-  /** Of each state its place and memory, the state that it was first come to from, with the action, and the moves. */
-  placeOf = new Int32Array(1024);
-  memoryOf = new Int32Array(1024);
-  parents = new Int32Array(1024);
-  actions = new Uint8Array(1024);
-  moves = new Int32Array(1024);
-  /** Of each state its node; nodes are numbered by the first state of each. */
-  nodeOf = new Int32Array(1024);
-  nodes = 0;
-  /** Steps from node to node: `edgeTo` is come to from `edgeFrom`. */
-  edgeFrom = new Int32Array(4096);
-  edgeTo = new Int32Array(4096);
-  edges = 0;
   /** The nodes from which an action wins. */
   readonly winners: number[] = [];
   /** By fixture: from where what it does was first done; null before. */
@@ -56,29 +52,38 @@ export class GridSearch {
   readonly takers: readonly number[][];
   /** From where the goal was first met. */
   goal: Origin | null = null;
+  /** By place of a region: from where, plus 1, and by which action the walker first came in there. */
+  readonly enteredFrom: Int32Array;
+  readonly enteredBy: Uint8Array;
   /** Every state was looked at. */
   complete = false;
-  /** The first state that has not been looked at. */
-  private at = 0;
+  private readonly queue = new MoveQueue();
+  /** The points that are in no region. */
   private readonly pages: StatePages;
   private readonly regionNodes = new Map<number, number>();
   private settled = new Uint8Array(64);
-  /** By node 1 where it is a region. */
-  private isRegion = new Uint8Array(1024);
   private readonly plain: PlainSteps | null;
-  private readonly regions: PlainRegions | null;
   private readonly quick: Compiled;
+  private readonly local: LocalSteps | null;
   private readonly ways: readonly number[];
   private readonly uses: NearUses | null;
+  /** The state that is looked at, and its memory; what an action makes of it. */
   private readonly here: SimState;
+  private hereMemory = -1;
+  private herePlace = -1;
   private readonly there: SimState;
   private readonly words: Int32Array;
-  /** What the frames of the action under way say. */
+  /** The action under way, and what its frames say. */
+  private askedPoint = 0;
+  private askedAction = 0;
   private won = false;
+  /** It stays in its room, and does nothing that must be counted each time. */
+  private isLocal = true;
+  private readonly seeFrame = (s: SimState): void => this.see(s);
 
   /**
    * @param start the state of row 0; not changed
-   * @param limit the most states that are looked at
+   * @param limit the most points that are looked at
    * @param asks whether the simulation is asked for every frame of every step: only tests do that
    */
   constructor(
@@ -93,40 +98,53 @@ export class GridSearch {
     this.pages = new StatePages(this.places.cells, this.places.words.length);
     this.origins = c.fixtures.all.map(() => null);
     this.takers = c.fixtures.all.map(() => []);
+    this.enteredFrom = new Int32Array(this.places.cells);
+    this.enteredBy = new Uint8Array(this.places.cells);
     // What keeps going is not decided by the tiles beside alone.
     this.plain = asks || (c.rules.gait === "glide" && c.rules.glide.keepGoing) ? null : new PlainSteps(c);
     this.ways = goings(c);
-    this.regions = this.plain && new PlainRegions(c, this.places, this.plain, this.ways.length - 1);
-    this.quick = asks ? c : withLegsAtOnce(c);
     this.uses = c.fixtures.all.some(({ opensOnUse }) => opensOnUse) ? new NearUses(c) : null;
+    this.walks = this.plain && new RegionWalks(c, this.places, this.plain, this.ways.length - 1, this.uses);
+    this.quick = asks ? c : withLegsAtOnce(c);
+    // A checkpoint that holds what a death gives back looks at all rooms.
+    const holds = c.world.respawnRestores === "checkpoint";
+    this.local = this.plain === null || holds ? null : new LocalSteps(c, this.layout, this.places, limit);
     this.here = new SimState(c);
     this.there = new SimState(c);
     this.here.copyFrom(start);
     this.there.copyFrom(start);
     this.words = new Int32Array(this.layout.words);
-    this.meet(this.there, -1, 0);
+    this.layout.save(this.there, this.words, 0);
+    this.alone(this.remember(), this.placeIn(this.there), -1, 0, 0);
   }
 
   /**
-   * Looks at so many states more.
+   * Looks at so many points more.
    * @returns whether there is more to look at: not where every state was, or the limit is reached
    */
-  run(states: number): boolean {
-    const last = this.at + states;
-    while (this.at < this.states) {
-      if (this.at === last) return true;
-      if (!this.expand(this.at)) return false;
-      this.at++;
+  run(points: number): boolean {
+    for (let left = points; left > 0;) {
+      const point = this.queue.take();
+      if (point < 0) {
+        this.complete = true;
+        return false;
+      }
+      if (this.points.done[point] === 1) continue;
+      this.points.done[point] = 1;
+      left--;
+      if (!this.expand(point)) return false;
     }
-    this.complete = true;
-    return false;
+    return true;
   }
 
-  /** The actions that lead to a state. */
-  actionsTo(state: number): number[] {
-    const actions: number[] = [];
-    for (let i = state; this.parents[i]! >= 0; i = this.parents[i]!) actions.push(this.actions[i]!);
-    return actions.reverse();
+  /** The actions that lead to a point. */
+  actionsTo(point: number): number[] {
+    return this.actionsBack(point).reverse();
+  }
+
+  /** The actions that lead into a place of a region or of its own, from a point by an action; none for the start. */
+  actionsBy(parent: number, action: number): number[] {
+    return parent < 0 ? [] : [action, ...this.actionsBack(parent)].reverse();
   }
 
   /** The way of actions from the start. */
@@ -136,96 +154,135 @@ export class GridSearch {
   }
 
   /** Puts a state into one of the simulation's. */
-  load(state: number, into: SimState): void {
-    const { words } = this;
-    this.unpack(state, words);
-    this.layout.load(into, words, 0);
+  load(memory: number, place: number, into: SimState): void {
+    this.unpack(memory, place, this.words);
+    this.layout.load(into, this.words, 0);
   }
 
   /** The words of a state. */
-  unpack(state: number, into: Int32Array): void {
+  unpack(memory: number, place: number, into: Int32Array): void {
     const width = this.layout.words - 1;
-    into[0] = this.places.words[this.placeOf[state]!]!;
-    for (let w = 0; w < width; w++) into[w + 1] = this.memories.words[this.memoryOf[state]! * width + w]!;
+    into[0] = this.places.words[place]!;
+    for (let w = 0; w < width; w++) into[w + 1] = this.memories.words[memory * width + w]!;
   }
 
-  /** Tries every action from a state; false where the limit is reached. */
-  private expand(state: number): boolean {
-    const place = this.placeOf[state]!;
-    const memory = this.memoryOf[state]!;
+  private actionsBack(point: number): number[] {
+    const { placeOf, parents, actions, entries } = this.points;
+    const back: number[] = [];
+    for (let at = point; at !== START; at = parents[at]!) {
+      for (const action of this.walks?.actionsBack(entries[at]!, placeOf[at]!) ?? []) back.push(action);
+      back.push(actions[at]!);
+    }
+    return back;
+  }
+
+  /** Tries every action from a point; false where the limit is reached. */
+  private expand(point: number): boolean {
+    const place = this.points.placeOf[point]!;
+    const memory = this.nodes.memoryOf[this.points.nodeOf[point]!]!;
     const word = this.places.words[place]!;
     const [room, cx, cy] = [roomOf(word), columnOf(word), rowOf(word)];
     // Row 0 may be as no choice moment is: a goal that is met already.
-    const plain = state > 0 && this.plain !== null && this.settled[memory] === 1 && this.plain.isPlain(room, cx, cy);
-    const node = this.nodeOf[state]!;
-    const inRegion = this.isRegion[node] === 1;
-    let loaded = false;
+    const plain =
+      point !== START && this.plain !== null && this.settled[memory] === 1 && this.plain.isPlain(room, cx, cy);
+    const inRegion = plain && this.walks!.numberOf(place) > 0;
     for (let i = 0; i < this.ways.length; i++) {
       const action = this.ways[i]!;
       if (plain) {
         if (action >= USE_LEFT) continue;
-        const way = this.plain.step(room, cx, cy, action);
+        const way = this.plain!.step(room, cx, cy, action);
         if (way === BLOCKED) continue;
         if (way !== ASK) {
+          // Within a region a step leads to another of its cells.
+          if (inRegion) continue;
           const to = place + DIRECTION_X[way]! + DIRECTION_Y[way]! * this.c.rooms[room]!.width;
-          // Within a region there is nothing to look back over.
-          const known = this.pages.get(memory, to);
-          if (known >= 0 && this.nodeOf[known] === node) continue;
-          if (!this.arrive(memory, to, state, action, inRegion ? node : -1)) return false;
+          if (!this.arrive(memory, to, point, action)) return false;
           continue;
         }
       }
-      if (!loaded) this.load(state, this.here);
-      loaded = true;
       // A slanting leg passes the cells beside.
-      if (!this.ask(plain && action < 4 ? this.quick : this.c, state, action)) return false;
+      if (!this.ask(plain && action < 4 ? this.quick : this.c, point, action)) return false;
     }
     if (this.uses?.isNear(room, cx, cy) !== true) return true;
-    if (!loaded) this.load(state, this.here);
+    this.loadHere(memory, place);
     for (let way = 0; way < 4; way++)
-      if (canUse(this.c, this.here, way) && !this.ask(this.c, state, USE_LEFT + way)) return false;
+      if (canUse(this.c, this.here, way) && !this.ask(this.c, point, USE_LEFT + way)) return false;
     return true;
   }
 
-  /** Plays an action in the simulation. */
-  private ask(c: Compiled, state: number, action: number): boolean {
-    const { there } = this;
+  private loadHere(memory: number, place: number): void {
+    if (memory === this.hereMemory && place === this.herePlace) return;
+    if (memory === this.hereMemory) this.layout.place(this.here, this.places.words[place]!);
+    else this.load(memory, place, this.here);
+    this.hereMemory = memory;
+    this.herePlace = place;
+  }
+
+  /** Plays an action in the simulation, or as it was played before where all that matters in the room was the same. */
+  private ask(c: Compiled, point: number, action: number): boolean {
+    const { local, there, words } = this;
+    const place = this.points.placeOf[point]!;
+    const node = this.points.nodeOf[point]!;
+    const memory = this.nodes.memoryOf[node]!;
+    let step = -1;
+    if (local !== null) {
+      this.unpack(memory, place, words);
+      step = local.find(words, place, action);
+      if (step >= 0 && local.isKnown(step)) {
+        const to = local.apply(step, words);
+        const after = this.remember();
+        return after >= 0 && this.arrive(after, to, point, action);
+      }
+    }
+    this.loadHere(memory, place);
     there.copyFrom(this.here);
     this.won = false;
-    perform(c, there, action, (s) => this.see(s, state, action));
+    this.isLocal = true;
+    this.askedPoint = point;
+    this.askedAction = action;
+    perform(c, there, action, this.seeFrame);
     if (this.won) {
-      this.goal ??= { state, action };
-      const node = this.nodeOf[state]!;
+      this.goal ??= { point, action };
       if (this.winners.at(-1) !== node) this.winners.push(node);
     }
-    return there.status !== PLAYING || this.meet(there, state, action);
+    if (there.status !== PLAYING) return true;
+    this.layout.save(there, words, 0);
+    const to = this.placeIn(there);
+    if (step >= 0 && this.isLocal) local!.learn(step, words, to);
+    const after = this.remember();
+    return after >= 0 && this.arrive(after, to, point, action);
   }
 
   /** Takes note of what a frame of an action did. */
-  private see(s: SimState, state: number, action: number): void {
+  private see(s: SimState): void {
     if (s.status === WON) this.won = true;
+    const { askedPoint: point, askedAction: action } = this;
+    if (s.status !== PLAYING) this.isLocal = false;
     for (let i = 0; i < s.eventCount; i++) {
       const kind = s.eventKinds[i]!;
+      if (kind === TAKE || kind === ENTER || kind === RESPAWN) this.isLocal = false;
       if (!isDoing(kind)) continue;
       const fixture = s.eventSubjects[i]!;
-      this.origins[fixture] ??= { state, action };
-      const node = this.nodeOf[state]!;
+      this.origins[fixture] ??= { point, action };
+      const node = this.points.nodeOf[point]!;
       if (kind === TAKE && this.takers[fixture]!.at(-1) !== node) this.takers[fixture]!.push(node);
     }
   }
 
-  /** A state of the simulation was come to. */
-  private meet(s: SimState, from: number, action: number): boolean {
-    this.layout.save(s, this.words, 0);
+  /** The number of the memory that the words tell; -1 where the limit is reached. */
+  private remember(): number {
     const before = this.memories.count;
     const memory = this.memories.find(this.words, 1);
-    if (memory < 0) return false;
     if (memory === before) {
       if (memory === this.settled.length) this.settled = longer(this.settled, memory * 2);
       this.settled[memory] = this.isSettled() ? 1 : 0;
     }
+    return memory;
+  }
+
+  private placeIn(s: SimState): number {
     const t = this.c.tileUnits;
-    return this.arrive(memory, this.places.of(s.room, s.x / t, s.y / t), from, action);
+    return this.places.of(s.room, s.x / t, s.y / t);
   }
 
   /** Nothing counts as touched, and nobody stands in a door that closes behind. */
@@ -235,58 +292,67 @@ export class GridSearch {
     return true;
   }
 
-  /**
-   * An action has led to a memory and a place.
-   * @param node the node of that state, where it is known already
-   */
-  private arrive(memory: number, place: number, from: number, action: number, node = -1): boolean {
-    let state = this.pages.get(memory, place);
-    if (state < 0) {
-      if (this.states === this.limit) return false;
-      state = this.states++;
-      if (state === this.placeOf.length) this.grow();
-      this.pages.set(memory, place, state);
-      this.placeOf[state] = place;
-      this.memoryOf[state] = memory;
-      this.parents[state] = from;
-      this.actions[state] = action;
-      this.moves[state] = from < 0 ? 0 : this.moves[from]! + 1;
-      this.nodeOf[state] = node >= 0 ? node : this.nodeFor(memory, place);
-    }
-    if (from >= 0) this.connect(this.nodeOf[from]!, this.nodeOf[state]!);
+  /** An action has led from a point to a memory and a place; false where the limit is reached. */
+  private arrive(memory: number, place: number, from: number, action: number): boolean {
+    const moves = this.points.moves[from]! + 1;
+    const region =
+      this.walks !== null && place < this.places.cells && this.settled[memory] === 1 ? this.walks.numberOf(place) : 0;
+    const node =
+      region > 0
+        ? this.enter(memory, region, place, from, action, moves)
+        : this.alone(memory, place, from, action, moves);
+    if (node < 0) return false;
+    this.nodes.connect(this.points.nodeOf[from]!, node);
     return true;
   }
 
-  private nodeFor(memory: number, place: number): number {
-    if (this.regions === null || this.settled[memory] === 0) return this.nodes++;
-    const region = this.regions.of(place);
-    if (region === NO_REGION) return this.nodes++;
-    const key = memory * this.places.words.length + region;
-    const known = this.regionNodes.get(key);
-    if (known !== undefined) return known;
-    this.regionNodes.set(key, this.nodes);
-    if (this.nodes >= this.isRegion.length) this.isRegion = longer(this.isRegion, this.nodes * 2);
-    this.isRegion[this.nodes] = 1;
-    return this.nodes++;
+  /** Somewhere in no region, or the start. */
+  private alone(memory: number, place: number, from: number, action: number, moves: number): number {
+    const known = this.pages.get(memory, place);
+    if (known >= 0) return this.points.nodeOf[known]!;
+    if (this.points.count === this.limit) return -1;
+    const node = this.nodes.add(memory, 1, place, from, action);
+    const point = this.points.add(place, node);
+    this.nodes.firstPoints[node] = point;
+    this.points.come(point, moves, from, action, place);
+    this.pages.set(memory, place, point);
+    this.queue.add(point, moves);
+    this.states++;
+    return node;
   }
 
-  private connect(from: number, to: number): void {
-    if (from === to) return;
-    if (this.edges === this.edgeFrom.length) {
-      this.edgeFrom = longer(this.edgeFrom, this.edges * 2);
-      this.edgeTo = longer(this.edgeTo, this.edges * 2);
+  /** Into a region: its exits are come to from there, if that is sooner than from where one came in before. */
+  private enter(memory: number, region: number, place: number, from: number, action: number, moves: number): number {
+    const walks = this.walks!;
+    const key = memory * walks.most + region;
+    let node = this.regionNodes.get(key);
+    if (node === undefined) {
+      const { cells, exits } = walks.of(region);
+      if (this.points.count + exits.length > this.limit) return -1;
+      // The start is a point of its own.
+      const isStarts = memory === 0 && walks.numberOf(this.points.placeOf[START]!) === region;
+      const size = cells.length - (isStarts ? 1 : 0);
+      node = this.nodes.add(memory, size, place, from, action);
+      this.regionNodes.set(key, node);
+      this.nodes.firstPoints[node] = this.points.count;
+      for (let i = 0; i < exits.length; i++) this.points.add(exits[i]!, node);
+      this.states += size;
     }
-    this.edgeFrom[this.edges] = from;
-    this.edgeTo[this.edges++] = to;
-  }
-
-  private grow(): void {
-    const length = this.placeOf.length * 2;
-    this.placeOf = longer(this.placeOf, length);
-    this.memoryOf = longer(this.memoryOf, length);
-    this.parents = longer(this.parents, length);
-    this.actions = longer(this.actions, length);
-    this.moves = longer(this.moves, length);
-    this.nodeOf = longer(this.nodeOf, length);
+    if (this.enteredFrom[place] === 0) {
+      this.enteredFrom[place] = from + 1;
+      this.enteredBy[place] = action;
+    }
+    const first = this.nodes.firstPoints[node]!;
+    const exit = walks.exitNumber(place);
+    // From where one is already there sooner, every exit is.
+    if (exit >= 0 && this.points.moves[first + exit]! <= moves) return node;
+    const far = walks.movesToExits(region, place);
+    for (let i = 0; i < far.length; i++) {
+      const sum = moves + far[i]!;
+      if (sum >= this.points.moves[first + i]!) continue;
+      this.points.come(first + i, sum, from, action, place);
+      this.queue.add(first + i, sum);
+    }
+    return node;
   }
 }

@@ -7,8 +7,8 @@ export interface StuckClass {
   readonly taken: readonly string[];
   readonly open: readonly string[];
   readonly on: readonly string[];
-  /** The nearest state of the class. */
-  readonly state: number;
+  /** The node of its nearest state. */
+  readonly node: number;
 }
 
 /** The most classes that are named. */
@@ -21,7 +21,7 @@ export class LookBack {
   private readonly before: Int32Array;
 
   constructor(private readonly search: GridSearch) {
-    const { nodes, edges, edgeFrom, edgeTo } = search;
+    const { count: nodes, edges, edgeFrom, edgeTo } = search.nodes;
     this.beforeAt = new Int32Array(nodes + 2);
     for (let e = 0; e < edges; e++) this.beforeAt[edgeTo[e]! + 2]!++;
     for (let i = 0; i <= nodes; i++) this.beforeAt[i + 1]! += this.beforeAt[i]!;
@@ -31,8 +31,8 @@ export class LookBack {
 
   /** 1 for each node from which one of some nodes can be come to, those included. */
   canComeTo(goals: readonly number[]): Uint8Array {
-    const found = new Uint8Array(this.search.nodes);
-    const queue = new Int32Array(this.search.nodes);
+    const found = new Uint8Array(this.search.nodes.count);
+    const queue = new Int32Array(this.search.nodes.count);
     let count = 0;
     const add = (node: number): void => {
       if (found[node] === 1) return;
@@ -48,28 +48,29 @@ export class LookBack {
   /** The states from which nobody can win any more, and their classes, the nearest first. */
   stuck(): { readonly states: number; readonly classes: readonly StuckClass[] } {
     const { search } = this;
-    const { c, layout, nodeOf } = search;
+    const { c, layout, nodes } = search;
     const wins = this.canComeTo(search.winners);
     const s = new SimState(c);
     const classes: StuckClass[] = [];
     const met = new StateTable(layout.words, MOST_CLASSES);
     const key = new Int32Array(layout.words);
     let states = 0;
-    for (let state = 0; state < search.states; state++) {
-      if (wins[nodeOf[state]!] === 1) continue;
-      states++;
-      search.unpack(state, key);
+    for (let node = 0; node < nodes.count; node++) {
+      if (wins[node] === 1) continue;
+      states += nodes.sizeOf[node]!;
+      const [memory, place] = [nodes.memoryOf[node]!, nodes.nearestPlace[node]!];
+      search.unpack(memory, place, key);
       key[0] = 0;
       for (let w = 1; w < layout.words; w++) key[w]! &= layout.classes[w]!;
-      // States are numbered by their moves: the first of a class is its nearest.
+      // Nodes are numbered by the moves to their nearest states: the first of a class is its nearest.
       if (met.find(key, 0) !== classes.length) continue;
-      search.load(state, s);
-      classes.push({ ...this.classOf(s), state });
+      search.load(memory, place, s);
+      classes.push({ ...this.classOf(s), node });
     }
     return { states, classes };
   }
 
-  private classOf({ memory }: SimState): Omit<StuckClass, "state"> {
+  private classOf({ memory }: SimState): Omit<StuckClass, "node"> {
     const { c, layout } = this.search;
     const named = (which: (i: number) => boolean): string[] =>
       c.fixtures.all.flatMap(({ id }, i) => (which(i) ? [id] : []));
@@ -84,18 +85,18 @@ export class LookBack {
   }
 
   /** By item fixture that is asked for and can be taken: the nearest state in which it is lost for good. */
-  losable(): { readonly fixture: number; readonly state: number }[] {
+  losable(): { readonly fixture: number; readonly node: number }[] {
     const { search } = this;
-    const { layout, memories, memoryOf, nodeOf } = search;
+    const { layout, memories, nodes } = search;
     const width = layout.words - 1;
     return layout.askedFixtures.flatMap((fixture) => {
       const takers = search.takers[fixture]!;
       if (takers.length === 0) return [];
       const can = this.canComeTo(takers);
-      for (let state = 0; state < search.states; state++) {
-        if (can[nodeOf[state]!] === 1) continue;
+      for (let node = 0; node < nodes.count; node++) {
+        if (can[node] === 1) continue;
         // Its bit is never in the place's word, which memories do not have.
-        if (!layout.isTaken(memories.words, memoryOf[state]! * width - 1, fixture)) return [{ fixture, state }];
+        if (!layout.isTaken(memories.words, nodes.memoryOf[node]! * width - 1, fixture)) return [{ fixture, node }];
       }
       return [];
     });

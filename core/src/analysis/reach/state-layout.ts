@@ -29,7 +29,12 @@ export class StateLayout {
   readonly askedFixtures: readonly number[];
   /** Of each word the bits of items taken that a lock asks for, doors opened and circuits on: what makes a class of states. */
   readonly classes: Int32Array;
-  private readonly fields: readonly Field[];
+  /** What is packed besides flags; and of flags the index, the word and the bit, side by side for speed. */
+  private readonly others: readonly Field[];
+  private readonly flags: readonly Field[];
+  private readonly flagIndices: Int32Array;
+  private readonly flagWords: Int32Array;
+  private readonly flagShifts: Int32Array;
   /** By fixture the bit of its being taken, for those that are asked for. */
   private readonly takenBits = new Map<number, Field>();
 
@@ -42,11 +47,15 @@ export class StateLayout {
     this.askedFixtures = all.flatMap(({ gives, item }, i) => (gives && this.askedItems[item] === 1 ? [i] : []));
     const packer = new Packer();
     this.askFor(packer);
-    this.fields = packer.fields;
+    this.flags = packer.fields.filter(({ flag }) => flag >= 0);
+    this.others = packer.fields.filter(({ flag }) => flag < 0);
+    this.flagIndices = Int32Array.from(this.flags, ({ flag }) => flag);
+    this.flagWords = Int32Array.from(this.flags, ({ word }) => word);
+    this.flagShifts = Int32Array.from(this.flags, ({ shift }) => shift);
     this.words = packer.words;
     this.unsettled = new Int32Array(this.words);
     this.classes = new Int32Array(this.words);
-    for (const { word, shift, unsettles, parts } of this.fields) {
+    for (const { word, shift, unsettles, parts } of packer.fields) {
       if (unsettles) this.unsettled[word]! |= 1 << shift;
       if (parts) this.classes[word]! |= 1 << shift;
     }
@@ -57,7 +66,10 @@ export class StateLayout {
     const { tileUnits } = this.c;
     into[at] = positionWord(s.room, s.x / tileUnits, s.y / tileUnits);
     for (let w = 1; w < this.words; w++) into[at + w] = 0;
-    for (const { word, shift, read } of this.fields) into[at + word]! |= read(s) << shift;
+    const { flagIndices, flagShifts, flagWords, others } = this;
+    const { flags } = s.memory;
+    for (let i = 0; i < flagIndices.length; i++) into[at + flagWords[i]!]! |= flags[flagIndices[i]!]! << flagShifts[i]!;
+    for (let i = 0; i < others.length; i++) into[at + others[i]!.word]! |= others[i]!.read(s) << others[i]!.shift;
   }
 
   /** Whether an item fixture that is asked for is taken in a packed state. */
@@ -68,20 +80,52 @@ export class StateLayout {
 
   /** Makes a state of the same compiled world what was packed; what does not matter is as at rest. Allocates nothing. */
   load(s: SimState, from: Int32Array, at: number): void {
-    const { tileUnits } = this.c;
+    this.place(s, from[at]!);
     const { memory } = s;
-    const position = from[at]!;
-    s.room = position >>> 24;
-    s.x = (((position & 0xfff) - BEYOND) * tileUnits) | 0;
-    s.y = ((((position >>> 12) & 0xfff) - BEYOND) * tileUnits) | 0;
-    rest(s);
     // What is not packed does not matter; it is not touched either.
     memory.letGo();
-    for (const { word, shift, mask, write } of this.fields) write(s, (from[at + word]! >>> shift) & mask);
+    const { flagIndices, flagShifts, flagWords, flags, others } = this;
+    for (let i = 0; i < flagIndices.length; i++) {
+      const bit = (from[at + flagWords[i]!]! >>> flagShifts[i]!) & 1;
+      if (memory.flags[flagIndices[i]!] !== bit) flags[i]!.write(s, bit);
+    }
+    for (let i = 0; i < others.length; i++) {
+      const { word, shift, mask, write } = others[i]!;
+      write(s, (from[at + word]! >>> shift) & mask);
+    }
     follow(this.c, s, false);
     memory.nearRoom = -1;
     memory.pushedCount = 0;
     memory.pushedBeforeCount = 0;
+  }
+
+  /** Puts a state that was loaded, and not stepped since, to another place. */
+  place(s: SimState, position: number): void {
+    const { tileUnits } = this.c;
+    s.room = position >>> 24;
+    s.x = (((position & 0xfff) - BEYOND) * tileUnits) | 0;
+    s.y = ((((position >>> 12) & 0xfff) - BEYOND) * tileUnits) | 0;
+    rest(s);
+    s.memory.nearRoom = -1;
+  }
+
+  /**
+   * Of each word the bits that can matter, or change, while the walker stays in a room: all but those of what stands in
+   * other rooms. Items that a door of the room waits to be collected count wherever they are.
+   */
+  bitsIn(room: number): Int32Array {
+    const { all } = this.c.fixtures;
+    const awaited = new Set(
+      all.flatMap((each) => (each.room === room && each.lock === LOCK_COLLECTED ? [each.item] : [])),
+    );
+    const bits = new Int32Array(this.words).fill(-1);
+    for (const { flag, word, shift } of this.flags) {
+      // What comes after the fixtures are circuits.
+      if (flag >= 4 * all.length) continue;
+      const fixture = all[flag % all.length]!;
+      if (fixture.room !== room && !(fixture.gives && awaited.has(fixture.item))) bits[word]! &= ~(1 << shift);
+    }
+    return bits;
   }
 
   private askFor(packer: Packer): void {
@@ -234,6 +278,8 @@ interface FieldSpec {
   readonly unsettles: boolean;
   /** It tells classes of states apart. */
   readonly parts?: boolean;
+  /** The one of the memory's flags that it is; none where it is something else. */
+  readonly flag?: number;
   readonly read: (s: SimState) => number;
   readonly write: (s: SimState, value: number) => void;
 }
@@ -243,12 +289,15 @@ function flagField(index: number, unsettles: boolean, write: (memory: Memory, on
   return {
     bits: 1,
     unsettles,
+    flag: index,
     read: ({ memory }) => memory.flags[index]!,
     write: ({ memory }, value) => write(memory, value === 1),
   };
 }
 
 interface Field extends FieldSpec {
+  /** -1 for none. */
+  readonly flag: number;
   readonly word: number;
   readonly shift: number;
   readonly mask: number;
@@ -265,7 +314,7 @@ class Packer {
       this.words++;
       this.used = 0;
     }
-    const field = { ...spec, word: this.words - 1, shift: this.used, mask: 2 ** spec.bits - 1 };
+    const field = { flag: -1, ...spec, word: this.words - 1, shift: this.used, mask: 2 ** spec.bits - 1 };
     this.fields.push(field);
     this.used += spec.bits;
     return field;
