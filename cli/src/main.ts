@@ -74,7 +74,7 @@ program
   .argument("<world>")
   .option("--rules <id>", "rule set to move under, instead of the world's active one")
   .option("--from <room,x,y>", "where to begin, instead of the world's start")
-  .option("--states <n>", "the most states that are looked at", wholeNumber)
+  .option("--states <n>", "the most states that are looked at one by one", wholeNumber)
   .option("--strict", "exit 1 where the goal cannot be reached, somebody can get stuck, or something is open")
   .option("--logs <logs...>", "say what can be reached and none of these logs reaches")
   .option("--witness <fixture>", "write the log that reaches a fixture")

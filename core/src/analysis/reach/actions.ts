@@ -76,14 +76,22 @@ export function perform(c: Compiled, s: SimState, action: number, seen: (s: SimS
   return frames;
 }
 
-/** The way of some actions, from a state that is changed as they are played. */
-export function wayOf(c: Compiled, s: SimState, actions: readonly number[]): Way {
+/**
+ * The way of some actions, from a state that is changed as they are played.
+ * @param play plays one of them as `perform` does
+ */
+export function wayOf(
+  c: Compiled,
+  s: SimState,
+  actions: readonly number[],
+  play = (action: number): number => perform(c, s, action, () => undefined),
+): Way {
   const lines: LogLine[] = [];
   const ends: number[] = [];
   let frame = 0;
   for (const action of actions) {
     const { x, y } = s;
-    const frames = perform(c, s, action, () => undefined);
+    const frames = play(action);
     frame += frames;
     ends.push(frame);
     const points = action >= USE_LEFT && action !== WAIT && c.rules.facing.source === "pointer";

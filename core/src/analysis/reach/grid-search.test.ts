@@ -118,7 +118,7 @@ describe("the search of all play on the grid", () => {
         seen.states += slow.states;
         if (slow.states > 200) seen.plain++;
       }),
-      { ...FIXED, numRuns: 400 },
+      { ...FIXED, numRuns: 60 },
     );
     told("searches of more than 200 states", seen);
     expect(seen.plain).toBeGreaterThan(10);

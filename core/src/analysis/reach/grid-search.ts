@@ -1,11 +1,11 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { SimState } from "../../compiled/state.ts";
-import { ENTER, PLAYING, RESPAWN, TAKE, WON } from "../../world/vocabulary.ts";
+import { PLAYING, TAKE, WON } from "../../world/vocabulary.ts";
 import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, perform, wayOf } from "./actions.ts";
 import type { Way } from "./answer.ts";
 import { isDoing } from "./doings.ts";
 import { withLegsAtOnce } from "./legs-at-once.ts";
-import { LocalSteps } from "./local-steps.ts";
+import { LocalSteps, leadsAway } from "./local-steps.ts";
 import { MoveQueue } from "./move-queue.ts";
 import { NearUses } from "./near-uses.ts";
 import { Places } from "./places.ts";
@@ -13,8 +13,7 @@ import { ASK, BLOCKED, PlainSteps } from "./plain-steps.ts";
 import { RegionWalks } from "./region-walks.ts";
 import { SearchNodes } from "./search-nodes.ts";
 import { SearchPoints } from "./search-points.ts";
-import { StateLayout, columnOf, roomOf, rowOf } from "./state-layout.ts";
-import { StatePages } from "./state-pages.ts";
+import { StateLayout, columnOf, positionWord, roomOf, rowOf } from "./state-layout.ts";
 import { StateTable, longer } from "./state-table.ts";
 
 /** How something was first come by: the point that was left and the action that did it. */
@@ -58,8 +57,10 @@ export class GridSearch {
   /** Every state was looked at. */
   complete = false;
   private readonly queue = new MoveQueue();
-  /** The points that are in no region. */
-  private readonly pages: StatePages;
+  /** The points that are in no region, by memory and place; and which number each has. */
+  private readonly lone: StateTable;
+  private lonePoints = new Int32Array(1024);
+  private readonly loneKey = new Int32Array(2);
   private readonly regionNodes = new Map<number, number>();
   private settled = new Uint8Array(64);
   private readonly plain: PlainSteps | null;
@@ -73,6 +74,8 @@ export class GridSearch {
   private herePlace = -1;
   private readonly there: SimState;
   private readonly words: Int32Array;
+  /** How many frames a plain step takes, a straight and a slanting one; 0 where that is not known yet. */
+  private readonly legFrames = [0, 0];
   /** The action under way, and what its frames say. */
   private askedPoint = 0;
   private askedAction = 0;
@@ -95,7 +98,7 @@ export class GridSearch {
     this.layout = new StateLayout(c);
     this.places = new Places(c.rooms);
     this.memories = new StateTable(this.layout.words - 1, limit);
-    this.pages = new StatePages(this.places.cells, this.places.words.length);
+    this.lone = new StateTable(2, limit);
     this.origins = c.fixtures.all.map(() => null);
     this.takers = c.fixtures.all.map(() => []);
     this.enteredFrom = new Int32Array(this.places.cells);
@@ -150,7 +153,28 @@ export class GridSearch {
   /** The way of actions from the start. */
   wayOf(actions: readonly number[]): Way {
     this.there.copyFrom(this.start);
-    return wayOf(this.c, this.there, actions);
+    return wayOf(this.c, this.there, actions, (action) => this.walk(action) ?? this.perform(action));
+  }
+
+  private perform(action: number): number {
+    return perform(this.c, this.there, action, () => undefined);
+  }
+
+  /** Takes a plain step without the simulation, once it is known how long one takes; null where it is none. */
+  private walk(action: number): number | null {
+    const { plain, there } = this;
+    // Row 0 may be as no choice moment is.
+    if (plain === null || action >= USE_LEFT || there.frame === 0) return null;
+    if (there.memory.touchedCount > 0 || there.memory.behindCount > 0) return null;
+    const t = this.c.tileUnits;
+    const [room, cx, cy] = [there.room, there.x / t, there.y / t];
+    if (!plain.isPlain(room, cx, cy)) return null;
+    const way = plain.step(room, cx, cy, action);
+    if (way === ASK || way === BLOCKED) return null;
+    const slants = way < 4 ? 0 : 1;
+    if (this.legFrames[slants] === 0) return (this.legFrames[slants] = this.perform(action));
+    this.layout.place(there, positionWord(room, cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!));
+    return this.legFrames[slants]!;
   }
 
   /** Puts a state into one of the simulation's. */
@@ -190,7 +214,7 @@ export class GridSearch {
       const action = this.ways[i]!;
       if (plain) {
         if (action >= USE_LEFT) continue;
-        const way = this.plain!.step(room, cx, cy, action);
+        const way = this.plain.step(room, cx, cy, action);
         if (way === BLOCKED) continue;
         if (way !== ASK) {
           // Within a region a step leads to another of its cells.
@@ -229,7 +253,7 @@ export class GridSearch {
       this.unpack(memory, place, words);
       step = local.find(words, place, action);
       if (step >= 0 && local.isKnown(step)) {
-        const to = local.apply(step, words);
+        const to = local.apply(step, words, place);
         const after = this.remember();
         return after >= 0 && this.arrive(after, to, point, action);
       }
@@ -260,7 +284,7 @@ export class GridSearch {
     if (s.status !== PLAYING) this.isLocal = false;
     for (let i = 0; i < s.eventCount; i++) {
       const kind = s.eventKinds[i]!;
-      if (kind === TAKE || kind === ENTER || kind === RESPAWN) this.isLocal = false;
+      if (leadsAway(kind)) this.isLocal = false;
       if (!isDoing(kind)) continue;
       const fixture = s.eventSubjects[i]!;
       this.origins[fixture] ??= { point, action };
@@ -308,14 +332,19 @@ export class GridSearch {
 
   /** Somewhere in no region, or the start. */
   private alone(memory: number, place: number, from: number, action: number, moves: number): number {
-    const known = this.pages.get(memory, place);
-    if (known >= 0) return this.points.nodeOf[known]!;
+    const { lone, loneKey } = this;
+    const before = lone.count;
+    loneKey[0] = memory;
+    loneKey[1] = place;
+    const number = lone.find(loneKey, 0);
+    if (number < before) return number < 0 ? -1 : this.points.nodeOf[this.lonePoints[number]!]!;
     if (this.points.count === this.limit) return -1;
+    if (number === this.lonePoints.length) this.lonePoints = longer(this.lonePoints, number * 2);
+    this.lonePoints[number] = this.points.count;
     const node = this.nodes.add(memory, 1, place, from, action);
     const point = this.points.add(place, node);
     this.nodes.firstPoints[node] = point;
     this.points.come(point, moves, from, action, place);
-    this.pages.set(memory, place, point);
     this.queue.add(point, moves);
     this.states++;
     return node;

@@ -36,7 +36,7 @@ export class NearestStates {
     if (this.points[place]! >= 0) return search.actionsTo(this.points[place]!);
     const entry = this.entries[place]!;
     const into = search.actionsBy(search.enteredFrom[entry]! - 1, search.enteredBy[entry]!);
-    return [...into, ...search.walks!.actionsBack(entry, place).reverse()];
+    return [...into, ...[...search.walks!.actionsBack(entry, place)].reverse()];
   }
 
   /** From where the walker came into regions, on through them. */

@@ -13,11 +13,11 @@ export interface ReachQuestion {
   readonly rules?: string;
   /** The world's own start where it is left out. */
   readonly from?: RunStart;
-  /** The most states that are looked at. */
+  /** The most states that are looked at one by one: of a region with the same memory only its exits are. */
   readonly limit?: number;
 }
 
-/** So many states are looked at where nothing else is said. */
+/** So many are looked at where nothing else is said. */
 export const STATE_LIMIT = 1_000_000;
 /** And where the walker leaves the grid: each of them is played. */
 const FREE_LIMIT = 30_000;

@@ -17,6 +17,7 @@ export interface Region {
 }
 
 const NO_EXITS = new Int32Array();
+const NO_ACTIONS: readonly number[] = [];
 
 /**
  * How far it is, in moves, through regions of plain cells: from where one comes in to each exit. It is the same whatever
@@ -31,6 +32,8 @@ export class RegionWalks {
   private readonly exitNumbers: Int32Array;
   /** By place where one came in, the moves to the exits. */
   private readonly toExits: Int32Array[] = [];
+  /** By both places the actions between them, for ways that were asked for. */
+  private readonly backs = new Map<number, readonly number[]>();
   private readonly regions: PlainRegions;
   /** Of the walk under way: by place the walk that met it, its moves, and the way by which it was come to, and from where. */
   private readonly walkOf: Int32Array;
@@ -84,9 +87,13 @@ export class RegionWalks {
   }
 
   /** The actions by which one goes from a cell of a region to another one of it, the last one first. */
-  actionsBack(from: number, to: number): number[] {
+  actionsBack(from: number, to: number): readonly number[] {
+    if (from === to) return NO_ACTIONS;
+    const key = from * this.most + to;
+    const known = this.backs.get(key);
+    if (known !== undefined) return known;
     const actions: number[] = [];
-    if (from === to) return actions;
+    this.backs.set(key, actions);
     this.walk(from, to);
     for (let place = to; place !== from; place = this.cameFrom[place]!) actions.push(this.cameBy[place]!);
     return actions;

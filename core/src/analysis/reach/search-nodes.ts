@@ -7,13 +7,13 @@ import { longer } from "./state-table.ts";
 export class SearchNodes {
   count = 0;
   /** Of each node its memory, how many states it has, and the point of its first exit, or its only point. */
-  memoryOf = new Int32Array(256);
-  sizeOf = new Int32Array(256);
-  firstPoints = new Int32Array(256);
+  memoryOf = new Int32Array(1024);
+  sizeOf = new Int32Array(1024);
+  firstPoints = new Int32Array(1024);
   /** Its nearest state: the place, and the point and action that led there; -1 for the start. */
-  nearestPlace = new Int32Array(256);
-  parents = new Int32Array(256);
-  actions = new Uint8Array(256);
+  nearestPlace = new Int32Array(1024);
+  parents = new Int32Array(1024);
+  actions = new Uint8Array(1024);
   /** Steps from node to node: `edgeTo` is come to from `edgeFrom`. */
   edgeFrom = new Int32Array(4096);
   edgeTo = new Int32Array(4096);

@@ -7,15 +7,15 @@ export const FAR = 0x7fffffff;
 export class SearchPoints {
   count = 0;
   /** Of each point its place, its node and its moves. */
-  placeOf = new Int32Array(1024);
-  nodeOf = new Int32Array(1024);
-  moves = new Int32Array(1024);
+  placeOf = new Int32Array(4096);
+  nodeOf = new Int32Array(4096);
+  moves = new Int32Array(4096);
   /** How it was come to: from which point, by which action, and the cell of its region into which that led. */
-  parents = new Int32Array(1024);
-  actions = new Uint8Array(1024);
-  entries = new Int32Array(1024);
+  parents = new Int32Array(4096);
+  actions = new Uint8Array(4096);
+  entries = new Int32Array(4096);
   /** 1 once it was looked at. */
-  done = new Uint8Array(1024);
+  done = new Uint8Array(4096);
 
   /** @returns its number */
   add(place: number, node: number): number {

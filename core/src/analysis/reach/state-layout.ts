@@ -30,6 +30,7 @@ export class StateLayout {
   /** Of each word the bits of items taken that a lock asks for, doors opened and circuits on: what makes a class of states. */
   readonly classes: Int32Array;
   /** What is packed besides flags; and of flags the index, the word and the bit, side by side for speed. */
+  private readonly fields: readonly Field[];
   private readonly others: readonly Field[];
   private readonly flags: readonly Field[];
   private readonly flagIndices: Int32Array;
@@ -47,6 +48,7 @@ export class StateLayout {
     this.askedFixtures = all.flatMap(({ gives, item }, i) => (gives && this.askedItems[item] === 1 ? [i] : []));
     const packer = new Packer();
     this.askFor(packer);
+    this.fields = packer.fields;
     this.flags = packer.fields.filter(({ flag }) => flag >= 0);
     this.others = packer.fields.filter(({ flag }) => flag < 0);
     this.flagIndices = Int32Array.from(this.flags, ({ flag }) => flag);
@@ -55,7 +57,7 @@ export class StateLayout {
     this.words = packer.words;
     this.unsettled = new Int32Array(this.words);
     this.classes = new Int32Array(this.words);
-    for (const { word, shift, unsettles, parts } of packer.fields) {
+    for (const { word, shift, unsettles, parts } of this.fields) {
       if (unsettles) this.unsettled[word]! |= 1 << shift;
       if (parts) this.classes[word]! |= 1 << shift;
     }
@@ -110,20 +112,23 @@ export class StateLayout {
   }
 
   /**
-   * Of each word the bits that can matter, or change, while the walker stays in a room: all but those of what stands in
-   * other rooms. Items that a door of the room waits to be collected count wherever they are.
+   * Of each word the bits that can matter, or change, in a step near some fixtures that stays in its room and ends no
+   * life: those of these fixtures, circuits, and what their locks ask for.
    */
-  bitsIn(room: number): Int32Array {
+  bitsNear(near: ReadonlySet<number>): Int32Array {
     const { all } = this.c.fixtures;
-    const awaited = new Set(
-      all.flatMap((each) => (each.room === room && each.lock === LOCK_COLLECTED ? [each.item] : [])),
-    );
-    const bits = new Int32Array(this.words).fill(-1);
-    for (const { flag, word, shift } of this.flags) {
-      // What comes after the fixtures are circuits.
-      if (flag >= 4 * all.length) continue;
-      const fixture = all[flag % all.length]!;
-      if (fixture.room !== room && !(fixture.gives && awaited.has(fixture.item))) bits[word]! &= ~(1 << shift);
+    const fixtures = [...near].map((i) => all[i]!);
+    const awaited = new Set(fixtures.flatMap(({ lock, item }) => (lock === LOCK_COLLECTED ? [item] : [])));
+    const usesBag = fixtures.some(({ gives, lock }) => gives || lock === LOCK_ITEM);
+    const setsCheckpoint = fixtures.some(({ kind }) => isCheckpoint(kind));
+    const bits = new Int32Array(this.words);
+    for (const { flag, tells, word, shift, mask } of this.fields) {
+      const fixture = flag >= 0 && flag < 4 * all.length ? flag % all.length : -1;
+      const counts =
+        fixture < 0
+          ? tells === "circuit" || (tells === "bag" && usesBag) || (tells === "checkpoint" && setsCheckpoint)
+          : near.has(fixture) || (all[fixture]!.gives && awaited.has(all[fixture]!.item));
+      if (counts) bits[word]! |= mask << shift;
     }
     return bits;
   }
@@ -153,9 +158,14 @@ export class StateLayout {
     const { all } = this.c.fixtures;
     const count = all.length;
     const returns: number[] = [];
-    const flag = (index: number, parts: boolean, write: (memory: Memory, on: boolean) => void): Field => {
+    const flag = (
+      index: number,
+      parts: boolean,
+      write: (memory: Memory, on: boolean) => void,
+      tells?: "circuit",
+    ): Field => {
       returns.push(index);
-      return packer.add({ ...flagField(index, false, write), parts });
+      return packer.add({ ...flagField(index, false, write), parts, ...(tells && { tells }) });
     };
     all.forEach((fixture, i) => {
       if (fixture.gives && this.askedItems[fixture.item] === 1)
@@ -170,7 +180,7 @@ export class StateLayout {
       packer.add(flagField(3 * count + i, true, (memory, on) => (memory.passed[i] = on ? 1 : 0)));
     });
     this.c.world.circuits.forEach((_, circuit) =>
-      flag(4 * count + circuit, true, (memory, on) => memory.setCircuit(circuit, on)),
+      flag(4 * count + circuit, true, (memory, on) => memory.setCircuit(circuit, on), "circuit"),
     );
     return returns;
   }
@@ -192,6 +202,7 @@ export class StateLayout {
       packer.add({
         bits: bitsFor(most),
         unsettles: false,
+        tells: "bag",
         read: (s) => Math.min(bag(s)[item]!, most),
         write: (s, value) => (bag(s)[item] = value),
       });
@@ -215,6 +226,7 @@ export class StateLayout {
       packer.add({
         bits: bitsFor(c.fixtures.all.length),
         unsettles: false,
+        tells: "checkpoint",
         read: ({ memory }) => memory.checkpoint + 1,
         write: ({ memory }, value) => (memory.checkpoint = value - 1),
       });
@@ -280,6 +292,8 @@ interface FieldSpec {
   readonly parts?: boolean;
   /** The one of the memory's flags that it is; none where it is something else. */
   readonly flag?: number;
+  /** What it says that is no fixture's. */
+  readonly tells?: "circuit" | "bag" | "checkpoint";
   readonly read: (s: SimState) => number;
   readonly write: (s: SimState, value: number) => void;
 }
