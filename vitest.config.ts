@@ -6,7 +6,8 @@ export default defineConfig({
   resolve: { conditions: ["source"] },
   ssr: { resolve: { conditions: ["source"] } },
   test: {
-    testTimeout: 30_000,
+    // For what hangs: a test is not given up for sharing its cores.
+    testTimeout: 120_000,
     hookTimeout: 120_000,
     // By itself it leaves one core free: of two that is half the machine.
     maxWorkers: Math.max(2, os.availableParallelism() - 1),

@@ -41,6 +41,7 @@ async function vitest(name, projects, env = {}, run = runShown) {
     `--outputFile.json=${report}`,
   ];
   const code = await run("npx", args, { env: { ...process.env, ...env } });
+  /** @type {{ numPassedTests: number, numFailedTests: number, numPendingTests: number, testResults: { name: string, status: string, assertionResults: { status: string, fullName: string }[] }[] }} */
   let counted = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0, testResults: [] };
   try {
     counted = JSON.parse(readFileSync(report, "utf8"));

@@ -1,32 +1,10 @@
-import { spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import os from "node:os";
 import path from "node:path";
-import { afterAll, beforeAll, expect, it } from "vitest";
-
-const root = path.resolve(import.meta.dirname, "../..");
-const demo = path.join(root, "demo/saltglass-cistern/saltglass-cistern.world.json");
-const logs = path.join(root, "demo/saltglass-cistern/logs");
-let folder = "";
-
-beforeAll(() => {
-  folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-reach-"));
-});
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
-
-function keenPebble(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], {
-    cwd: root,
-    encoding: "utf8",
-  });
-  return { status, stdout, stderr };
-}
+import { expect, it } from "vitest";
+import { demo, file, folder, keenPebble, logs, read } from "./test-support/keen-pebble.ts";
 
 /** The demo with other reach checks. */
 function checked(...reachChecks: string[]): string {
-  const at = path.join(folder, "checked.world.json");
-  writeFileSync(at, JSON.stringify({ ...(JSON.parse(readFileSync(demo, "utf8")) as object), reachChecks }));
-  return at;
+  return file("checked.world.json", JSON.stringify({ ...(JSON.parse(read(demo)) as object), reachChecks }));
 }
 
 it("reach says what can be reached, and --strict exits 1 where one can get stuck", () => {
