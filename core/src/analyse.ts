@@ -40,4 +40,6 @@ export { playWay } from "./analysis/reach/way-steps.ts";
 export { WhyNot, reasonText } from "./analysis/reach/why-not.ts";
 export type { Opening, Target } from "./analysis/reach/openings.ts";
 export { openingChanges, tryOpening } from "./analysis/reach/openings.ts";
+export type { Loss } from "./analysis/reach/mends.ts";
+export { mendText, mendingChanges, tryMend } from "./analysis/reach/mends.ts";
 export { sturdyLines } from "./analysis/reach/sturdy-way.ts";

@@ -202,8 +202,8 @@ const QUESTIONS: Readonly<Record<string, (given: Given) => unknown>> = {
     given.name === "demo"
       ? null
       : eachLog(given, (log, c) => {
-          const { rows, frames } = run(c, log, { rows: true });
-          return reEntry(c, log, rows!.keys, Math.min(frames, 8));
+          const { frames, lineEnds } = run(c, log);
+          return reEntry(c, log, lineEnds, Math.min(frames, 8));
         }),
   "rooms as text, table and picture": ({ world }) =>
     world.rooms.map((room) => [

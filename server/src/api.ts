@@ -1,4 +1,4 @@
-import type { Verdict } from "@keen-pebble/core/check";
+import type { ReachRuling, Verdict } from "@keen-pebble/core/check";
 import type { EditStep } from "@keen-pebble/core/edit";
 import type { PlainWorld } from "@keen-pebble/core/formats";
 
@@ -86,6 +86,8 @@ export interface WorldOutcomes {
   readonly outcomes: readonly LogOutcome[];
   /** Logs that were not run yet: the answer is 202 where there are any. */
   readonly missing: readonly string[];
+  /** What the world's reach checks come to. */
+  readonly reach: readonly ReachRuling[];
 }
 
 /** How the proofs of a world's newest revision stand: all its logs, run by the server. */

@@ -30,7 +30,7 @@ function house(fixture: Partial<Fixture> & { readonly keeps: Fixture["keeps"] },
 const tried = (world: World) => {
   const c = compile(world);
   const log = tinyLog("4 R,4 L");
-  return reEntry(c, log, run(c, log, { rows: true }).rows!.keys, 8);
+  return reEntry(c, log, run(c, log).lineEnds, 8);
 };
 const found = (world: World) => tried(world).found!;
 
@@ -91,8 +91,13 @@ it("presses use where a door on the way wants it", () => {
   }
 });
 
-it("says how many states it looked at where it found none, and no more than that", () => {
-  const { found: none, states } = tried(house({ keeps: "run" }, true));
-  expect(none).toBeNull();
+it("says that there is no way only where all play was looked at", () => {
+  const closed = tinyWorld(["S.#", "..."], { glide: { speed: 4 } });
+  expect(tried(closed)).toMatchObject({ found: null, exhaustive: true });
+  const roaming = { ...closed, rules: closed.rules.map((each) => ({ ...each, gait: "roam" as const })) };
+  expect(tried(roaming)).toMatchObject({ found: null, exhaustive: false });
+  // It came out, and did not come back from there: it may have been the wrong way out.
+  const { found: none, exhaustive, states } = tried(house({ keeps: "run" }, true));
+  expect([none, exhaustive]).toEqual([null, false]);
   expect(states).toBeGreaterThan(2);
 });

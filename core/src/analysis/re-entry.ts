@@ -2,21 +2,23 @@ import { rememberedIn } from "../simulation/explain.ts";
 import type { Remembered } from "../simulation/explain.ts";
 import type { LogLine, InputLog } from "../logs/input-log.ts";
 import { mergeLines } from "../logs/write-log.ts";
-import { DOWN, LEFT, RIGHT, UP, USE } from "../world/keys.ts";
+import { cutLog } from "../logs/change-lines.ts";
+import { stateAt } from "../replay/run.ts";
 import { holding } from "../replay/true-at.ts";
 import type { Check } from "../checks/check.ts";
 import type { When } from "../checks/when.ts";
-import { occupiedX, occupiedY } from "../ground/occupied.ts";
 import type { Compiled } from "../compiled/compiled.ts";
-import { startState } from "../simulation/start-state.ts";
+import type { Way } from "./reach/answer.ts";
+import { searchFrom } from "./reach/reach.ts";
 import { PLAYING } from "../world/vocabulary.ts";
-import { SimState } from "../compiled/state.ts";
+import type { SimState } from "../compiled/state.ts";
 import { step } from "../simulation/step.ts";
 
 /** What a search for a way out of a room and back came to. */
 export interface ReEntrySearch {
-  /** Null where none was found: that says nothing of whether there is one. */
+  /** Null where none was found: that says nothing of whether there is one, but where all play was looked at. */
   readonly found: ReEntry | null;
+  readonly exhaustive: boolean;
   /** How many states were looked at. */
   readonly states: number;
 }
@@ -32,53 +34,74 @@ export interface ReEntry {
   readonly after: Remembered;
 }
 
-/** So many states are looked at before the search is given up. */
+/** So many states are looked at before a search is given up. */
 const MOST_STATES = 6000;
-/** A move that takes longer than this leads nowhere. */
-const MOST_FRAMES = 160;
-
-interface Node {
-  readonly state: SimState;
-  readonly lines: readonly LogLine[];
-}
+/** And so many between two looks at whether it is done. */
+const AT_ONCE = 100;
+/** Who is not at rest after so many frames without a key is taken as it is. */
+const MOST_REST = 600;
 
 /**
- * Looks for the shortest way out of the room in which a log is at a frame, and back into it, by asking the simulation
- * itself: walking, and using what is used with the button.
- * @param frame at most the log's last one; the keys up to it are kept as they were pressed
+ * Looks for the nearest way out of the room in which a log is at a frame, and back into it (semantics.md section 10).
+ * @param lineEnds of the log's run
+ * @param frame at most its last one; what is pressed up to it is kept
  */
-export function reEntry(c: Compiled, log: InputLog, keys: Uint8Array, frame: number): ReEntrySearch {
-  const start = startState(c, log.start ?? undefined, log.with);
-  const pressed: LogLine[] = [];
-  for (let i = 1; i <= frame && start.status === PLAYING; i++) {
-    step(c, start, keys[i]!, null);
-    pressed.push(line(keys[i]!, 1));
+export function reEntry(c: Compiled, log: InputLog, lineEnds: readonly number[], frame: number): ReEntrySearch {
+  const lines: LogLine[] = [...cutLog(log, lineEnds, frame).lines];
+  const now = (): SimState => stateAt(c, { ...log, checks: [], lines }, Infinity);
+  const shown = now();
+  const { room } = shown;
+  // A search begins at rest, with nothing held.
+  const begin = now();
+  begin.hasPointer = false;
+  for (let i = 0; begin.status === PLAYING && i < MOST_REST && !rests(begin); i++) {
+    step(c, begin, 0, null);
+    lines.push({ kind: "keys", count: 1, keys: 0, pointer: null, until: null });
   }
-  if (start.status !== PLAYING) return { found: null, states: 0 };
-  const before = rememberedIn(c, start);
-  const room = start.room;
-  const looked = { states: 0 };
-  const out = search(c, { state: start, lines: [] }, (s) => s.room !== room, looked);
-  const back = out === null ? null : search(c, out, (s) => s.room === room, looked);
-  if (out === null || back === null) return { found: null, states: looked.states };
-  const walk: InputLog = {
-    ...log,
-    checks: [],
-    accept: null,
-    title: null,
-    lines: mergeLines([...pressed, ...back.lines]),
-  };
-  const after = rememberedIn(c, back.state);
+  const out = go(c, begin, (there) => there !== room);
+  if (out.lines === null) return { found: null, exhaustive: out.exhaustive, states: out.states };
+  lines.push(...out.lines);
+  const outside = now();
+  const back = outside.room === room ? NO_WAY : go(c, outside, (there) => there === room);
+  const states = out.states + back.states;
+  if (back.lines === null) return { found: null, exhaustive: false, states };
+  lines.push(...back.lines);
+  const there = now();
+  if (there.room !== room || there.status !== PLAYING) return { found: null, exhaustive: false, states };
+  const walk: InputLog = { ...log, checks: [], accept: null, title: null, lines: mergeLines(lines) };
   return {
     found: {
-      log: { ...walk, checks: checksOf(c, walk, out.state, back.state) },
-      from: start.frame,
-      to: back.state.frame,
-      before,
-      after,
+      log: { ...walk, checks: checksOf(c, walk, outside, there) },
+      from: shown.frame,
+      to: there.frame,
+      before: rememberedIn(c, shown),
+      after: rememberedIn(c, there),
     },
-    states: looked.states,
+    exhaustive: true,
+    states,
   };
+}
+
+const rests = (s: SimState): boolean => s.held === 0 && s.legX === 0 && s.legY === 0;
+
+/** What a search for the nearest way into some rooms came to; `lines` is null where none is known. */
+interface Went {
+  readonly lines: readonly LogLine[] | null;
+  readonly exhaustive: boolean;
+  readonly states: number;
+}
+
+const NO_WAY: Went = { lines: null, exhaustive: false, states: 0 };
+
+function go(c: Compiled, s: SimState, fits: (room: number) => boolean): Went {
+  if (s.status !== PLAYING) return NO_WAY;
+  const search = searchFrom(c, s, MOST_STATES);
+  let way: Way | null = null;
+  for (let more = true; more && way === null;) {
+    more = search.run(AT_ONCE);
+    way = search.wayInto(fits);
+  }
+  return { lines: way?.lines ?? null, exhaustive: search.complete && way === null, states: search.states };
 }
 
 /** That it was out and is back, and what of the room is taken and open when it is. */
@@ -94,66 +117,4 @@ function checksOf(c: Compiled, walk: InputLog, out: SimState, back: SimState): C
     { when: end, what: { kind: "room", room: c.rooms[back.room]!.id } },
   ];
   return holding(c, walk, [...way, ...kept]);
-}
-
-const line = (keys: number, count: number): LogLine => ({ kind: "keys", count, keys, pointer: null, until: null });
-
-/** Breadth first over moves of about a cell, and uses of what stands beside, until a state fits. */
-function search(c: Compiled, from: Node, fits: (s: SimState) => boolean, looked: { states: number }): Node | null {
-  const seen = new Set<string>([keyOf(c, from.state)]);
-  const queue: Node[] = [from];
-  const uses = c.fixtures.all.some(({ opensOnUse }) => opensOnUse);
-  for (let at = 0; at < queue.length && seen.size < MOST_STATES; at++) {
-    looked.states++;
-    for (const keys of uses ? [...WAYS, ...WAYS.map((way) => way | USE)] : WAYS) {
-      const made = (keys & USE) === 0 ? move(c, queue[at]!, keys, fits) : press(c, queue[at]!, keys);
-      if (made === null) continue;
-      if (fits(made.state)) return made;
-      const key = keyOf(c, made.state);
-      if (seen.has(key)) continue;
-      seen.add(key);
-      queue.push(made);
-    }
-  }
-  return null;
-}
-
-const WAYS = [LEFT, RIGHT, UP, DOWN];
-
-/** Turns to a side and uses what stands there: both held for one frame, then nothing until the walker is at rest. */
-function press(c: Compiled, { state, lines }: Node, keys: number): Node | null {
-  const s = new SimState(c);
-  s.copyFrom(state);
-  step(c, s, keys, null);
-  let rest = 0;
-  do {
-    if (s.status !== PLAYING) return null;
-    step(c, s, 0, null);
-    rest++;
-  } while ((s.legX !== 0 || s.legY !== 0) && rest < MOST_FRAMES);
-  return s.status === PLAYING ? { state: s, lines: [...lines, line(keys, 1), line(0, rest)] } : null;
-}
-
-/** Holds a direction until the walker is in another cell and at rest on its leg, or stands still; null where it ends the run. */
-function move(c: Compiled, { state, lines }: Node, keys: number, fits: (s: SimState) => boolean): Node | null {
-  const s = new SimState(c);
-  s.copyFrom(state);
-  const [cx, cy, room] = [occupiedX(c.tileUnits, s.x), occupiedY(c.tileUnits, s.y), s.room];
-  let held = 0;
-  let still = 0;
-  for (; held < MOST_FRAMES && still < 3; held++) {
-    const [x, y] = [s.x, s.y];
-    step(c, s, keys, null);
-    if (s.status !== PLAYING) return null;
-    still = s.x === x && s.y === y ? still + 1 : 0;
-    const away = s.room !== room || occupiedX(c.tileUnits, s.x) !== cx || occupiedY(c.tileUnits, s.y) !== cy;
-    if (away && s.legX === 0 && s.legY === 0 && (s.room === room || fits(s)))
-      return { state: s, lines: [...lines, line(keys, held + 1)] };
-  }
-  return { state: s, lines: [...lines, line(keys, held)] };
-}
-
-function keyOf(c: Compiled, s: SimState): string {
-  const { taken, open, on } = s.memory;
-  return `${s.room} ${occupiedX(c.tileUnits, s.x)} ${occupiedY(c.tileUnits, s.y)} ${taken.join("")} ${open.join("")} ${on.join("")}`;
 }

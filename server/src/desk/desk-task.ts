@@ -1,4 +1,5 @@
 import type { Imported, NewWorld, Problem, StoredRevision } from "../api.ts";
+import type { ReachRuling } from "@keen-pebble/core/check";
 import type { ReportedLog } from "@keen-pebble/core/reports";
 
 /** What a thread of the desk can be asked for: everything that reads what came from outside, or writes out a whole world. */
@@ -14,6 +15,8 @@ export interface DeskTasks {
   readonly open: { readonly world: string; readonly revision?: number };
   readonly worldFile: { readonly world: string };
   readonly bundle: { readonly world: string };
+  /** What a world's reach checks come to. */
+  readonly reach: { readonly world: string };
   readonly junit: { readonly world: string; readonly reports: readonly ReportedLog[] };
   /** World of a revision as a text, and some of its logs, by their ids or by the hashes of their texts, for the jobs. */
   readonly texts: {
@@ -38,6 +41,7 @@ export interface DeskAnswers {
   readonly open: Uint8Array;
   readonly worldFile: Uint8Array;
   readonly bundle: Uint8Array;
+  readonly reach: readonly ReachRuling[];
   readonly junit: Uint8Array;
   readonly texts: RevisionTexts;
   readonly thin: number;

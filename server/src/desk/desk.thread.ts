@@ -1,4 +1,7 @@
+import { judgeReach } from "@keen-pebble/core/analyse";
+import type { ReachRuling } from "@keen-pebble/core/check";
 import { writeWorld } from "@keen-pebble/core/formats";
+import type { World } from "@keen-pebble/core/world";
 import { LIMITS } from "@keen-pebble/core/world";
 import { readPng } from "@keen-pebble/core/reading";
 import { junitXml } from "@keen-pebble/core/reports";
@@ -16,7 +19,6 @@ import { journalText } from "../services/journal-text.ts";
 import { Shelf } from "../services/shelf.ts";
 import { thinRevisions } from "../services/thin-revisions.ts";
 import type { DeskAnswer, DeskAnswers, DeskTask, DeskTaskName, DeskTasks } from "./desk-task.ts";
-import { reachReports } from "./reach-reports.ts";
 
 const { databaseUrl } = workerData as { readonly databaseUrl: string };
 
@@ -25,6 +27,15 @@ const db = connect(databaseUrl, 4);
 const shelf = new Shelf(db);
 const imports = new Imports(shelf);
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+/** Others wait for the desk: a world with more states than this to be looked at has its checks open. */
+const MOST_STATES = 200_000;
+const judged = (world: World): ReachRuling[] =>
+  world.reachChecks.length === 0
+    ? []
+    : judgeReach(world, MOST_STATES).map(({ check, verdict, seen }) => ({ check, verdict, seen }));
+const reachReports = (checks: readonly ReachRuling[]) =>
+  checks.length === 0 ? [] : [{ reach: true as const, checks }];
 
 const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<DeskAnswers[K]> } = {
   store: ({ world, body }) => shelf.store(world, validate<NewRevision>(SCHEMAS.NewRevision, readJson(body))),
@@ -49,9 +60,10 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
       journal,
     });
   },
+  reach: async ({ world }) => judged((await shelf.project(world)).project.world),
   junit: async ({ world: id, reports }) => {
     const { world } = (await shelf.project(id)).project;
-    return bytes(junitXml([...reachReports(world), ...reports], world.frameRate));
+    return bytes(junitXml([...reachReports(judged(world)), ...reports], world.frameRate));
   },
   texts: (of) => shelf.texts(of),
   thin: ({ worldId, before }) => thinRevisions(db, worldId, new Date(before)),

@@ -96,7 +96,12 @@ export const SCHEMAS = {
   }),
   Verdict: verdict,
   LogOutcome: logOutcome,
-  WorldOutcomes: J.object({ revision: whole(1), outcomes: list(logOutcome), missing: list(idSchema) }),
+  WorldOutcomes: J.object({
+    revision: whole(1),
+    outcomes: list(logOutcome),
+    missing: list(idSchema),
+    reach: list(J.object({ check: text, verdict: J.valid("pass", "fail", "open"), seen: maybe(text) })),
+  }),
   ProofState: proofState,
   WorldProofs: J.object({
     proofs: proofState,

@@ -1,5 +1,5 @@
 import type { Request, Response } from "express";
-import type { NewSearch } from "../api.ts";
+import type { NewSearch, WorldOutcomes } from "../api.ts";
 import type { Desk } from "../desk/desk.ts";
 import type { Services } from "../services/services.ts";
 import { searchOf, worldOf } from "./addresses.ts";
@@ -51,14 +51,16 @@ export function proofRoutes(
       path: "/worlds/{world}/outcomes",
       operation: "getOutcomes",
       summary:
-        "What each log comes to at the newest revision; waits a while for what is not known yet, and names what was still not run then",
+        "What each log and each reach check comes to at the newest revision; waits a while for what is not known yet, and names what was still not run then",
       status: 200,
       unfinished: true,
       answer: { json: "WorldOutcomes" },
       problems: [404],
       handle: async (req, res) => {
-        const outcomes = await proofs.outcomes(worldOf(req));
-        res.status(outcomes.missing.length > 0 ? 202 : 200).json(outcomes);
+        const id = worldOf(req);
+        const outcomes = await proofs.outcomes(id);
+        const reach = await desk.ask("reach", { world: id });
+        res.status(outcomes.missing.length > 0 ? 202 : 200).json({ ...outcomes, reach } satisfies WorldOutcomes);
       },
     },
     {

@@ -118,7 +118,7 @@ export class Proofs {
   }
 
   /** What each log comes to at the newest revision, in order of their ids; waits a while for what is not known yet. */
-  async outcomes(slug: string): Promise<WorldOutcomes> {
+  async outcomes(slug: string): Promise<Omit<WorldOutcomes, "reach">> {
     const row = await this.shelf.row(slug);
     const asked = await this.db.transaction((trx) => this.enqueue(trx, row.id));
     await this.signals.tell("jobs");

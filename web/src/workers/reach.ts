@@ -1,9 +1,10 @@
 import type {
-  Opening,
+  Loss,
   PlayedWay,
   ReachAnswer,
   ReachQuestion,
   ReachVerdict,
+  SingleChange,
   Target,
   Untested,
   Way,
@@ -14,10 +15,13 @@ import {
   WhyNot,
   changeText,
   judgeChecks,
+  mendText,
+  mendingChanges,
   openingChanges,
   playWay,
   reachSentence,
   reasonText,
+  tryMend,
   tryOpening,
   untestedBy,
 } from "@keen-pebble/core/analyse";
@@ -47,6 +51,16 @@ export type WayTo =
 
 /** A way with its rows, or why there is none. */
 export type WayAnswer = { readonly way: Way; readonly played: PlayedWay } | { readonly never: string | null };
+
+/** A single change that opens the way to something, or mends a loss; in words, with what is so then. */
+export interface Cure {
+  readonly change: SingleChange;
+  readonly text: string;
+  readonly then: string;
+}
+
+const opened = (opening: ReturnType<typeof tryOpening>): string | null => opening && `then in ${opening.moves}`;
+const mended = (mend: ReturnType<typeof tryMend>): string | null => mend && mendText(mend);
 
 let current = 0;
 let asked: {
@@ -110,18 +124,21 @@ export const reach = {
   },
 
   /**
-   * Tries single changes that would open the way to something which is never reached.
+   * Tries single changes that would open the way to something which is never reached, or mend a loss.
    * @param tell told of each that does
    */
-  async openings(target: Target, tell: (opening: Opening, text: string) => void): Promise<void> {
+  async cures(target: Target | Loss, tell: (cure: Cure) => void): Promise<void> {
     if (asked === null) return;
     const mine = current;
     const { world, rules, from, whyNot } = asked;
     const named = rulesById(world, rules)!;
-    for (const change of openingChanges(world, rules, whyNot(), target)) {
-      const opening = tryOpening(world, rules, from ?? undefined, target, change);
+    const isLoss = target.kind === "stuck" || target.kind === "lost";
+    for (const change of isLoss ? mendingChanges(world, rules) : openingChanges(world, rules, whyNot(), target)) {
+      const then = isLoss
+        ? mended(tryMend(world, rules, from ?? undefined, target, change))
+        : opened(tryOpening(world, rules, from ?? undefined, target, change));
       if (mine !== current) return;
-      if (opening !== null) tell(opening, changeText(world, named, change));
+      if (then !== null) tell({ change, text: changeText(world, named, change), then });
       await breathe();
     }
   },

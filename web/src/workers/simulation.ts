@@ -185,8 +185,8 @@ export const simulation = {
   reEntry(text: string, frame: number): ReEntrySearch | Refused {
     return answer(() => {
       const { c, log } = ready(text);
-      const { rows, frames } = run(c, log, { rows: true });
-      return reEntry(c, log, rows!.keys, Math.min(frame, frames));
+      const { frames, lineEnds } = run(c, log);
+      return reEntry(c, log, lineEnds, Math.min(frame, frames));
     });
   },
 

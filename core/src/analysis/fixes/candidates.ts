@@ -57,13 +57,14 @@ export interface StopCell {
   readonly y: number;
 }
 
-/** Each lock with other counts or spending the other way, each thing that returns kept otherwise, one more of each item. */
+/** Each lock with other counts or spending the other way, doors that stay open, what returns kept otherwise, one more of each item. */
 function fixtureChanges(world: World): SingleChange[] {
   return allFixtures(world).flatMap((fixture) => {
     const made: Fixture[] = [];
     if (kindOfFixture(fixture.kind).returns(fixture))
       for (const keeps of KEEPS) if (keeps !== fixture.keeps) made.push({ ...fixture, keeps });
     if (fixture.kind === "item") made.push({ ...fixture, count: fixture.count + 1 });
+    if (fixture.kind === "door" && fixture.closes === "behind") made.push({ ...fixture, closes: "never" });
     if (fixture.kind === "door" && fixture.lock.kind === "item") {
       const { lock } = fixture;
       made.push({ ...fixture, lock: { ...lock, spends: !lock.spends } });

@@ -93,6 +93,8 @@ function fixtureText(world: World, after: Fixture): string {
   if (before === undefined) return after.id;
   if (before.keeps !== after.keeps) return `${after.id} keeps ${before.keeps} to ${after.keeps}`;
   if (before.kind === "item" && after.kind === "item") return `${after.id} gives ${before.count} to ${after.count}`;
+  if (before.kind === "door" && after.kind === "door" && before.closes !== after.closes)
+    return `${after.id} closes ${before.closes} to ${after.closes}`;
   if (before.kind === "door" && after.kind === "door" && before.lock.kind === "item" && after.lock.kind === "item") {
     return before.lock.spends === after.lock.spends
       ? `${after.id} asks for ${before.lock.count} to ${after.lock.count}`

@@ -23,6 +23,16 @@ export class FreeReach implements Searched {
     return this.search.run(states);
   }
 
+  /** What leaves the grid is never looked at whole. */
+  readonly complete = false;
+
+  wayInto(fits: (room: number) => boolean): Way | null {
+    const seen = this.search.cells
+      .flatMap((cells, room) => (fits(room) ? cells : []))
+      .reduce((best, each) => (each !== null && (best === null || each.frames < best.frames) ? each : best), null);
+    return seen === null ? null : this.search.way(seen);
+  }
+
   wayToCell(room: number, cell: number): Way | null {
     const seen = this.search.cells[room]![cell];
     if (seen) return this.search.way(seen);

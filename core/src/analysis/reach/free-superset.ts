@@ -10,10 +10,14 @@ import { Superset } from "./superset.ts";
 /** More places than this are not looked at one by one. */
 const MOST_PLACES = 16_000_000;
 
+/** So many pairs of places that one might leap between are looked at at the most. */
+const MOST_LEAPS = 400_000_000;
+
 /**
- * More than any play can reach under rules that leave the grid and test each unit of their way (`contact`): the px at
- * which the body is free and that hang together. Between two px a body of whole px is free only where it is at both.
- * Slanted shapes are left out of what blocks, and lying flush never does: more is reached then, never less.
+ * More than any play can reach under rules that leave the grid and stay where the body is free: the px at which it is
+ * and that hang together. By `contact`, which tests each unit of its way, these are neighbours; where a displacement that
+ * does not fit is taken back they are as far apart as one can leap. Between two px a body of whole px is free only where
+ * it is at both. Slanted shapes are left out of what blocks, and lying flush never does: more is reached then, never less.
  */
 export class FreeSuperset extends Superset {
   /** Nobody was put into something that blocks: what one is in does not count, and one could leave through it. */
@@ -25,10 +29,14 @@ export class FreeSuperset extends Superset {
   private next = 0;
   private waiting: number[] = [];
   private readonly side: number;
+  /** How many px one may be further along each axis after a frame, what lies between left aside. */
+  private readonly leapX: number;
+  private readonly leapY: number;
 
   constructor(c: Compiled, start: SimState) {
     super(c, start);
     this.side = c.world.tileSize;
+    [this.leapX, this.leapY] = leapsOf(c);
     this.seen = c.rooms.map((_, room) => new Uint8Array(this.across(room) * this.down(room)));
     this.ground = looser(this.s.ground);
     this.fill();
@@ -39,7 +47,12 @@ export class FreeSuperset extends Superset {
     const side = c.world.tileSize;
     const places = c.rooms.reduce((sum, { width, height }) => sum + (width + 2) * (height + 2) * side * side, 0);
     const isFreely = c.rules.gait === "roam" || c.rules.gait === "drift";
-    return isFreely && c.free.response === "contact" && places <= MOST_PLACES;
+    if (!isFreely || places > MOST_PLACES) return false;
+    if (c.free.response === "contact") return true;
+    if (c.free.response !== "undo-axis" && c.free.response !== "undo-both") return false;
+    const [leapX, leapY] = leapsOf(c);
+    // Beyond a cell's width round the rooms nothing is looked at.
+    return Math.max(leapX, leapY) <= side && places * (2 * leapX + 1) * (2 * leapY + 1) <= MOST_LEAPS;
   }
 
   protected rest(room: number, cx: number, cy: number): void {
@@ -56,9 +69,9 @@ export class FreeSuperset extends Superset {
     while (this.sound && this.next < queue.length) {
       const [room, x, y] = [queue[this.next]!, queue[this.next + 1]!, queue[this.next + 2]!];
       this.next += 3;
-      for (let dy = -1; dy <= 1; dy++)
-        // A slope takes one aside while one goes on.
-        for (let dx = -1; dx <= 1; dx++) if (dx !== 0 || dy !== 0) this.go(room, x + dx, y + dy);
+      const { leapX, leapY } = this;
+      for (let dy = -leapY; dy <= leapY; dy++)
+        for (let dx = -leapX; dx <= leapX; dx++) if (dx !== 0 || dy !== 0) this.go(room, x + dx, y + dy);
       // What is behind is not gone through again.
       if (this.next > 30_000) {
         queue.splice(0, this.next);
@@ -122,6 +135,13 @@ export class FreeSuperset extends Superset {
     if (across < 0 || down < 0 || across >= this.across(room) || down >= this.down(room)) return false;
     return this.seen[room]![this.at(room, x, y)] === 0;
   }
+}
+
+function leapsOf({ free, rules }: Compiled): readonly [x: number, y: number] {
+  // A slope takes one aside while one goes on.
+  if (free.response === "contact") return [1, 1];
+  const far = (units: number): number => Math.ceil(units / UNITS_PER_PX) + 1;
+  return rules.gait === "drift" ? [far(free.maxSpeed), far(free.maxSpeed)] : [far(free.speedX), far(free.speedY)];
 }
 
 /** The same ground without slanted shapes, for a body that may lie flush. It follows its doors. */

@@ -1,7 +1,10 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import type { SimState } from "../../compiled/state.ts";
+import { WON } from "../../world/vocabulary.ts";
 import type { ReachAnswer, Way } from "./answer.ts";
 import { HERE, NEVER, UNDECIDED } from "./answer.ts";
+import { CarriedWays } from "./carried-ways.ts";
+import { isDoing } from "./doings.ts";
 import type { Origin } from "./grid-search.ts";
 import { GridSearch } from "./grid-search.ts";
 import type { Played } from "./large-play.ts";
@@ -9,6 +12,7 @@ import { LargePlay } from "./large-play.ts";
 import { LookBack } from "./lost-for-good.ts";
 import { isLossless } from "./lossless.ts";
 import { GridSuperset } from "./grid-superset.ts";
+import { roomOf } from "./state-layout.ts";
 import { NearestStates } from "./nearest-states.ts";
 import type { Searched } from "./reach.ts";
 
@@ -16,6 +20,9 @@ import type { Searched } from "./reach.ts";
 const LARGE = 60_000;
 const LARGE_SOON = 4_000;
 const MANY_THINGS = 20;
+
+/** So many frames are played to confirm claims; what is left then is open. */
+const MOST_TRIED = 20_000_000;
 
 /** What can be reached under rules that keep to the grid: every play there is, as far as the limit allows. */
 export class GridReach implements Searched {
@@ -25,7 +32,19 @@ export class GridReach implements Searched {
   private nearest: NearestStates | null = null;
   private readonly largeFrom: number;
 
-  constructor(c: Compiled, start: SimState, limit: number) {
+  /** Plays ways under the true rules, where the search leaves out what is carried. */
+  private readonly carried: CarriedWays | null;
+  /** Claims that no log of ours arrives at. */
+  private readonly unconfirmed: string[] = [];
+
+  /** @param played the rules with what is carried from leg to leg, and the start under them, where it matters */
+  constructor(
+    c: Compiled,
+    start: SimState,
+    limit: number,
+    played: { readonly c: Compiled; readonly start: SimState } | null = null,
+  ) {
+    this.carried = played && new CarriedWays(played.c, played.start);
     this.search = new GridSearch(c, start, limit);
     this.largeFrom = this.search.layout.askedFixtures.length > MANY_THINGS ? LARGE_SOON : LARGE;
   }
@@ -46,24 +65,41 @@ export class GridReach implements Searched {
     return more;
   }
 
+  get complete(): boolean {
+    return this.search.complete;
+  }
+
+  wayInto(fits: (room: number) => boolean): Way | null {
+    const { places, roomsMet } = this.search;
+    if (!roomsMet.some((met, room) => met === 1 && fits(room))) return null;
+    const nearest = new NearestStates(this.search);
+    let [best, found] = [Infinity, -1];
+    for (let place = 0; place < places.cells; place++) {
+      const n = nearest.moves[place]!;
+      if (n >= 0 && n < best && fits(roomOf(places.words[place]!))) [best, found] = [n, place];
+    }
+    return found < 0 ? null : this.toPlace(nearest.actionsTo(found), found);
+  }
+
   wayToCell(room: number, cell: number): Way | null {
     const { nearest, search } = this;
     const place = search.places.firstOf[room]! + cell;
-    if (nearest !== null && nearest.moves[place]! >= 0) return search.wayOf(nearest.actionsTo(place));
-    return this.played(this.large?.play.toCell(room, cell));
+    if (nearest !== null && nearest.moves[place]! >= 0) return this.toPlace(nearest.actionsTo(place), place);
+    const played = this.large?.play.toCell(room, cell);
+    return played ? this.toPlace(this.large!.play.actionsOf(played), place) : null;
   }
 
   wayToFixture(fixture: number): Way | null {
     if (this.search.start.memory.open[fixture] === 1) return HERE;
     const origin = this.search.origins[fixture];
-    if (origin) return this.wayBy(origin);
-    return this.played(this.large?.play.fixtures[fixture]);
+    if (origin) return this.doing(this.actionsOf(origin), (s) => does(s, fixture));
+    return this.played(this.large?.play.fixtures[fixture], (s) => does(s, fixture));
   }
 
   wayToGoal(): Way | null {
     const { goal } = this.search;
-    if (goal !== null) return this.wayBy(goal);
-    return this.played(this.large?.play.goal);
+    if (goal !== null) return this.doing(this.actionsOf(goal), hasWon);
+    return this.played(this.large?.play.goal, hasWon);
   }
 
   conclude(): ReachAnswer {
@@ -72,12 +108,20 @@ export class GridReach implements Searched {
     const large = search.complete ? null : this.large;
     const first = this.firstMoves();
     const fixtures = Int32Array.from(search.origins, (origin, i) =>
-      this.known(origin, large?.play.fixtures[i], large?.superset.fixtures[i] === 1),
+      this.confirmed(
+        this.known(origin, large?.play.fixtures[i], large?.superset.fixtures[i] === 1),
+        c.fixtures.all[i]!.id,
+        () => this.wayToFixture(i),
+      ),
     );
     for (const door of c.fixtures.doors) if (search.start.memory.open[door] === 1) fixtures[door] = 0;
     const back = search.complete ? new LookBack(search) : null;
     const goal =
-      c.world.goal === null ? null : this.known(search.goal, large?.play.goal, large?.superset.goal === true);
+      c.world.goal === null
+        ? null
+        : this.confirmed(this.known(search.goal, large?.play.goal, large?.superset.goal === true), "the goal", () =>
+            this.wayToGoal(),
+          );
     const open = goal === UNDECIDED || fixtures.includes(UNDECIDED) || first.some((cells) => cells.includes(UNDECIDED));
     return {
       gait: c.rules.gait,
@@ -91,7 +135,7 @@ export class GridReach implements Searched {
       alignment: { verdict: "proved", way: null },
       goal,
       stuck: goal === null ? null : this.stuck(back),
-      unconfirmed: [],
+      unconfirmed: this.unconfirmed,
     };
   }
 
@@ -115,20 +159,57 @@ export class GridReach implements Searched {
     return may ? UNDECIDED : NEVER;
   }
 
-  private played(played: Played | null | undefined): Way | null {
-    return played ? this.search.wayOf(this.large!.play.actionsOf(played)) : null;
+  private played(played: Played | null | undefined, did: (s: SimState) => boolean): Way | null {
+    return played ? this.doing(this.large!.play.actionsOf(played), did) : null;
+  }
+
+  /** The way of some actions in one of whose frames something happens; null where no log of ours does it. */
+  private doing(actions: readonly number[], did: (s: SimState) => boolean): Way | null {
+    if (this.carried === null) return this.search.wayOf(actions);
+    let done = false;
+    const way = this.carried.play(actions, (s) => (done ||= did(s)));
+    return done ? way : null;
+  }
+
+  /** The way of some actions to a place, with a memory where that is named; null where no log of ours arrives. */
+  private toPlace(actions: readonly number[], place: number, memory: number | null = null): Way | null {
+    const { carried, search } = this;
+    if (carried === null) return search.wayOf(actions);
+    const way = carried.play(actions, () => undefined);
+    return way !== null && search.isAt(carried.s, place, memory) ? way : null;
+  }
+
+  /** A claim's number, or that it is open where no log of ours shows it. */
+  private confirmed(n: number, what: string, way: () => Way | null): number {
+    if (this.carried === null || n < 0) return n;
+    if (this.carried.frames < MOST_TRIED && way() !== null) return n;
+    this.unconfirmed.push(what);
+    return UNDECIDED;
   }
 
   private losable(back: LookBack): ReachAnswer["losable"] {
     const { all } = this.search.c.fixtures;
-    return back.losable().map(({ fixture, node }) => ({ fixture: all[fixture]!.id, ...this.wayToNode(node) }));
+    return back.losable().flatMap(({ fixture, node }) => {
+      const way = this.wayToNode(node);
+      if (way !== null) return [{ fixture: all[fixture]!.id, ...way }];
+      this.unconfirmed.push(`${all[fixture]!.id} is lost for good`);
+      return [];
+    });
   }
 
   private stuck(back: LookBack | null): ReachAnswer["stuck"] {
     // Where nobody can win at all, nobody is called stuck.
     if (back === null || this.search.goal === null) return { states: 0, classes: [] };
     const { states, classes } = back.stuck();
-    return { states, classes: classes.map(({ node, ...named }) => ({ ...named, ...this.wayToNode(node) })) };
+    return {
+      states,
+      classes: classes.flatMap(({ node, ...named }) => {
+        const way = this.wayToNode(node);
+        if (way !== null) return [{ ...named, ...way }];
+        this.unconfirmed.push(`stuck with ${[...named.taken, ...named.open, ...named.on].join(", ") || "nothing"}`);
+        return [];
+      }),
+    };
   }
 
   /** By room and cell the moves to the nearest state there. */
@@ -141,20 +222,32 @@ export class GridReach implements Searched {
       const cells = new Int32Array(width * height);
       return cells.map((_, cell) => {
         const met = nearest.moves[search.places.firstOf[room]! + cell]!;
-        if (met >= 0 || large === null) return met >= 0 ? met : NEVER;
-        const n = large.play.first[room]![cell]!;
-        return n >= 0 ? n : large.superset.rests[room]![cell] === 1 ? UNDECIDED : NEVER;
+        const n = met >= 0 || large === null ? met : large.play.first[room]![cell]!;
+        if (n >= 0)
+          return this.confirmed(n, `${c.rooms[room]!.id} ${cell % width},${Math.floor(cell / width)}`, () =>
+            this.wayToCell(room, cell),
+          );
+        return large?.superset.rests[room]![cell] === 1 ? UNDECIDED : NEVER;
       });
     });
   }
 
   /** The way to the nearest state of a node. */
-  private wayToNode(node: number): Way {
+  private wayToNode(node: number): Way | null {
     const { nodes } = this.search;
-    return this.search.wayOf(this.search.actionsBy(nodes.parents[node]!, nodes.actions[node]!));
+    const actions = this.search.actionsBy(nodes.parents[node]!, nodes.actions[node]!);
+    return this.toPlace(actions, nodes.nearestPlace[node]!, nodes.memoryOf[node]!);
   }
 
-  private wayBy({ point, action }: Origin): Way {
-    return this.search.wayOf(this.search.actionsBy(point, action));
+  private actionsOf({ point, action }: Origin): number[] {
+    return this.search.actionsBy(point, action);
   }
+}
+
+const hasWon = (s: SimState): boolean => s.status === WON;
+
+/** Whether a frame did what a fixture is there for. */
+function does(s: SimState, fixture: number): boolean {
+  for (let i = 0; i < s.eventCount; i++) if (s.eventSubjects[i] === fixture && isDoing(s.eventKinds[i]!)) return true;
+  return false;
 }

@@ -11,6 +11,7 @@ import { anyHouse } from "../../test-support/any-house.ts";
 import { FIXED, anyBody } from "../../test-support/arbitraries.ts";
 import { told } from "../../test-support/told.ts";
 import type { World } from "../../world/world.ts";
+import type { ReachAnswer } from "./answer.ts";
 import { NEVER, UNDECIDED } from "./answer.ts";
 import type { Origin } from "./grid-search.ts";
 import { GridSearch } from "./grid-search.ts";
@@ -26,16 +27,33 @@ const anyGridHouse = fc
     body: anyBody,
     gait: fc.constantFrom("hop" as const, "glide" as const),
     goes: fc.boolean(),
+    carry: fc.boolean(),
+    speed: fc.constantFrom(8, 5),
   })
-  .map(({ house, body, gait, goes }): World => {
+  .map(({ house, body, gait, goes, carry, speed }): World => {
     const rules = house.rules.map((each) => ({
       ...each,
       gait,
       walker: { ...each.walker, body },
-      glide: { ...each.glide, speed: 8, arrive: "land" as const, keepGoing: goes && gait === "glide" },
+      glide: { ...each.glide, speed, arrive: "land" as const, carry, keepGoing: goes && gait === "glide" },
     }));
     return { ...house, rules, lives: house.lives === null ? null : 2 };
   });
+
+/** That the way to each cell which is called reached ends on it. */
+function arrivesAtCells(world: World, reach: Reach, answer: ReachAnswer): void {
+  const c = compile(world);
+  answer.first.forEach((cells, room) => {
+    const { width } = c.rooms[room]!;
+    cells.forEach((n, cell) => {
+      if (n < 0) return;
+      const { rows } = run(c, { ...EMPTY_LOG, lines: reach.wayToCell(room, cell)!.lines }, { rows: true });
+      const last = rows!.count - 1;
+      const at = [rows!.room[last], rows!.x[last]! / c.tileUnits, rows!.y[last]! / c.tileUnits];
+      expect(at).toEqual([room, cell % width, Math.floor(cell / width)]);
+    });
+  });
+}
 
 function searched(c: Compiled, limit: number, asks: boolean): GridSearch {
   const search = new GridSearch(c, startState(c), limit, asks);
@@ -125,22 +143,23 @@ describe("the search of all play on the grid", () => {
   });
 
   it("arrives by replay at all that it says can be reached, and random play comes to nothing that it calls never", () => {
-    const seen = { arrived: 0, rested: 0 };
+    const seen = { arrived: 0, carried: 0, rested: 0 };
     fc.assert(
       fc.property(anyGridHouse, fc.array(fc.nat(63), { minLength: 40, maxLength: 40 }), (world, keys) => {
         const reach = new Reach(world, { limit: 4_000 });
         const answer = reach.answer();
         const c = compile(world);
         const carries = c.rules.gait === "glide" && c.rules.glide.keepGoing && c.rules.glide.carry;
-        if (!carries)
-          c.fixtures.all.forEach(({ id, blocks }, i) => {
-            const way = reach.wayToFixture(i);
-            if (way === null) return;
-            const { rows } = run(c, { ...EMPTY_LOG, lines: way.lines }, { rows: true });
-            const did = [...traceText(c, rows!)].join("").includes(`:${id}`) || blocks;
-            expect({ id, did }).toEqual({ id, did: true });
-            seen.arrived++;
-          });
+        c.fixtures.all.forEach(({ id, blocks }, i) => {
+          const way = reach.wayToFixture(i);
+          expect([id, way === null]).toEqual([id, answer.fixtures[i]! < 0]);
+          if (way === null) return;
+          const { rows } = run(c, { ...EMPTY_LOG, lines: way.lines }, { rows: true });
+          const did = [...traceText(c, rows!)].join("").includes(`:${id}`) || blocks;
+          expect({ id, did }).toEqual({ id, did: true });
+          seen[carries ? "carried" : "arrived"]++;
+        });
+        if (carries) arrivesAtCells(world, reach, answer);
         if (!answer.exhaustive) return;
         const s = startState(c);
         for (let i = 0; i < 2000 && s.status === 0; i++) {
@@ -167,6 +186,7 @@ describe("the search of all play on the grid", () => {
     );
     told("claims replayed", seen);
     expect(seen.arrived).toBeGreaterThan(100);
+    expect(seen.carried).toBeGreaterThan(5);
   });
 });
 

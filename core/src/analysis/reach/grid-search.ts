@@ -54,6 +54,8 @@ export class GridSearch {
   /** By place of a region: from where, plus 1, and by which action the walker first came in there. */
   readonly enteredFrom: Int32Array;
   readonly enteredBy: Uint8Array;
+  /** By room 1 where the walker was met there. */
+  readonly roomsMet: Uint8Array;
   /** Every state was looked at. */
   complete = false;
   private readonly queue = new MoveQueue();
@@ -103,6 +105,7 @@ export class GridSearch {
     this.takers = c.fixtures.all.map(() => []);
     this.enteredFrom = new Int32Array(this.places.cells);
     this.enteredBy = new Uint8Array(this.places.cells);
+    this.roomsMet = new Uint8Array(c.rooms.length);
     // What keeps going is not decided by the tiles beside alone.
     this.plain = asks || (c.rules.gait === "glide" && c.rules.glide.keepGoing) ? null : new PlainSteps(c);
     this.ways = goings(c);
@@ -175,6 +178,15 @@ export class GridSearch {
     if (this.legFrames[slants] === 0) return (this.legFrames[slants] = this.perform(action));
     this.layout.place(there, positionWord(room, cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!));
     return this.legFrames[slants]!;
+  }
+
+  /** Whether a state of the simulation is at a choice moment in a place, with a memory where one is named. */
+  isAt(s: SimState, place: number, memory: number | null): boolean {
+    const t = this.c.tileUnits;
+    if (s.status !== PLAYING || s.x % t !== 0 || s.y % t !== 0 || this.placeIn(s) !== place) return false;
+    if (memory === null) return true;
+    this.layout.save(s, this.words, 0);
+    return this.memories.find(this.words, 1) === memory;
   }
 
   /** Puts a state into one of the simulation's. */
@@ -326,6 +338,7 @@ export class GridSearch {
         ? this.enter(memory, region, place, from, action, moves)
         : this.alone(memory, place, from, action, moves);
     if (node < 0) return false;
+    this.roomsMet[roomOf(this.places.words[place]!)] = 1;
     this.nodes.connect(this.points.nodeOf[from]!, node);
     return true;
   }

@@ -18,6 +18,8 @@ import { isDoing } from "./doings.ts";
 import { FreeSuperset } from "./free-superset.ts";
 import { judgeReach } from "./judge.ts";
 import { openingChanges, tryOpening } from "./openings.ts";
+import type { Loss } from "./mends.ts";
+import { mendText, mendingChanges, tryMend } from "./mends.ts";
 import { Reach } from "./reach.ts";
 import { reachSentence } from "./sentence.ts";
 import { WhyNot, reasonText } from "./why-not.ts";
@@ -64,6 +66,14 @@ function openings(world: World, id: string): string[] {
     .map((change) => changeText(world, world.rules[0]!, change));
 }
 
+/** The single changes that mend a loss, with what is left then. */
+function mends(world: World, loss: Loss): string[] {
+  return mendingChanges(world, "main").flatMap((change) => {
+    const mend = tryMend(world, "main", undefined, loss, change);
+    return mend === null ? [] : [`${changeText(world, world.rules[0]!, change)}: ${mendText(mend)}`];
+  });
+}
+
 describe("why something is never reached", () => {
   const tooFew = row("S       ", [key("key-1", 1), door("gate", 4, 2, true), lamp(7)]);
 
@@ -107,6 +117,11 @@ describe("what can be lost", () => {
     expect(answer.goal).toBeGreaterThan(0);
     expect(answer.stuck!.classes.map(({ taken, open }) => [taken, open])).toEqual([[["key-1"], ["side"]]]);
     expect(reachSentence(world, answer)).toContain("one can get stuck in 1 way, first after");
+    expect(mends(world, { kind: "stuck", taken: ["key-1"], open: ["side"], on: [] })).toEqual([
+      "key-1 gives 1 to 2: then nobody can get stuck",
+      "side does not spend key: then nobody can get stuck",
+      "side asks for 1 to 2: then nobody can get stuck",
+    ]);
     expect(judgeReach({ ...world, reachChecks: ["winnable", "never stuck", "unreachable lamp"] })).toMatchObject([
       { verdict: "pass" },
       { verdict: "fail", seen: expect.stringContaining("stuck after") as string },
@@ -128,31 +143,38 @@ describe("what can be lost", () => {
     const played = run(compile({ ...world, items }), { ...EMPTY_LOG, lines: found[0]!.lines }, { rows: true });
     expect([...traceText(compile({ ...world, items }), played.rows!)].join("")).toContain("respawn");
     expect(new Reach({ ...world, items, respawnRestores: "start" }).answer().losable).toEqual([]);
+    expect(mends({ ...world, items }, { kind: "lost", id: "ruby-1", fixture: 2 })).toEqual(
+      expect.arrayContaining(["ruby-1 keeps life to run: then nobody can get stuck"]),
+    );
   });
 });
 
 it("no random play under rules that leave the grid comes to a place or thing that is called never", () => {
-  const seen = { never: 0, walked: 0 };
+  const seen = { never: 0, walked: 0, contact: 0, "undo-axis": 0, "undo-both": 0 };
   fc.assert(
     fc.property(
       anyHouse,
       anyBody,
       fc.constantFrom("roam" as const, "drift" as const),
+      fc.constantFrom("contact" as const, "undo-axis" as const, "undo-both" as const),
+      fc.constantFrom(1, 2.5, 6),
       fc.array(fc.nat(31), { minLength: 60, maxLength: 60 }),
-      (house, body, gait, keys) => {
+      (house, body, gait, response, speed, keys) => {
         const world = {
           ...house,
           rules: house.rules.map((each) => ({
             ...each,
             gait,
             walker: { ...each.walker, body },
-            roam: { ...each.roam, response: "contact" as const },
-            drift: { ...each.drift, response: "contact" as const },
+            roam: { ...each.roam, response, speedX: speed, speedY: speed },
+            drift: { ...each.drift, response, accel: speed / 4, maxSpeed: speed },
           })),
         };
         const c = compile(world);
+        if (!FreeSuperset.applies(c)) return;
         const superset = new FreeSuperset(c, startState(c));
         if (!superset.sound) return;
+        seen[response]++;
         const s = startState(c);
         seen.never += superset.comes.reduce((sum, cells) => sum + cells.filter((may) => may === 0).length, 0);
         for (let i = 0; i < 1200 && s.status === 0; i++) {
@@ -171,4 +193,5 @@ it("no random play under rules that leave the grid comes to a place or thing tha
   );
   told("cells", seen);
   expect(Math.min(seen.never, seen.walked)).toBeGreaterThan(100);
+  expect(Math.min(seen.contact, seen["undo-axis"], seen["undo-both"])).toBeGreaterThan(4);
 });

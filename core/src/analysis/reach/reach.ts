@@ -1,4 +1,5 @@
 import type { Compiled } from "../../compiled/compiled.ts";
+import { SimState } from "../../compiled/state.ts";
 import { compile } from "../../simulation/compile.ts";
 import type { RunStart } from "../../simulation/run-start.ts";
 import { startState } from "../../simulation/start-state.ts";
@@ -28,6 +29,10 @@ export interface Searched {
   /** Looks at some more states; false once it is done. */
   readonly run: (states: number) => boolean;
   readonly conclude: () => ReachAnswer;
+  /** Whether all play was looked at. */
+  readonly complete: boolean;
+  /** The nearest way into one of some rooms that was met so far; null for none. */
+  readonly wayInto: (fits: (room: number) => boolean) => Way | null;
   readonly wayToCell: (room: number, cell: number) => Way | null;
   readonly wayToFixture: (fixture: number) => Way | null;
   readonly wayToGoal: () => Way | null;
@@ -41,11 +46,9 @@ export class Reach {
 
   /** @throws {CoreError} where the world has no such rules or no such start */
   constructor(world: World, { rules = world.activeRules, from, limit = STATE_LIMIT }: ReachQuestion = {}) {
-    const c = compile(withoutCarry(world, rules), rules);
-    const start = startState(c, from?.start ?? undefined, from?.with);
-    const exact = keepsToGrid(c);
-    this.search = exact ? new GridReach(c, start, limit) : new FreeReach(c, start, Math.min(limit, FREE_LIMIT));
-    this.atOnce = exact ? 4_000 : 200;
+    const c = compile(world, rules);
+    this.search = searchFrom(c, startState(c, from?.start ?? undefined, from?.with), limit);
+    this.atOnce = keepsToGrid(c) ? 4_000 : 200;
   }
 
   /** States that were met so far. */
@@ -83,13 +86,24 @@ export class Reach {
   }
 }
 
+/** The search of all play from a state. */
+export function searchFrom(c: Compiled, s: SimState, limit: number): Searched {
+  if (!keepsToGrid(c)) return new FreeReach(c, s, Math.min(limit, FREE_LIMIT));
+  const { gait, glide, id } = c.rules;
+  if (gait !== "glide" || !glide.keepGoing || !glide.carry) return new GridReach(c, s, limit);
+  const plain = compile(withoutCarry(c.world, id), id);
+  const start = new SimState(plain);
+  start.copyFrom(s);
+  return new GridReach(plain, start, limit, { c, start: s });
+}
+
 /** Whether every leg ends exactly on a cell, whatever is pressed. */
 function keepsToGrid({ rules, glide, tileUnits }: Compiled): boolean {
   if (rules.gait === "hop") return true;
   return rules.gait === "glide" && (glide.arrive === "land" || tileUnits % glide.speed === 0);
 }
 
-/** The world with the rules as the search plays them: what keeps going does not carry over inside a frame. */
+/** The world with rules by which what keeps going does not carry over inside a frame. */
 function withoutCarry(world: World, id: string): World {
   const rules = world.rules.map((each) =>
     each.id === id && each.glide.keepGoing ? { ...each, glide: { ...each.glide, carry: false } } : each,

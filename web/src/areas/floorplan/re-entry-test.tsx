@@ -4,6 +4,7 @@ import type { World } from "@keen-pebble/core/world";
 import { allFixtures, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
+import { plural } from "../../look/plural.ts";
 import { Pebble } from "../../look/pebble.tsx";
 import { useBench } from "../../use-session.ts";
 
@@ -32,8 +33,9 @@ export function ReEntryTest({ world }: { readonly world: World }) {
         {tested.phase === "refused" && <p className="attention">{tested.why}</p>}
         {tested.phase === "not found" && (
           <p>
-            From this frame no way out of {name} and back was found within {tested.states}{" "}
-            {tested.states === 1 ? "state" : "states"}.
+            {tested.exhaustive
+              ? `From this frame there is no way out of ${name} and back.`
+              : `From this frame no way out of ${name} and back was found within ${plural(tested.states, "state")}.`}
           </p>
         )}
         {tested.phase === "done" && <Outcome world={world} name={name} result={tested.result} />}

@@ -1,4 +1,6 @@
-import type { StuckWay } from "@keen-pebble/core/analyse";
+import type { Loss, StuckWay, Way } from "@keen-pebble/core/analyse";
+import type { World } from "@keen-pebble/core/world";
+import { allFixtures } from "@keen-pebble/core/world";
 import { useStore } from "zustand";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
@@ -9,10 +11,18 @@ import type { ReachShown } from "../../workers/reach.ts";
 const MOST_LISTED = 40;
 
 /** How one gets stuck, and what can be lost for good, each with its way. */
-export function LostList({ shown: { answer } }: { readonly shown: ReachShown }) {
+export function LostList({
+  world,
+  shown: { answer },
+}: {
+  /** The one that the answer is about. */
+  readonly world: World;
+  readonly shown: ReachShown;
+}) {
   const title = useStore(session.reach.store, (state) => state.way?.title ?? null);
   const { stuck, losable } = answer;
   const classes = stuck?.classes ?? [];
+  const all = allFixtures(world);
   if (classes.length === 0 && (losable === null || losable.length === 0)) return null;
   return (
     <section className="reach-lost" aria-label="Stuck and lost">
@@ -24,10 +34,16 @@ export function LostList({ shown: { answer } }: { readonly shown: ReachShown }) 
       </div>
       <ul>
         {(losable ?? []).map((way) => (
-          <Lost key={way.fixture} words={`${way.fixture} is lost for good`} moves={way.moves} title={title} way={way} />
+          <Lost
+            key={way.fixture}
+            words={`${way.fixture} is lost for good`}
+            loss={{ kind: "lost", id: way.fixture, fixture: all.findIndex(({ id }) => id === way.fixture) }}
+            title={title}
+            way={way}
+          />
         ))}
         {classes.slice(0, MOST_LISTED).map((way) => (
-          <Lost key={classText(way)} words={classText(way)} moves={way.moves} title={title} way={way} />
+          <Lost key={classText(way)} words={classText(way)} loss={lossOf(way)} title={title} way={way} />
         ))}
       </ul>
       {classes.length > MOST_LISTED && (
@@ -39,30 +55,31 @@ export function LostList({ shown: { answer } }: { readonly shown: ReachShown }) 
 
 function Lost({
   words,
-  moves,
+  loss,
   title,
   way,
 }: {
   readonly words: string;
-  readonly moves: number;
+  readonly loss: Loss;
   readonly title: string | null;
-  readonly way:
-    StuckWay | { readonly moves: number; readonly ends: readonly number[] | null; readonly lines: StuckWay["lines"] };
+  readonly way: Way;
 }) {
   return (
     <li>
       <button
         type="button"
         aria-pressed={title === words}
-        onClick={() => void session.reach.showWay(words, { kind: "way", way })}
+        onClick={() => void session.reach.showWay(words, { kind: "way", way }, loss)}
       >
         <Pebble kind="fail" radius={4.5} label={null} />
         <span className="thing">{words}</span>
-        <span className="mono">{moves}</span>
+        <span className="mono">{way.moves}</span>
       </button>
     </li>
   );
 }
+
+const lossOf = ({ taken, open, on }: StuckWay): Loss => ({ kind: "stuck", taken, open, on });
 
 /** What tells a kind of stuck states from the others. */
 function classText({ taken, open, on }: StuckWay): string {

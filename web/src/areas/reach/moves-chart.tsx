@@ -1,48 +1,14 @@
-import type { ApexOptions } from "apexcharts";
-import "apexcharts/dist/apexcharts.css";
-import { useEffect, useState } from "react";
-import Chart from "react-apexcharts";
-import { onPaletteChange, palette } from "../../look/palette.ts";
+import LineChart from "../../look/line-chart.tsx";
 
 /** How many cells can be reached within so many moves. */
 export default function MovesChart({ first, unit }: { readonly first: readonly Int32Array[]; readonly unit: string }) {
-  const [colours, setColours] = useState(palette);
-  useEffect(() => onPaletteChange(() => setColours(palette())), []);
-  const options: ApexOptions = {
-    chart: {
-      id: "reach",
-      animations: { enabled: false },
-      toolbar: { show: false },
-      zoom: { enabled: false },
-      fontFamily: "inherit",
-      foreColor: colours.quiet,
-      // The page's policy lets no style element in; the sheet is part of the build.
-      injectStyleSheet: false,
-      parentHeightOffset: 0,
-    },
-    colors: [colours.accent],
-    stroke: { curve: "stepline", width: 2 },
-    fill: { type: "solid", opacity: 0.18 },
-    grid: { borderColor: colours.line, padding: { left: 4, right: 4, top: -16, bottom: -6 } },
-    xaxis: {
-      type: "numeric",
-      tickAmount: 4,
-      labels: { formatter: (moves) => String(Math.round(Number(moves))) },
-      axisBorder: { show: false },
-      tooltip: { enabled: false },
-    },
-    yaxis: { min: 0, tickAmount: 3, labels: { formatter: (cells) => String(Math.round(cells)), minWidth: 16 } },
-    legend: { show: false },
-    tooltip: { x: { formatter: (moves) => `within ${moves} ${unit}` }, theme: "light" },
-    dataLabels: { enabled: false },
-  };
   return (
-    <Chart
-      type="area"
-      height={132}
-      width="100%"
-      options={options}
-      series={[{ name: "cells", data: cellsByMoves(first) }]}
+    <LineChart
+      id="reach"
+      filled
+      series={[{ name: "cells", data: cellsByMoves(first), colour: "accent", width: 2 }]}
+      titleOf={(moves) => `within ${moves} ${unit}`}
+      numberOf={(cells) => String(Math.round(cells))}
     />
   );
 }

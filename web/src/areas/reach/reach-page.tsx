@@ -1,19 +1,17 @@
 import { NEVER } from "@keen-pebble/core/analyse";
 import type { World } from "@keen-pebble/core/world";
-import { roomById } from "@keen-pebble/core/world";
 import { Suspense, lazy, useEffect } from "react";
 import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
-import { Segments } from "../../look/segments.tsx";
-import { SelectField } from "../../look/select-field.tsx";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { session } from "../../page-session.ts";
-import { useBench, useProject } from "../../use-session.ts";
+import { useProject } from "../../use-session.ts";
 import type { ReachShown } from "../../workers/reach.ts";
 import { LostList } from "./lost-list.tsx";
+import { Question } from "./question.tsx";
 import { ReachCanvas } from "./reach-canvas.tsx";
 import { ReachChecks } from "./reach-checks.tsx";
 import { ThingList } from "./thing-list.tsx";
@@ -42,7 +40,7 @@ export function ReachPage() {
           <Question world={world} />
           {shown !== null && about !== null && <Figures shown={shown} />}
           {shown !== null && about !== null && <ThingList world={about} shown={shown} />}
-          {shown !== null && <LostList shown={shown} />}
+          {shown !== null && about !== null && <LostList world={about} shown={shown} />}
         </div>
         <ReachCanvas />
         <Legend shown={shown} />
@@ -116,42 +114,6 @@ function Sentence({ shown, isFresh }: { readonly shown: ReachShown | null; reado
     </div>
   );
 }
-
-/** From where, and under which rules. */
-function Question({ world }: { readonly world: World }) {
-  const origin = useStore(session.reach.store, (state) => state.origin);
-  const rules = useStore(session.reach.store, (state) => state.rules) ?? world.activeRules;
-  const frame = useBench((state) => (state.run === null ? null : state.frame));
-  return (
-    <section className="reach-question" aria-label="What is asked">
-      <h2>What can be reached from</h2>
-      <Segments
-        label="From"
-        value={origin}
-        choices={[
-          { value: "start", name: "Start" },
-          { value: "frame", name: frame === null ? "Shown frame" : `Frame ${frame}`, disabled: frame === null },
-        ]}
-        onValue={session.reach.chooseOrigin}
-      />
-      <div className="pair">
-        <div className="labelled">
-          <span className="label">From</span>
-          <span>{origin === "start" ? startText(world) : "where the walker is"}</span>
-        </div>
-        <SelectField
-          label="Rules"
-          value={rules}
-          choices={world.rules.map(({ id, name }) => [id, name])}
-          onValue={session.reach.chooseRules}
-        />
-      </div>
-    </section>
-  );
-}
-
-const startText = ({ start, ...world }: World): string =>
-  `${roomById(world as World, start.room)?.name ?? start.room} ${start.cell.join(",")}`;
 
 /** The three numbers that one looks at first. */
 function Figures({ shown: { answer } }: { readonly shown: ReachShown }) {

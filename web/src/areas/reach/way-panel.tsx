@@ -7,6 +7,7 @@ import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
 import { session } from "../../page-session.ts";
+import type { WayTo } from "../../workers/reach.ts";
 
 /** The way that is shown: what happens on it, and what may be done with it. */
 export function WayPanel({ world }: { readonly world: World }) {
@@ -28,7 +29,9 @@ export function WayPanel({ world }: { readonly world: World }) {
         <p className="attention">
           <Icon name="attention" /> {never === null ? "No way there is known." : `Never: ${never}.`}
         </p>
-        {never !== null && way.target !== null && <Openings />}
+        {never !== null && way.target !== null && (
+          <Cures ask="What would open it" none="No single change that was tried opens it." />
+        )}
       </section>
     );
   const keep = (): void => {
@@ -53,36 +56,51 @@ export function WayPanel({ world }: { readonly world: World }) {
           To the Bench
         </Button>
       </div>
+      <AskFromHere world={world} to={way.to} />
+      {way.target !== null && <Cures ask="What would fix it" none="No single change that was tried fixes it." />}
     </section>
   );
 }
 
-/** The single changes that would open the way, tried on a copy when one asks. */
-function Openings() {
-  const openings = useStore(session.reach.store, (state) => state.openings);
+/** Of a cell: what can be reached from there. */
+function AskFromHere({ world, to }: { readonly world: World; readonly to: WayTo }) {
+  if (to.kind !== "cell") return null;
+  const room = world.rooms[to.room];
+  if (room === undefined) return null;
+  const cell = [to.cell % room.width, Math.floor(to.cell / room.width)] as const;
+  return (
+    <Button variant="plain" onClick={() => session.reach.askFrom(room.id, cell)}>
+      Ask from here
+    </Button>
+  );
+}
+
+/** The single changes that would open the way or mend the loss, tried on a copy when one asks. */
+function Cures({ ask, none }: { readonly ask: string; readonly none: string }) {
+  const cures = useStore(session.reach.store, (state) => state.cures);
   const trying = useStore(session.reach.store, (state) => state.trying);
-  if (openings === null)
+  if (cures === null)
     return (
-      <Button variant="plain" onClick={() => void session.reach.tryOpenings()}>
-        What would open it
+      <Button variant="plain" onClick={() => void session.reach.tryCures()}>
+        {ask}
       </Button>
     );
   return (
     <div role="status">
-      <ul className="openings" aria-label="Changes that open it">
-        {openings.map((opening) => (
-          <li key={opening.text}>
+      <ul className="openings" aria-label={ask}>
+        {cures.map((cure) => (
+          <li key={cure.text}>
             <span className="grow">
-              {opening.text} <span className="quiet">then in {opening.moves}</span>
+              {cure.text} <span className="quiet">{cure.then}</span>
             </span>
-            <Button variant="plain" onClick={() => session.reach.applyOpening(opening)}>
+            <Button variant="plain" onClick={() => session.reach.applyCure(cure)}>
               Apply
             </Button>
           </li>
         ))}
       </ul>
       {trying && <p className="quiet small">Trying single changes on a copy</p>}
-      {!trying && openings.length === 0 && <p className="quiet small">No single change that was tried opens it.</p>}
+      {!trying && cures.length === 0 && <p className="quiet small">{none}</p>}
     </div>
   );
 }

@@ -1,8 +1,8 @@
-import type { Opening, ReachQuestion, Target } from "@keen-pebble/core/analyse";
+import type { Loss, ReachQuestion, Target } from "@keen-pebble/core/analyse";
 import type { World } from "@keen-pebble/core/world";
 import type { Remote } from "comlink";
 import { proxy, wrap } from "comlink";
-import type { ReachShown, ReachWorker, WayAnswer, WayTo } from "../../workers/reach.ts";
+import type { Cure, ReachShown, ReachWorker, WayAnswer, WayTo } from "../../workers/reach.ts";
 import type { Refused } from "../../workers/simulation.ts";
 
 /** The page's end of the worker that searches. */
@@ -30,8 +30,8 @@ export class ReachClient {
     return this.remote.way(to);
   }
 
-  openings(target: Target, tell: (opening: Opening, text: string) => void): Promise<void> {
-    return this.remote.openings(target, proxy(tell));
+  cures(target: Target | Loss, tell: (cure: Cure) => void): Promise<void> {
+    return this.remote.cures(target, proxy(tell));
   }
 
   close(): void {

@@ -1,13 +1,13 @@
-import type { Opening, PlayedWay, Target, Way } from "@keen-pebble/core/analyse";
+import type { Loss, PlayedWay, Target, Way } from "@keen-pebble/core/analyse";
 import { changedWorld, sturdyLines } from "@keen-pebble/core/analyse";
 import type { Check } from "@keen-pebble/core/check";
 import { EMPTY_LOG, mergeLines, writeLog } from "@keen-pebble/core/check";
 import type { RunStart } from "@keen-pebble/core/simulate";
 import { withLinesOf } from "@keen-pebble/core/simulate";
 import type { World } from "@keen-pebble/core/world";
-import { FACINGS, allFixtures, occupiedX, occupiedY } from "@keen-pebble/core/world";
+import { FACINGS, allFixtures, occupiedX, occupiedY, roomById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
-import type { ReachShown, WayTo } from "../../workers/reach.ts";
+import type { Cure, ReachShown, WayTo } from "../../workers/reach.ts";
 import type { BenchStore } from "../bench/bench-store.ts";
 import type { ShownLog } from "../bench/shown-log.ts";
 import { freeSlug } from "../log/log-title.ts";
@@ -15,8 +15,15 @@ import type { ProjectSession } from "../project/project.ts";
 import { ReachClient } from "./reach-client.ts";
 
 /** From where it is asked what can be reached. */
-export const ORIGINS = ["start", "frame"] as const;
+export const ORIGINS = ["start", "frame", "cell"] as const;
 export type Origin = (typeof ORIGINS)[number];
+
+/** A cell that one might stand on, and what one holds there, by item. */
+export interface Stand {
+  readonly room: string;
+  readonly cell: readonly [number, number];
+  readonly bag: ReadonlyMap<string, number>;
+}
 
 /** Which things are listed. */
 export const LISTS = ["all", "never", "untested"] as const;
@@ -25,17 +32,13 @@ export type ThingList = (typeof LISTS)[number];
 /** The way that is shown: where it leads, and as it is played; never, with the reason, where there is none. */
 export interface ShownWay {
   readonly title: string;
+  readonly to: WayTo;
   /** Over the way: `The way to key-1`, or what the play shows. */
   readonly heading: string;
   readonly found: { readonly way: Way; readonly played: PlayedWay } | null;
   readonly never: string | null;
-  /** What it leads to, where single changes that open the way may be tried. */
-  readonly target: Target | null;
-}
-
-/** A change that opens the shown way, in words. */
-export interface ShownOpening extends Opening {
-  readonly text: string;
+  /** What it leads to or shows, where single changes that open the way or mend the loss may be tried. */
+  readonly target: Target | Loss | null;
 }
 
 /** What the Reach area shows. */
@@ -48,13 +51,15 @@ export interface ReachState {
   /** The world that the answer is about: an older one while a new answer is worked out. */
   readonly world: World | null;
   readonly origin: Origin;
+  /** The cell that is asked from, where that is the origin; the world's own start until one is chosen. */
+  readonly stand: Stand | null;
   readonly rules: string | null;
   readonly list: ThingList;
   readonly way: ShownWay | null;
   /** The frame of the way that is shown on the plan. */
   readonly frame: number;
-  /** Changes that open the way, as they are found; null while nobody asked. */
-  readonly openings: readonly ShownOpening[] | null;
+  /** Changes that open the way or mend the loss, as they are found; null while nobody asked. */
+  readonly cures: readonly Cure[] | null;
   readonly trying: boolean;
 }
 
@@ -65,11 +70,12 @@ const NOTHING: ReachState = {
   shown: null,
   world: null,
   origin: "start",
+  stand: null,
   rules: null,
   list: "all",
   way: null,
   frame: 0,
-  openings: null,
+  cures: null,
   trying: false,
 };
 
@@ -117,6 +123,30 @@ export class ReachSession {
     this.ask();
   };
 
+  /** Asks from a cell, with what is held there as it was chosen before. */
+  readonly askFrom = (room: string, cell: readonly [number, number]): void => {
+    this.store.setState({ origin: "cell", stand: { room, cell, bag: this.stand()?.bag ?? new Map() } });
+    this.ask();
+  };
+
+  /** Asks with so many of an item in the bag. */
+  readonly askWith = (item: string, count: number): void => {
+    const stand = this.stand();
+    if (stand === null) return;
+    this.store.setState({ stand: { ...stand, bag: new Map(stand.bag).set(item, count) } });
+    this.askSoon();
+  };
+
+  /** Where one would stand: the chosen cell, as long as it is there, or the world's start. */
+  readonly stand = (): Stand | null => {
+    const world = this.world();
+    if (world === null) return null;
+    const { stand } = this.store.getState();
+    const room = stand === null ? undefined : roomById(world, stand.room);
+    if (stand !== null && room !== undefined && stand.cell[0] < room.width && stand.cell[1] < room.height) return stand;
+    return { room: world.start.room, cell: world.start.cell, bag: stand?.bag ?? new Map<string, number>() };
+  };
+
   readonly chooseRules = (rules: string): void => {
     this.store.setState({ rules });
     this.ask();
@@ -138,38 +168,40 @@ export class ReachSession {
     void this.showWay(title, { kind: "way", way });
   };
 
-  /** Shows the nearest way to something. */
-  readonly showWay = async (title: string, to: WayTo): Promise<void> => {
+  /**
+   * Shows the nearest way to something.
+   * @param loss what goes wrong on it
+   */
+  readonly showWay = async (title: string, to: WayTo, loss: Loss | null = null): Promise<void> => {
     const { shown } = this.store.getState();
     if (this.client === null || shown === null) return;
     const answer = await this.client.way(to);
     if (this.store.getState().shown !== shown) return;
     const found = "way" in answer ? answer : null;
     const never = "never" in answer ? answer.never : null;
-    const target = found === null && (to.kind === "cell" || to.kind === "fixture") ? to : null;
+    const target = found === null && (to.kind === "cell" || to.kind === "fixture") ? to : loss;
     this.store.setState({
-      way: { title, heading: to.kind === "way" ? title : `The way to ${title}`, found, never, target },
+      way: { title, to, heading: to.kind === "way" ? title : `The way to ${title}`, found, never, target },
       frame: found === null ? 0 : found.played.rows.count - 1,
-      openings: null,
+      cures: null,
       trying: false,
     });
   };
 
-  /** Tries single changes that would open the way which is shown as never. */
-  readonly tryOpenings = async (): Promise<void> => {
+  /** Tries single changes that would open the way which is shown as never, or mend the loss which it shows. */
+  readonly tryCures = async (): Promise<void> => {
     const { way } = this.store.getState();
     if (way?.target == null || this.client === null) return;
-    this.store.setState({ openings: [], trying: true });
+    this.store.setState({ cures: [], trying: true });
     const isShown = (): boolean => this.store.getState().way === way;
-    await this.client.openings(way.target, (opening, text) => {
-      if (isShown())
-        this.store.setState({ openings: [...(this.store.getState().openings ?? []), { ...opening, text }] });
+    await this.client.cures(way.target, (cure) => {
+      if (isShown()) this.store.setState({ cures: [...(this.store.getState().cures ?? []), cure] });
     });
     if (isShown()) this.store.setState({ trying: false });
   };
 
-  /** Makes a change that opens the way. */
-  readonly applyOpening = ({ change }: Opening): void => {
+  /** Makes such a change. */
+  readonly applyCure = ({ change }: Cure): void => {
     const { rules } = this.store.getState();
     const world = this.world();
     if (world !== null) this.project.changeWorld((now) => changedWorld(now, rules ?? now.activeRules, change));
@@ -277,7 +309,7 @@ export class ReachSession {
     const { world, logs } = project;
     const { origin, rules: named } = this.store.getState();
     const rules = world.rules.some(({ id }) => id === named) ? named! : world.activeRules;
-    const from = origin === "frame" ? this.frameStart(world) : null;
+    const from = origin === "start" ? null : origin === "frame" ? this.frameStart(world) : this.cellStart(world);
     this.client ??= new ReachClient();
     this.store.setState({ phase: "looking", states: 0, rules });
     const answer = await this.client.ask(
@@ -308,6 +340,15 @@ export class ReachSession {
     const id = allFixtures(world)[farthest]?.id;
     if (id !== undefined && answer.fixtures[farthest]! >= 0)
       await this.showWay(id, { kind: "fixture", fixture: farthest });
+  }
+
+  private cellStart(world: World): RunStart {
+    const { room, cell, bag } = this.stand()!;
+    const holds = world.items.flatMap(({ id }) => {
+      const count = bag.get(id) ?? 0;
+      return count > 0 ? [{ kind: "holds", item: id, count } as const] : [];
+    });
+    return { start: { room, cell, facing: world.start.facing }, with: holds };
   }
 
   /** The shown frame as a start: where the walker is, with what is remembered. */

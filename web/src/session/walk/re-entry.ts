@@ -12,7 +12,7 @@ export type ReEntryState =
   | { readonly phase: "none" }
   | { readonly phase: "looking"; readonly room: string }
   | { readonly phase: "refused"; readonly room: string; readonly why: string }
-  | { readonly phase: "not found"; readonly room: string; readonly states: number }
+  | { readonly phase: "not found"; readonly room: string; readonly states: number; readonly exhaustive: boolean }
   | { readonly phase: "done"; readonly room: string; readonly result: ReEntry };
 
 /** The way out of a room and back, and what has returned then. */
@@ -54,8 +54,10 @@ export class ReEntries {
     const answer = await client.reEntry(project.logs.get(log)!, frame);
     if (mine !== this.asked) return;
     if ("refused" in answer) this.store.setState({ phase: "refused", room, why: answer.refused }, true);
-    else if (answer.found === null) this.store.setState({ phase: "not found", room, states: answer.states }, true);
-    else this.store.setState({ phase: "done", room, result: answer.found }, true);
+    else if (answer.found === null) {
+      const { states, exhaustive } = answer;
+      this.store.setState({ phase: "not found", room, states, exhaustive }, true);
+    } else this.store.setState({ phase: "done", room, result: answer.found }, true);
   };
 
   /** Keeps the way out and back as a log of its own, with the checks that it proves, and selects it. */
