@@ -52,6 +52,24 @@ it("a way that is painted shut is told with the reason; the change that opens it
   await sentence((text) => text.startsWith("All 20 things can be reached"));
 });
 
+it("a way to get stuck is shown with what would fix it, and one may ask from another cell with a bag", async () => {
+  // Only who has the key comes to what the locker holds: with it spent elsewhere one would be stuck.
+  const lost = await browser.find(".reach-lost li button");
+  const title = (await lost.getText()).split("\n")[0]!;
+  await lost.click();
+  await browser.untilText(".reach-way h2", (text) => text === title);
+  await browser.press(".reach-way .btn", "What would fix it");
+  await browser.untilText(".reach-way", (text) => /fixes it\.|then/.test(text));
+  await browser.press(".reach-question .btn", "Cell");
+  await sentence((text) => text.includes("20 things"));
+  await chooseThing("cup-1");
+  const plan = await browser.find(".reach-canvas");
+  await browser.driver.actions().move({ origin: plan }).perform();
+  expect(await axeFindings(browser)).toEqual([]);
+  await browser.press(".reach-question .btn", "Start");
+  await sentence((text) => text.startsWith("All 20 things can be reached"));
+});
+
 it("a way is kept as a log whose check holds, and what is true is kept as checks of all play", async () => {
   await chooseThing("pump-gate");
   await browser.untilText(".reach-way h2", (text) => text === "The way to pump-gate");

@@ -1,3 +1,4 @@
+import { seamsOf } from "../../edits/links.ts";
 import { isSolidFor, allFixtures } from "../../world/queries.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import { KEEPS, kindOfFixture } from "../../world/fixtures.ts";
@@ -75,6 +76,15 @@ function fixtureChanges(world: World): SingleChange[] {
   });
 }
 
+/** Each one-way link answered from the other side. */
+export function linksBack(world: World): SingleChange[] {
+  return seamsOf(world).flatMap(({ room, side, from, to, rule, oneWay }): SingleChange[] =>
+    oneWay && rule.kind === "link"
+      ? [{ path: "link", value: { room, side, to: rule.room, offset: rule.offset, span: [from, to], oneWay: false } }]
+      : [],
+  );
+}
+
 /** Each cell that blocked the walker with the floor that its room has most of. */
 function openedCells(world: World, rules: Rules, stops: readonly StopCell[]): SingleChange[] {
   const isSolid = world.tiles.map((tile) => isSolidFor(rules.walker.blockedBy, tile));
@@ -146,7 +156,7 @@ function otherBodies(body: Body, tileSize: number): Body[] {
 export function changeSize(rules: Rules, change: SingleChange): number {
   if (change.path === "gait") return 8;
   if (change.path === "fixture") return 1.2;
-  if (change.path === "cell") return 3;
+  if (change.path === "cell" || change.path === "link") return 3;
   if (change.path === "walker.blockedBy") return 2;
   if (change.path === "walker.body") {
     const before = rules.walker.body;

@@ -2,12 +2,14 @@ import type { Fixture } from "../../world/fixtures.ts";
 import type { Gait } from "../../world/gaits.ts";
 import { settingByPath, settingValue, withSetting } from "../../world/settings.ts";
 import { changeFixtures } from "../../edits/fixtures.ts";
-import { fixtureById } from "../../world/queries.ts";
+import { fixtureById, roomById } from "../../world/queries.ts";
+import type { NewLink } from "../../edits/links.ts";
+import { OPPOSITE, linkSides } from "../../edits/links.ts";
 import type { Body, Rules, World } from "../../world/world.ts";
 
 /**
  * One change of a world: in one rule set a setting of the table, the gait, the body, or the flags that block; or one
- * fixture, or the tile of one cell.
+ * fixture, the tile of one cell, or a link of two sides.
  */
 export type SingleChange =
   | { readonly path: "gait"; readonly value: Gait }
@@ -18,11 +20,12 @@ export type SingleChange =
       readonly path: "cell";
       readonly value: { readonly room: string; readonly x: number; readonly y: number; readonly tile: number };
     }
+  | { readonly path: "link"; readonly value: NewLink }
   | { readonly path: string; readonly value: number | string | boolean };
 
 /** Whether a change is one of the rule set that the log goes by, and so of no log that goes by another. */
 export function isOfRules({ path }: SingleChange): boolean {
-  return path !== "fixture" && path !== "cell";
+  return path !== "fixture" && path !== "cell" && path !== "link";
 }
 
 /** What stands at a change's path now. */
@@ -61,6 +64,7 @@ export function changedWorld(world: World, rulesId: string, change: SingleChange
   if (change.path === "fixture")
     return changeFixtures(world, [(change.value as Fixture).id], () => change.value as Fixture);
   if (change.path === "cell") return withCell(world, change.value as CellChange);
+  if (change.path === "link") return linkSides(world, change.value as NewLink);
   return { ...world, rules: world.rules.map((rules) => (rules.id === rulesId ? changedRules(rules, change) : rules)) };
 }
 
@@ -70,6 +74,11 @@ export function changeText(world: World, rules: Rules, change: SingleChange): st
   if (change.path === "cell") {
     const { room, x, y, tile } = change.value as CellChange;
     return `${world.rooms.find(({ id }) => id === room)?.name ?? room} ${x},${y} to ${world.tiles[tile]!.name}`;
+  }
+  if (change.path === "link") {
+    const { room, side, to } = change.value as NewLink;
+    const named = (id: string): string => roomById(world, id)?.name ?? id;
+    return `${named(to)}'s ${OPPOSITE[side]} side leads back to ${named(room)}`;
   }
   if (change.path === "gait") return `Gait ${rules.gait} to ${String(change.value)}`;
   if (change.path === "walker.body") return bodyChangeText(rules.walker.body, change.value as Body);

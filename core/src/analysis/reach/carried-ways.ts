@@ -64,9 +64,11 @@ export class CarriedWays {
     const { s, trial } = this;
     for (let i = 0; s.status === PLAYING && i < MOST_FRAMES; i++) {
       const rests = s.legX === 0 && s.legY === 0;
+      const left = s.legProgress + this.c.glide.speed - this.c.tileUnits;
       trial.copyFrom(s);
       step(this.c, trial, keys, null);
-      if (rests || hasArrived(trial)) {
+      // Without anything left of the frame the choice is that of the next one.
+      if (rests || (left > 0 && hasArrived(trial))) {
         hold(keys);
         return true;
       }

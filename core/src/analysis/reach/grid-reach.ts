@@ -14,6 +14,7 @@ import { isLossless } from "./lossless.ts";
 import { GridSuperset } from "./grid-superset.ts";
 import { roomOf } from "./state-layout.ts";
 import { NearestStates } from "./nearest-states.ts";
+import { unseenBound } from "./unseen-frames.ts";
 import type { Searched } from "./reach.ts";
 
 /** From so many states on a world is also played as a large one; sooner where as many things as this are asked for. */
@@ -34,6 +35,8 @@ export class GridReach implements Searched {
 
   /** Plays ways under the true rules, where the search leaves out what is carried. */
   private readonly carried: CarriedWays | null;
+  /** What bounds all play, where the search does not see each frame that there can be; null where it does. */
+  private readonly bound: GridSuperset | null;
   /** Claims that no log of ours arrives at. */
   private readonly unconfirmed: string[] = [];
 
@@ -44,6 +47,7 @@ export class GridReach implements Searched {
     limit: number,
     played: { readonly c: Compiled; readonly start: SimState } | null = null,
   ) {
+    this.bound = unseenBound(played?.c ?? c, start);
     this.carried = played && new CarriedWays(played.c, played.start);
     this.search = new GridSearch(c, start, limit);
     this.largeFrom = this.search.layout.askedFixtures.length > MANY_THINGS ? LARGE_SOON : LARGE;
@@ -106,12 +110,12 @@ export class GridReach implements Searched {
     const { search } = this;
     const { c } = search;
     const large = search.complete ? null : this.large;
-    const first = this.firstMoves();
+    // Where all was looked at, nothing else may be so, unless there are frames that the search does not see.
+    const bound = large?.superset ?? this.bound;
+    const first = this.firstMoves(bound);
     const fixtures = Int32Array.from(search.origins, (origin, i) =>
-      this.confirmed(
-        this.known(origin, large?.play.fixtures[i], large?.superset.fixtures[i] === 1),
-        c.fixtures.all[i]!.id,
-        () => this.wayToFixture(i),
+      this.confirmed(this.known(origin, large?.play.fixtures[i], bound?.fixtures[i] === 1), c.fixtures.all[i]!.id, () =>
+        this.wayToFixture(i),
       ),
     );
     for (const door of c.fixtures.doors) if (search.start.memory.open[door] === 1) fixtures[door] = 0;
@@ -119,7 +123,7 @@ export class GridReach implements Searched {
     const goal =
       c.world.goal === null
         ? null
-        : this.confirmed(this.known(search.goal, large?.play.goal, large?.superset.goal === true), "the goal", () =>
+        : this.confirmed(this.known(search.goal, large?.play.goal, bound?.goal === true), "the goal", () =>
             this.wayToGoal(),
           );
     const open = goal === UNDECIDED || fixtures.includes(UNDECIDED) || first.some((cells) => cells.includes(UNDECIDED));
@@ -154,7 +158,7 @@ export class GridReach implements Searched {
   /** The moves to something: by the search, by play, or else never or open. */
   private known(origin: Origin | null, played: Played | null | undefined, may: boolean): number {
     if (origin !== null) return this.search.points.moves[origin.point]! + 1;
-    if (this.search.complete || this.large === null) return NEVER;
+    if (this.search.complete || this.large === null) return may ? UNDECIDED : NEVER;
     if (played) return this.large.play.actionsOf(played).length;
     return may ? UNDECIDED : NEVER;
   }
@@ -213,7 +217,7 @@ export class GridReach implements Searched {
   }
 
   /** By room and cell the moves to the nearest state there. */
-  private firstMoves(): Int32Array[] {
+  private firstMoves(bound: GridSuperset | null): Int32Array[] {
     const { search } = this;
     const large = search.complete ? null : this.large;
     const { c } = search;
@@ -227,7 +231,7 @@ export class GridReach implements Searched {
           return this.confirmed(n, `${c.rooms[room]!.id} ${cell % width},${Math.floor(cell / width)}`, () =>
             this.wayToCell(room, cell),
           );
-        return large?.superset.rests[room]![cell] === 1 ? UNDECIDED : NEVER;
+        return bound?.rests[room]![cell] === 1 ? UNDECIDED : NEVER;
       });
     });
   }
@@ -236,7 +240,7 @@ export class GridReach implements Searched {
   private wayToNode(node: number): Way | null {
     const { nodes } = this.search;
     const actions = this.search.actionsBy(nodes.parents[node]!, nodes.actions[node]!);
-    return this.toPlace(actions, nodes.nearestPlace[node]!, nodes.memoryOf[node]!);
+    return this.toPlace(actions, nodes.nearestPlace[node]!, nodes.memoryOf[node]);
   }
 
   private actionsOf({ point, action }: Origin): number[] {

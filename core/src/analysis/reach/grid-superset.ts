@@ -65,20 +65,37 @@ export class GridSuperset extends Superset {
       this.come(room, toCx, toCy);
       return;
     }
+    // A slanting leg may be seen with one of both sides behind it first, by where it is when a frame ends.
+    if (toCx !== cx && toCy !== cy) {
+      this.land(room, x, cy * t, 0, y - cy * t);
+      this.land(room, cx * t, y, x - cx * t, 0);
+    }
+    this.land(room, x, y, 0, 0);
+    this.reversible &&= this.leadsBack(way, room, cx, cy);
+  }
+
+  /** The walker crosses a side with so much of its leg left, which may take it over another one. */
+  private land(room: number, x: number, y: number, leftX: number, leftY: number): void {
+    const { c, s } = this;
     s.room = room;
     s.x = x;
     s.y = y;
     s.eventCount = 0;
     cross(c, s, null);
-    const [toRoom, toX, toY] = [s.room, s.x / t, s.y / t];
-    this.reversible &&= this.leadsBack(way, room, cx, cy);
-    const there = c.rooms[toRoom]!;
-    if (toX >= 0 && toY >= 0 && toX < there.width && toY < there.height) this.come(toRoom, toX, toY);
+    if (leftX !== 0 || leftY !== 0) {
+      s.x += leftX;
+      s.y += leftY;
+      cross(c, s, null);
+    }
+    const t = c.tileUnits;
+    const [toX, toY] = [s.x / t, s.y / t];
+    const there = c.rooms[s.room]!;
+    if (toX >= 0 && toY >= 0 && toX < there.width && toY < there.height) this.come(s.room, toX, toY);
   }
 
   private come(room: number, cx: number, cy: number): void {
     this.comes[room]![cy * this.c.rooms[room]!.width + cx] = 1;
-    // Whoever comes onto a portal or a hazard is moved on.
+    // Whoever comes onto a portal or a hazard is moved on; the goal ends the run.
     if (!this.movesOn(room, cx, cy)) this.rest(room, cx, cy);
   }
 
@@ -109,7 +126,8 @@ export class GridSuperset extends Superset {
       number = this.c.fixtures.all[number]!.next
     ) {
       const fixture = this.c.fixtures.all[number]!;
-      if (!fixture.touchBody && (fixture.leads || FIXTURE_KINDS[fixture.kind] === "hazard")) return true;
+      const ends = number === this.c.goalFixture;
+      if (!fixture.touchBody && (fixture.leads || ends || FIXTURE_KINDS[fixture.kind] === "hazard")) return true;
     }
     return false;
   }

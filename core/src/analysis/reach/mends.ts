@@ -1,4 +1,4 @@
-import { singleChanges } from "../fixes/candidates.ts";
+import { linksBack, singleChanges } from "../fixes/candidates.ts";
 import type { SingleChange } from "../fixes/single-change.ts";
 import { changedWorld } from "../fixes/single-change.ts";
 import { rulesById } from "../../world/queries.ts";
@@ -23,11 +23,10 @@ export interface Mend {
   readonly losable: number;
 }
 
-/** The single changes that might mend a loss: of locks, of what returns, of how much there is. */
+/** The single changes that might mend a loss: of ways that lead only there, of locks, of what returns, of how much there is. */
 export function mendingChanges(world: World, rulesId: string): SingleChange[] {
-  return singleChanges(world, rulesById(world, rulesId)!)
-    .filter(({ path }) => path === "fixture")
-    .slice(0, MOST_TRIED);
+  const ofFixtures = singleChanges(world, rulesById(world, rulesId)!).filter(({ path }) => path === "fixture");
+  return [...linksBack(world), ...ofFixtures].slice(0, MOST_TRIED);
 }
 
 /** Tries a change on a copy; null where the loss is still there, or the goal cannot be reached any more. */

@@ -1,4 +1,4 @@
-import { singleChanges } from "../fixes/candidates.ts";
+import { linksBack, singleChanges } from "../fixes/candidates.ts";
 import type { SingleChange } from "../fixes/single-change.ts";
 import { changedWorld } from "../fixes/single-change.ts";
 import { allFixtures, rulesById } from "../../world/queries.ts";
@@ -42,10 +42,11 @@ export function openingChanges(world: World, rulesId: string, whyNot: WhyNot, ta
     (fixture.kind === "item" && items.has(fixture.give)) ||
     (fixture.kind === "door" && fixture.lock.kind === "item" && items.has(fixture.lock.item));
   const blockers = whyNot.blockersOf(spot.room, spot.cell);
-  return singleChanges(world, rules, [], blockers)
+  return [...(reason.kind === "one way" ? linksBack(world) : []), ...singleChanges(world, rules, [], blockers)]
     .filter(
       (change) =>
         change.path === "cell" ||
+        change.path === "link" ||
         (change.path === "fixture" && matters(change.value as Fixture)) ||
         (reason.kind === "does not fit" && change.path === "walker.body"),
     )

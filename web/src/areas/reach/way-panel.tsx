@@ -45,7 +45,7 @@ export function WayPanel({ world }: { readonly world: World }) {
         <span className="mono quiet">{plural(found.way.moves, unit.slice(0, -1))}</span>
       </div>
       <WaySteps world={world} steps={found.played.steps} moves={found.way.moves} />
-      <div className="row-line">
+      <div className="row-line way-acts">
         <Button variant="main" onClick={session.reach.play}>
           <Icon name="play" /> Play
         </Button>
@@ -57,7 +57,9 @@ export function WayPanel({ world }: { readonly world: World }) {
         </Button>
       </div>
       <AskFromHere world={world} to={way.to} />
-      {way.target !== null && <Cures ask="What would fix it" none="No single change that was tried fixes it." />}
+      {way.target !== null && (
+        <Cures ask="What would fix it" none="No single change of a side or of what stands in the rooms fixes it." />
+      )}
     </section>
   );
 }
