@@ -3,6 +3,7 @@ import { Command, CommanderError, InvalidArgumentError } from "commander";
 import { CoreError } from "@keen-pebble/core/world";
 import type { ImportOptions } from "./commands/import.ts";
 import type { ReachOptions } from "./commands/reach.ts";
+import type { ConformOptions } from "./commands/conform.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
 import type { VerifyOptions } from "./commands/verify.ts";
 import type { RandomWalksOptions } from "./commands/random-walks.ts";
@@ -20,6 +21,12 @@ const { version } = JSON.parse(readFileSync(new URL("../package.json", import.me
 function wholeNumber(text: string): number {
   if (!/^-?\d{1,9}$/.test(text)) throw new InvalidArgumentError("expected a whole number.");
   return Number(text);
+}
+
+function lengthInPx(text: string): number {
+  const value = /^\d{1,6}(\.\d{1,6})?$/.test(text) ? Number(text) : NaN;
+  if (Number.isNaN(value)) throw new InvalidArgumentError("expected a length in px from 0.");
+  return value;
 }
 
 // A command is loaded when it is used: each starts in a fraction of a second.
@@ -111,6 +118,22 @@ program
     process.exitCode = compare(a, b, options, print);
   });
 
+program
+  .command("conform")
+  .description("compare where the walker of a game of your own was with where ours is; say where it departs")
+  .argument("<world>")
+  .argument("<log>")
+  .argument("<trace>")
+  .option("--game <id>", "the world's game that says how the trace is to be read")
+  .option("--rules <id>", "rule set to run under, instead of the log's")
+  .option("--tolerance <px>", "how far apart they may be on an axis, instead of the game's", lengthInPx)
+  .option("--junit <file>", "write the result as JUnit XML")
+  .option("--json", "print one JSON value and nothing else")
+  .action(async (world: string, log: string, trace: string, options: ConformOptions) => {
+    const { conform } = await import("./commands/conform.ts");
+    process.exitCode = conform(world, log, trace, options);
+  });
+
 for (const [name, description] of [
   ["text", "print a room as rows of characters with a legend"],
   ["table", "print a room's tile numbers as CSV"],
@@ -150,7 +173,7 @@ try {
   else if (error instanceof CoreError || error instanceof UnreadableFile || error instanceof UnusableOption) {
     process.stderr.write(`keen-pebble: ${error.message}\n`);
     // Where 1 means that something is different or breaks, a file that is refused is 2 (formats.md section 7).
-    const saysNo = ["verify", "compare", "wander"].includes(process.argv[2] ?? "");
+    const saysNo = ["verify", "compare", "conform", "wander"].includes(process.argv[2] ?? "");
     process.exitCode = error instanceof UnreadableFile || error instanceof UnusableOption || saysNo ? UNUSABLE : NO;
   } else throw error;
 }

@@ -1,6 +1,9 @@
 // What a world or a run may well have wrong, what would fix it, and what is measured.
 export type { TraceDifference } from "./analysis/compare-traces.ts";
 export { compareTraces } from "./analysis/compare-traces.ts";
+export type { Conformance, Departure, Spot } from "./analysis/conform.ts";
+export { conform, spotBefore } from "./analysis/conform.ts";
+export { departureText } from "./analysis/departure-text.ts";
 export type { Feel } from "./analysis/feel.ts";
 export { measureFeel } from "./analysis/feel.ts";
 export type { Finding } from "./analysis/findings/finding.ts";

@@ -1,5 +1,6 @@
 // World and room files as they are written, and what is light to read.
 export type { PlainWorld } from "./formats/plain-world.ts";
+export type { GameTrace } from "./formats/game-trace.ts";
 export type { ReadTrace } from "./formats/read-trace.ts";
 export type { RoomDraft } from "./formats/room-draft.ts";
 export { layRoom, nameOf, newTile } from "./formats/room-draft.ts";

@@ -63,3 +63,10 @@ function spotOf(trace: GameTrace, at: number): Spot {
 function ourSpot(rows: TraceRows, frame: number): Spot {
   return { room: rows.room[frame]!, x: rows.x[frame]!, y: rows.y[frame]! };
 }
+
+/** Where a game's walker was in the frame before one; null where that is not known. */
+export function spotBefore(trace: GameTrace, frame: number): Spot | null {
+  let at = trace.count - 1;
+  while (at >= 0 && trace.frames[at]! >= frame) at--;
+  return at < 0 ? null : spotOf(trace, at);
+}

@@ -2,6 +2,7 @@ import { quoted } from "../base/quoted.ts";
 import { RefusedError } from "../base/refused-error.ts";
 import { UNITS_PER_PX } from "../base/units.ts";
 import { wholeNumber } from "../checks/words.ts";
+import { PLAIN_GAME } from "../world/game.ts";
 import type { Game } from "../world/game.ts";
 import type { Body, Rules, World } from "../world/world.ts";
 import type { CsvTable } from "./csv-table.ts";
@@ -24,6 +25,25 @@ export interface GameTrace {
 /** Whether a game says where its walker is. */
 export function hasPlaces({ columns }: Pick<Game, "columns">): boolean {
   return columns.x !== null && columns.y !== null;
+}
+
+/** Our own traces (formats.md section 3), as those of a game. */
+const OURS: Game = {
+  ...PLAIN_GAME,
+  id: "keen-pebble",
+  name: "Keen Pebble",
+  columns: { frame: "frame", x: "x", y: "y", room: "room", keys: "keys" },
+  unit: "units",
+  tolerance: 0,
+};
+
+/** The game whose columns a table has, and that says where its walker is: the first of some, or our own; null for none. */
+export function gameOfTrace(games: readonly Game[], table: Pick<CsvTable, "columns">): Game | null {
+  const isOf = ({ columns }: Game): boolean =>
+    [columns.frame, columns.x, columns.y, columns.room].every(
+      (column) => column === null || table.columns.includes(column),
+    );
+  return [...games, OURS].find((game) => hasPlaces(game) && isOf(game)) ?? null;
 }
 
 /**
@@ -65,11 +85,11 @@ export function gameTrace(table: CsvTable, game: Game, world: World, rules: Rule
     if (x === null) return refuse(line, columns.x!, `expected a number, found ${quoted(row[xAt]!)}`);
     if (y === null) return refuse(line, columns.y!, `expected a number, found ${quoted(row[yAt]!)}`);
     const [px, py] = placed(x, y, world.rooms[room]!.height * world.tileSize);
-    for (const [px_, column] of [
+    for (const [at_, column] of [
       [px, columns.x!],
       [py, columns.y!],
     ] as const)
-      if (Math.abs(px_) > FARTHEST) refuse(line, column, `expected a position within ${FARTHEST} px, found ${px_}`);
+      if (Math.abs(at_) > FARTHEST) refuse(line, column, `expected a position within ${FARTHEST} px, found ${at_}`);
     if (number + game.frameOffset < 0) return;
     made.frames[count] = number + game.frameOffset;
     made.rooms[count] = room;
