@@ -139,6 +139,23 @@ describe("proofs", () => {
   });
 });
 
+it("outcomes and the JUnit file tell what the world's reach checks come to, also once one fails", async () => {
+  const id = await newWorld();
+  const { reachChecks } = JSON.parse(demo) as { reachChecks: string[] };
+  expect((await outcomes(id)).reach).toEqual(reachChecks.map((check) => ({ check, verdict: "pass", seen: null })));
+  // The way out of the intake hall is walled up.
+  await store(id, 1, wall(9 * 20 + 19));
+  const { reach } = await outcomes(id);
+  expect(reach.find(({ check }) => check === "winnable")).toEqual({
+    check: "winnable",
+    verdict: "fail",
+    seen: expect.stringContaining("never") as string,
+  });
+  expect(reach.find(({ check }) => check === "aligned")).toMatchObject({ verdict: "pass" });
+  const xml = (await api().get(`/api/worlds/${id}/junit.xml`).expect(200)).text;
+  expect(xml).toMatch(/<testcase classname="all play" name="winnable"[^>]*>\s*<failure/);
+});
+
 it("what no job is left for has failed, and runs when it is asked for again", async () => {
   const id = await newWorld({ round });
   const { outcomes: known } = await outcomes(id);
