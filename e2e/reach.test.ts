@@ -53,18 +53,23 @@ it("a way that is painted shut is told with the reason; the change that opens it
 });
 
 it("a way to get stuck is shown with what would fix it, and one may ask from another cell with a bag", async () => {
-  // Only who has the key comes to what the locker holds: with it spent elsewhere one would be stuck.
   const lost = await browser.find(".reach-lost li button");
   const title = (await lost.getText()).split("\n")[0]!;
   await lost.click();
   await browser.untilText(".reach-way h2", (text) => text === title);
   await browser.press(".reach-way .btn", "What would fix it");
   await browser.untilText(".reach-way", (text) => /fixes it\.|then/.test(text));
+  // Its other side leads nowhere: what leads back mends all of them.
+  await browser.untilText(".openings", (text) => text.includes("Lamp room's north side leads back to Overflow walk"));
   await browser.press(".reach-question .btn", "Cell");
   await sentence((text) => text.includes("20 things"));
-  await chooseThing("cup-1");
+  await browser.untilText(".reach-checks", (text) => text.includes("ask from there"));
   const plan = await browser.find(".reach-canvas");
-  await browser.driver.actions().move({ origin: plan }).perform();
+  // A cell of the valve loft, from which there is no way back without what the intake hall has.
+  await browser.driver.actions().move({ origin: plan, x: 200, y: -150 }).click().perform();
+  await browser.press(".reach-way .btn", "Ask from here");
+  await sentence((text) => text.includes("can never be reached"));
+  await browser.untilText(".reach-question", (text) => text.includes("Valve loft"));
   expect(await axeFindings(browser)).toEqual([]);
   await browser.press(".reach-question .btn", "Start");
   await sentence((text) => text.startsWith("All 20 things can be reached"));

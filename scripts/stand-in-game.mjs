@@ -70,7 +70,7 @@ const world = readWorld(
   "the stand-in's world",
 );
 
-writeFileSync(`${folder}/stand-in-game.world.json`, writeWorld(world));
+writeFileSync(`${folder}/hall.world.json`, writeWorld(world));
 const good = trace();
 writeFileSync(`${folder}/trace.csv`, good);
 writeFileSync(`${folder}/trace-both-back.csv`, trace("--both-back"));

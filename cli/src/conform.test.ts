@@ -3,7 +3,7 @@ import { expect, it } from "vitest";
 import { file, folder, keenPebble, read } from "./test-support/keen-pebble.ts";
 
 const at = "demo/stand-in-game";
-const world = path.join(at, "stand-in-game.world.json");
+const world = path.join(at, "hall.world.json");
 const log = path.join(at, "round-the-hall.inputs");
 const good = path.join(at, "trace.csv");
 const bothBack = path.join(at, "trace-both-back.csv");

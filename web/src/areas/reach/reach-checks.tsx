@@ -1,7 +1,7 @@
-import { NEVER } from "@keen-pebble/core/analyse";
 import type { World } from "@keen-pebble/core/world";
 import { allFixtures } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
+import { useStore } from "zustand";
 import { BareButton } from "../../look/bare-button.tsx";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
@@ -10,6 +10,19 @@ import type { ReachShown } from "../../workers/reach.ts";
 
 /** The world's reach checks with what they come to, and those that could be added because they are true. */
 export function ReachChecks({ world, shown }: { readonly world: World; readonly shown: ReachShown }) {
+  const isOwn = useStore(
+    session.reach.store,
+    ({ origin, rules }) => origin === "start" && (rules === null || rules === world.activeRules),
+  );
+  if (!isOwn)
+    return (
+      <section className="reach-checks" aria-label="Reach checks">
+        <h2>Checks of all play</h2>
+        <p className="quiet small">
+          They are about the world's start and its default rules: ask from there to see them.
+        </p>
+      </section>
+    );
   const offered = trueChecks(world, shown).filter((check) => !world.reachChecks.includes(check));
   return (
     <section className="reach-checks" aria-label="Reach checks">
@@ -47,7 +60,7 @@ export function ReachChecks({ world, shown }: { readonly world: World; readonly 
   );
 }
 
-/** Checks that say what is so now. */
+/** Checks that say what is so now; that something is never reached is kept where one looks at it. */
 function trueChecks(world: World, { answer }: ReachShown): string[] {
   const items = new Set(allFixtures(world).flatMap((each) => (each.kind === "item" ? [each.give] : [])));
   const reachesAll = (item: string): boolean =>
@@ -64,11 +77,7 @@ function trueChecks(world: World, { answer }: ReachShown): string[] {
     ...[...items].filter(reachesAll).map((item) => `reachable all ${item}`),
     ...[...items].filter((item) => reachesAll(item) && isSafe(item)).map((item) => `never lost ${item}`),
     ...allFixtures(world).flatMap(({ id, kind }, i) =>
-      kind !== "item" && answer.fixtures[i]! >= 0
-        ? [`reachable ${id}`]
-        : answer.fixtures[i] === NEVER
-          ? [`unreachable ${id}`]
-          : [],
+      kind !== "item" && answer.fixtures[i]! >= 0 ? [`reachable ${id}`] : [],
     ),
     ...(answer.alignment.verdict === "proved" ? ["aligned"] : []),
   ];

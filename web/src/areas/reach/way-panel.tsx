@@ -1,6 +1,6 @@
 import type { WayStep } from "@keen-pebble/core/analyse";
 import type { World } from "@keen-pebble/core/world";
-import { roomById } from "@keen-pebble/core/world";
+import { allFixtures, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
 import { useStore } from "zustand";
@@ -21,7 +21,7 @@ export function WayPanel({ world }: { readonly world: World }) {
         <p className="quiet">Click a cell of the plan or a thing of the list for the shortest way there.</p>
       </section>
     );
-  const { found, never, title, heading } = way;
+  const { found, never, title, heading, to } = way;
   if (found === null)
     return (
       <section className="reach-way" aria-label="The way">
@@ -32,6 +32,8 @@ export function WayPanel({ world }: { readonly world: World }) {
         {never !== null && way.target !== null && (
           <Cures ask="What would open it" none="No single change that was tried opens it." />
         )}
+        {never !== null && <KeepUnreachable world={world} to={to} />}
+        <AskFromHere world={world} to={to} />
       </section>
     );
   const keep = (): void => {
@@ -56,11 +58,24 @@ export function WayPanel({ world }: { readonly world: World }) {
           To the Bench
         </Button>
       </div>
-      <AskFromHere world={world} to={way.to} />
+      <AskFromHere world={world} to={to} />
       {way.target !== null && (
         <Cures ask="What would fix it" none="No single change of a side or of what stands in the rooms fixes it." />
       )}
     </section>
+  );
+}
+
+/** Of a thing that is never reached, and should not be: keeps that as a check of all play. */
+function KeepUnreachable({ world, to }: { readonly world: World; readonly to: WayTo }) {
+  const isOwn = useStore(session.reach.store, ({ origin }) => origin === "start");
+  if (to.kind !== "fixture" || !isOwn) return null;
+  const check = `unreachable ${allFixtures(world)[to.fixture]?.id}`;
+  if (world.reachChecks.includes(check)) return null;
+  return (
+    <Button variant="plain" onClick={() => session.reach.addChecks([check])}>
+      Add check: it stays so
+    </Button>
   );
 }
 
