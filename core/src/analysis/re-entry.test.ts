@@ -58,6 +58,27 @@ it("keeps the checks that the walk proves: where it was, that it is back, what s
   expect(found(house({ keeps: "visit" })).log.checks.map(checkText)).toHaveLength(2);
 });
 
+it("waits until what was pressed early is used up, and comes out another way where the nearest one leads nowhere", () => {
+  const early = house({ keeps: "run" });
+  const buffering = {
+    ...early,
+    rules: early.rules.map((each) => ({ ...each, glide: { ...each.glide, bufferFrames: 9 } })),
+  };
+  const c = compile(buffering);
+  // On its way to the right down is pressed, and not held any more where the leg ends.
+  const log = tinyLog("2 R,1 D,1 .");
+  const { found: walk } = reEntry(c, log, run(c, log).lineEnds, 4);
+  const { rows } = run(c, walk!.log, { rows: true });
+  expect([rows!.count - 1, rows!.room.at(-1)]).toEqual([walk!.to, 0]);
+  // Straight down there is a pit; the way round leads back.
+  const [a, b] = early.rooms as [World["rooms"][number], World["rooms"][number]];
+  const west = { kind: "link", room: "pit", offset: 0 } as const;
+  const pit = { ...b, id: "pit", edges: { ...b.edges, north: { kind: "wall" } as const } };
+  const trapped = { ...early, rooms: [{ ...a, edges: { ...a.edges, west } }, b, pit] };
+  const out = found(trapped);
+  expect(run(compile(trapped), out.log, { rows: true }).rows!.room.at(-1)).toBe(0);
+});
+
 it("presses use where a door on the way wants it", () => {
   const shut = (opensOn: "use" | "push"): World => {
     const world = house({ keeps: "run" });

@@ -11,6 +11,7 @@ import type { Compiled } from "../compiled/compiled.ts";
 import type { Way } from "./reach/answer.ts";
 import { searchFrom } from "./reach/reach.ts";
 import { PLAYING } from "../world/vocabulary.ts";
+import { NO_BUTTON } from "../compiled/state.ts";
 import type { SimState } from "../compiled/state.ts";
 import { step } from "../simulation/step.ts";
 
@@ -58,31 +59,44 @@ export function reEntry(c: Compiled, log: InputLog, lineEnds: readonly number[],
     step(c, begin, 0, null);
     lines.push({ kind: "keys", count: 1, keys: 0, pointer: null, until: null });
   }
-  const out = go(c, begin, (there) => there !== room);
-  if (out.lines === null) return { found: null, exhaustive: out.exhaustive, states: out.states };
-  lines.push(...out.lines);
-  const outside = now();
-  const back = outside.room === room ? NO_WAY : go(c, outside, (there) => there === room);
-  const states = out.states + back.states;
-  if (back.lines === null) return { found: null, exhaustive: false, states };
-  lines.push(...back.lines);
-  const there = now();
-  if (there.room !== room || there.status !== PLAYING) return { found: null, exhaustive: false, states };
+  // The nearest room may be one from which nothing leads back.
+  const tried = new Set([room]);
+  const outside = go(c, begin, (other) => !tried.has(other));
+  let states = outside.states;
+  for (let out = outside; out.lines !== null; out = go(c, begin, (other) => !tried.has(other))) {
+    const there = stateAt(c, { ...log, checks: [], lines: [...lines, ...out.lines] }, Infinity);
+    if (there.room === room) break;
+    tried.add(there.room);
+    const back = go(c, there, (other) => other === room);
+    states += back.states;
+    if (back.lines === null) continue;
+    const found = walkOf(c, log, [...lines, ...out.lines, ...back.lines], shown, there);
+    if (found !== null) return { found, exhaustive: true, states };
+  }
+  return { found: null, exhaustive: outside.lines === null && outside.exhaustive, states };
+}
+
+/** What a walk out and back comes to; null where it does not come back. */
+function walkOf(
+  c: Compiled,
+  log: InputLog,
+  lines: readonly LogLine[],
+  shown: SimState,
+  outside: SimState,
+): ReEntry | null {
+  const there = stateAt(c, { ...log, checks: [], lines }, Infinity);
+  if (there.room !== shown.room || there.status !== PLAYING) return null;
   const walk: InputLog = { ...log, checks: [], accept: null, title: null, lines: mergeLines(lines) };
   return {
-    found: {
-      log: { ...walk, checks: checksOf(c, walk, outside, there) },
-      from: shown.frame,
-      to: there.frame,
-      before: rememberedIn(c, shown),
-      after: rememberedIn(c, there),
-    },
-    exhaustive: true,
-    states,
+    log: { ...walk, checks: checksOf(c, walk, outside, there) },
+    from: shown.frame,
+    to: there.frame,
+    before: rememberedIn(c, shown),
+    after: rememberedIn(c, there),
   };
 }
 
-const rests = (s: SimState): boolean => s.held === 0 && s.legX === 0 && s.legY === 0;
+const rests = (s: SimState): boolean => s.held === 0 && s.legX === 0 && s.legY === 0 && s.bufferedButton === NO_BUTTON;
 
 /** What a search for the nearest way into some rooms came to; `lines` is null where none is known. */
 interface Went {
