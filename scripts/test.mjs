@@ -15,14 +15,11 @@ const totals = { passed: 0, failed: 0, skipped: 0 };
 const failures = [];
 let postgres = null;
 
-/**
- * A suite that is one program: it passed or it failed. What it says is shown once it is over: another one may run beside it.
- * @param show what shows it
- */
-async function program(name, command, args, show = say) {
+/** A suite that is one program: it passed or it failed. What it says is shown once it is over: another one may run beside it. */
+async function program(name, command, args) {
   let shown = "";
   const ok = (await runKept(command, args, {}, (text) => (shown += text))) === 0;
-  show(`\n== ${name}\n${shown}`);
+  say(`\n== ${name}\n${shown}`);
   totals[ok ? "passed" : "failed"]++;
   if (!ok) failures.push(name);
 }
@@ -83,6 +80,7 @@ try {
   ensurePackages();
   await Promise.all([
     program("types", "npx", ["--no-install", "tsc", "-b"]),
+    program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]),
     program("format", "npx", ["--no-install", "prettier", "--check", "--log-level", "warn", "."]),
   ]);
   ensureBuild();
@@ -96,15 +94,10 @@ try {
   let shown = "";
   const server = vitest("server", ["server"], env, (...call) => runKept(...call, (text) => (shown += text)));
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
-  // A browser test mostly waits for the page: what stands back uses the time.
-  const behind = (name, ...args) => program(name, "nice", ["-n", "10", ...args], (text) => (shown += text));
-  const others = (async () => {
-    await behind("lint, import rules, cycles", "npx", "--no-install", "eslint", ".", "--max-warnings", "0");
-    await behind("speed scripts, in short", "node", "scripts/speed.mjs", "--short");
-  })();
   await vitest("browser", ["e2e"], env);
-  await Promise.all([server, others]);
+  await server;
   say(`\n== server\n${shown}`);
+  await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
 } catch (error) {
   totals.failed++;
   failures.push("set-up");

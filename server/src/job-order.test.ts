@@ -46,7 +46,13 @@ it("jobs are fair between worlds: each world's first one comes before any world'
 it("what was not run yet is named: 202 where outcomes are asked for, an error for each log in the JUnit file", async () => {
   await worldWith("waiting", 2);
   const answer = await request(test.app).get("/api/worlds/waiting/outcomes").expect(202);
-  expect(answer.body).toEqual({ revision: 1, outcomes: [], missing: ["r-0", "r-1"] });
+  const passes = { check: expect.any(String) as string, verdict: "pass", seen: null };
+  expect(answer.body).toEqual({
+    revision: 1,
+    outcomes: [],
+    missing: ["r-0", "r-1"],
+    reach: [passes, passes, passes, passes],
+  });
   const { text } = await request(test.app).get("/api/worlds/waiting/junit.xml").expect(200).buffer(true);
   // The world's four reach checks need no log.
   expect(String(text)).toContain('tests="6" failures="0" errors="2"');
