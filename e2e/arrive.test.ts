@@ -74,7 +74,7 @@ it("a source file with numbers and a sheet, dropped together, are a world that o
   expect(world).toMatchObject({ tileSize: 16, sheets: [{ file: "tiles.png" }], rooms: [{ width: 30 }] });
   expect(world.tiles.find(({ id }) => id === "tile-3")).toMatchObject({ flags: ["solid"], look: { at: [2, 0] } });
   expect(world.tiles.find(({ id }) => id === "tile-2")).toMatchObject({ flags: [], look: { at: [1, 0] } });
-  await bench.key("r");
+  await bench.walk();
   await bench.hold(Key.ARROW_RIGHT, (x) => x >= 15);
   await bench.key(Key.ESCAPE);
   await browser.find(".keep-walk");

@@ -23,6 +23,22 @@ export class BenchDriver {
     await actions.perform();
   }
 
+  /** Starts to walk in a world that nobody walks in yet. The page may be shown a moment before it hears keys. */
+  async walk(): Promise<void> {
+    await this.browser.untilText(".status", (text) => text.includes("No walker"));
+    await this.browser.wait(async () => {
+      await this.key("r");
+      return this.browser.driver
+        .wait(async () => {
+          const text = await this.browser.driver.executeScript<string>(
+            "return document.querySelector('.status')?.textContent ?? ''",
+          );
+          return /Walker \d/.test(text);
+        }, 2_000)
+        .catch(() => false);
+    }, "nobody walks");
+  }
+
   /** Holds a key until the walker's cell fits, as one does when one walks. It may have gone on by the time that is seen. */
   async hold(key: string, fits: (x: number, y: number) => boolean): Promise<void> {
     await this.browser.driver.actions().keyDown(key).perform();
