@@ -10,6 +10,12 @@ import { Superset } from "./superset.ts";
 /** More places than this are not looked at one by one. */
 const MOST_PLACES = 16_000_000;
 
+/** What is known of a px: nothing yet, the walker may be there, something blocks it as the doors stand now. */
+const UNKNOWN = 0;
+const MET = 1;
+const BLOCKED = 2;
+const OUTSIDE = 3;
+
 /** So many pairs of places that one might leap between are looked at at the most. */
 const MOST_LEAPS = 400_000_000;
 
@@ -22,7 +28,7 @@ const MOST_LEAPS = 400_000_000;
 export class FreeSuperset extends Superset {
   /** Nobody was put into something that blocks: what one is in does not count, and one could leave through it. */
   sound = true;
-  /** By room and px 1 where the walker may be; the room and a cell's width round it. */
+  /** By room and px whether the walker may be there; the room and a cell's width round it. */
   private readonly seen: readonly Uint8Array[];
   private readonly ground: Ground;
   private readonly queue: number[] = [];
@@ -65,7 +71,12 @@ export class FreeSuperset extends Superset {
     const { queue } = this;
     const waited = this.waiting;
     this.waiting = [];
-    for (let i = 0; i < waited.length; i += 3) this.go(waited[i]!, waited[i + 1]!, waited[i + 2]!);
+    for (let i = 0; i < waited.length; i += 3) {
+      const [room, x, y] = [waited[i]!, waited[i + 1]!, waited[i + 2]!];
+      if (this.known(room, x, y) !== BLOCKED) continue;
+      this.seen[room]![this.at(room, x, y)] = UNKNOWN;
+      this.go(room, x, y);
+    }
     while (this.sound && this.next < queue.length) {
       const [room, x, y] = [queue[this.next]!, queue[this.next + 1]!, queue[this.next + 2]!];
       this.next += 3;
@@ -82,9 +93,11 @@ export class FreeSuperset extends Superset {
 
   /** The walker may be at a px if its body is free there, and then where crossing a side takes it. */
   private go(room: number, x: number, y: number): void {
-    if (!this.isNew(room, x, y)) return;
+    if (this.known(room, x, y) !== UNKNOWN) return;
     const [ux, uy] = [x * UNITS_PER_PX, y * UNITS_PER_PX];
     if (!isFree(this.ground, room, ux, uy)) {
+      // Many places may lead there: it is tested once.
+      this.seen[room]![this.at(room, x, y)] = BLOCKED;
       // A door that is opened later may let one through.
       if (isFree(this.open, room, ux, uy)) this.waiting.push(room, x, y);
       return;
@@ -103,8 +116,9 @@ export class FreeSuperset extends Superset {
   }
 
   private come(room: number, x: number, y: number): void {
-    if (!this.isNew(room, x, y)) return;
-    this.seen[room]![this.at(room, x, y)] = 1;
+    const known = this.known(room, x, y);
+    if (known === MET || known === OUTSIDE) return;
+    this.seen[room]![this.at(room, x, y)] = MET;
     this.queue.push(room, x, y);
     const t = this.c.tileUnits;
     const [cx, cy] = [occupiedX(t, x * UNITS_PER_PX), occupiedY(t, y * UNITS_PER_PX)];
@@ -130,10 +144,11 @@ export class FreeSuperset extends Superset {
     return (y + this.side) * this.across(room) + x + this.side;
   }
 
-  private isNew(room: number, x: number, y: number): boolean {
+  /** What is known of a px of a room. */
+  private known(room: number, x: number, y: number): number {
     const [across, down] = [x + this.side, y + this.side];
-    if (across < 0 || down < 0 || across >= this.across(room) || down >= this.down(room)) return false;
-    return this.seen[room]![this.at(room, x, y)] === 0;
+    if (across < 0 || down < 0 || across >= this.across(room) || down >= this.down(room)) return OUTSIDE;
+    return this.seen[room]![this.at(room, x, y)]!;
   }
 }
 

@@ -16,7 +16,6 @@ export interface Region {
   readonly exits: Int32Array;
 }
 
-const NO_EXITS = new Int32Array();
 const NO_ACTIONS: readonly number[] = [];
 
 /**
@@ -136,7 +135,7 @@ export class RegionWalks {
     const exits = cells.filter((cell) => this.isExit(cell));
     if (exits.length > MOST_EXITS) return null;
     exits.forEach((exit, i) => (this.exitNumbers[exit] = i + 1));
-    return { cells, exits: exits.length === 0 ? NO_EXITS : exits };
+    return { cells, exits };
   }
 
   private isExit(place: number): boolean {
