@@ -8,7 +8,7 @@ const log = path.join(at, "round-the-hall.inputs");
 const good = path.join(at, "trace.csv");
 const bothBack = path.join(at, "trace-both-back.csv");
 
-it("conform says that the stand-in game walks as ours does, and where the one with the mistake departs", () => {
+it("conform says that the stand-in game walks as ours does, and where the one with the mistake diverges", () => {
   expect(keenPebble("conform", world, log, good)).toEqual({
     status: 0,
     stdout: "within 0 px in all 274 frames that both have; 0 px apart at the most\n",
@@ -17,7 +17,7 @@ it("conform says that the stand-in game walks as ours does, and where the one wi
   expect(keenPebble("conform", world, log, bothBack)).toEqual({
     status: 1,
     stdout: [
-      "departs at frame 71, after 71 frames within 0 px",
+      "diverges at frame 71, after 71 frames within 0 px",
       "  ours   hall 114 94",
       "  yours  hall 112 94",
       "  ours: moved 2 px right, stopped by 7,5 Wall; yours: stood still, which is 2 px further left",

@@ -120,7 +120,7 @@ program
 
 program
   .command("conform")
-  .description("compare where the walker of a game of your own was with where ours is; say where it departs")
+  .description("compare where the walker of a game of your own was with where ours is; say where it diverges")
   .argument("<world>")
   .argument("<log>")
   .argument("<trace>")

@@ -1,9 +1,9 @@
 // What a world or a run may well have wrong, what would fix it, and what is measured.
 export type { TraceDifference } from "./analysis/compare-traces.ts";
 export { compareTraces } from "./analysis/compare-traces.ts";
-export type { Conformance, Departure, Spot } from "./analysis/conform.ts";
+export type { Conformance, Divergence, Spot } from "./analysis/conform.ts";
 export { conform, spotBefore } from "./analysis/conform.ts";
-export { departureText } from "./analysis/departure-text.ts";
+export { divergenceText } from "./analysis/divergence-text.ts";
 export type { Feel } from "./analysis/feel.ts";
 export { measureFeel } from "./analysis/feel.ts";
 export type { Finding } from "./analysis/findings/finding.ts";
@@ -43,6 +43,6 @@ export { playWay } from "./analysis/reach/way-steps.ts";
 export { WhyNot, reasonText } from "./analysis/reach/why-not.ts";
 export type { Opening, Target } from "./analysis/reach/openings.ts";
 export { openingChanges, tryOpening } from "./analysis/reach/openings.ts";
-export type { Loss } from "./analysis/reach/mends.ts";
-export { mendText, mendingChanges, tryMend } from "./analysis/reach/mends.ts";
+export type { Loss } from "./analysis/reach/loss-fixes.ts";
+export { lossFixText, lossFixes, tryLossFix } from "./analysis/reach/loss-fixes.ts";
 export { sturdyLines } from "./analysis/reach/sturdy-way.ts";

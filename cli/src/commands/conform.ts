@@ -1,4 +1,4 @@
-import { conform as compareWithGame, departureText, spotBefore } from "@keen-pebble/core/analyse";
+import { conform as compareWithGame, divergenceText, spotBefore } from "@keen-pebble/core/analyse";
 import type { Verdict } from "@keen-pebble/core/check";
 import type { GameTrace } from "@keen-pebble/core/formats";
 import { gameOfTrace, gameTrace, readGameTable } from "@keen-pebble/core/reading";
@@ -34,7 +34,7 @@ export function conform(worldPath: string, logPath: string, tracePath: string, o
   const { game, trace } = traceOf(world, rulesById(world, c.rules.id)!, tracePath, options.game);
   const tolerance = options.tolerance ?? game.tolerance;
   const { compared, first, farthest } = compareWithGame(rows!, trace, tolerance);
-  const text = first && departureText(world, first, spotBefore(trace, first.frame), explainFrame(c, log, first.frame));
+  const text = first && divergenceText(world, first, spotBefore(trace, first.frame), explainFrame(c, log, first.frame));
   if (options.junit !== undefined) {
     const check = `within ${tolerance} px of ours`;
     const verdict: Verdict = { check, verdict: first ? "fail" : "pass", frame: first?.frame ?? frames, seen: text };
@@ -69,7 +69,7 @@ export function conform(worldPath: string, logPath: string, tracePath: string, o
       const { room, x, y } = spot(at);
       return `${room} ${x} ${y}`;
     };
-    print(`departs at frame ${first.frame}, after ${compared - 1} frames within ${tolerance} px`);
+    print(`diverges at frame ${first.frame}, after ${compared - 1} frames within ${tolerance} px`);
     print(`  ours   ${where(first.ours)}`);
     print(`  yours  ${where(first.theirs)}`);
     print(`  ${text}`);

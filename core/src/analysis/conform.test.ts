@@ -4,7 +4,7 @@ import { explainFrame, run } from "../replay/run.ts";
 import { compile } from "../simulation/compile.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { conform, framesOf, spotBefore } from "./conform.ts";
-import { departureText } from "./departure-text.ts";
+import { divergenceText } from "./divergence-text.ts";
 
 const world = tinyWorld(["S.#.", "...."], { gait: "roam", roam: { speedX: 3, response: "contact" } });
 const c = compile(world);
@@ -50,19 +50,19 @@ describe("a game beside ours", () => {
     expect(conform(rows, { ...sparse, count: 0, frames: new Int32Array() }, 0).compared).toBe(0);
   });
 
-  it("departs with the frame, and in words that say what both did", () => {
+  it("diverges with the frame, and in words that say what both did", () => {
     // A wall of ours is two cells away: 16 px, which is reached within six frames of 3 px.
     const through = traceOf((frame) => [0, frame * 3 * 256, 0]);
     const { first } = conform(rows, through, 0.5);
     expect(first).toEqual({ frame: 6, ours: { room: 0, x: 16 * 256, y: 0 }, theirs: { room: 0, x: 18 * 256, y: 0 } });
-    expect(departureText(world, first!, spotBefore(through, 6), explainFrame(c, log, 6))).toBe(
+    expect(divergenceText(world, first!, spotBefore(through, 6), explainFrame(c, log, 6))).toBe(
       "ours: moved 1 px right, stopped by 2,0 block; yours: moved 3 px right, which is 2 px further right",
     );
     const still = traceOf((frame) => [0, 0, frame === 0 ? 0 : 256]);
-    const departs = conform(rows, still, 2).first!;
-    expect(departureText(world, departs, spotBefore(still, departs.frame), explainFrame(c, log, departs.frame))).toBe(
-      "ours: moved 3 px right; yours: moved 1 px down, which is 3 px further left and 1 px further down",
-    );
+    const diverges = conform(rows, still, 2).first!;
+    expect(
+      divergenceText(world, diverges, spotBefore(still, diverges.frame), explainFrame(c, log, diverges.frame)),
+    ).toBe("ours: moved 3 px right; yours: moved 1 px down, which is 3 px further left and 1 px further down");
   });
 
   it("is told apart by the room", () => {
@@ -70,7 +70,7 @@ describe("a game beside ours", () => {
     const elsewhere = traceOf((frame) => [frame < 4 ? 0 : 1, rows.x[frame]!, rows.y[frame]!]);
     const first = conform(rows, elsewhere, 100).first!;
     expect(first.frame).toBe(4);
-    expect(departureText(two, first, spotBefore(elsewhere, 4), explainFrame(c, log, 4))).toBe(
+    expect(divergenceText(two, first, spotBefore(elsewhere, 4), explainFrame(c, log, 4))).toBe(
       `ours: in ${world.rooms[0]!.name}; yours: in Pit`,
     );
   });

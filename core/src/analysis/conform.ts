@@ -10,7 +10,7 @@ export interface Spot {
 }
 
 /** The first frame in which a game's walker is somewhere else than ours. */
-export interface Departure {
+export interface Divergence {
   readonly frame: number;
   readonly ours: Spot;
   readonly theirs: Spot;
@@ -21,7 +21,7 @@ export interface Conformance {
   /** Frames that both have, the start counted. */
   readonly compared: number;
   /** Null where every frame that both have is within the tolerance. */
-  readonly first: Departure | null;
+  readonly first: Divergence | null;
   /** The greatest distance on an axis, in units, up to that frame. */
   readonly farthest: number;
 }

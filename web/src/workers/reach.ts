@@ -15,13 +15,13 @@ import {
   WhyNot,
   changeText,
   judgeChecks,
-  mendText,
-  mendingChanges,
+  lossFixText,
+  lossFixes,
   openingChanges,
   playWay,
   reachSentence,
   reasonText,
-  tryMend,
+  tryLossFix,
   tryOpening,
   untestedBy,
 } from "@keen-pebble/core/analyse";
@@ -52,15 +52,15 @@ export type WayTo =
 /** A way with its rows, or why there is none. */
 export type WayAnswer = { readonly way: Way; readonly played: PlayedWay } | { readonly never: string | null };
 
-/** A single change that opens the way to something, or mends a loss; in words, with what is so then. */
-export interface Cure {
+/** A single change that opens the way to something, or fixes a loss; in words, with what is so then. */
+export interface ReachFix {
   readonly change: SingleChange;
   readonly text: string;
   readonly then: string;
 }
 
-const opened = (opening: ReturnType<typeof tryOpening>): string | null => opening && `then in ${opening.moves}`;
-const mended = (mend: ReturnType<typeof tryMend>): string | null => mend && mendText(mend);
+const openedText = (opening: ReturnType<typeof tryOpening>): string | null => opening && `then in ${opening.moves}`;
+const fixedText = (fix: ReturnType<typeof tryLossFix>): string | null => fix && lossFixText(fix);
 
 let current = 0;
 let asked: {
@@ -124,19 +124,19 @@ export const reach = {
   },
 
   /**
-   * Tries single changes that would open the way to something which is never reached, or mend a loss.
+   * Tries single changes that would open the way to something which is never reached, or fix a loss.
    * @param tell told of each that does
    */
-  async cures(target: Target | Loss, tell: (cure: Cure) => void): Promise<void> {
+  async fixes(target: Target | Loss, tell: (fix: ReachFix) => void): Promise<void> {
     if (asked === null) return;
     const mine = current;
     const { world, rules, from, whyNot } = asked;
     const named = rulesById(world, rules)!;
     const isLoss = target.kind === "stuck" || target.kind === "lost";
-    for (const change of isLoss ? mendingChanges(world, rules) : openingChanges(world, rules, whyNot(), target)) {
+    for (const change of isLoss ? lossFixes(world, rules) : openingChanges(world, rules, whyNot(), target)) {
       const then = isLoss
-        ? mended(tryMend(world, rules, from ?? undefined, target, change))
-        : opened(tryOpening(world, rules, from ?? undefined, target, change));
+        ? fixedText(tryLossFix(world, rules, from ?? undefined, target, change))
+        : openedText(tryOpening(world, rules, from ?? undefined, target, change));
       if (mine !== current) return;
       if (then !== null) tell({ change, text: changeText(world, named, change), then });
       await breathe();

@@ -19,8 +19,8 @@ import { isDoing } from "./doings.ts";
 import { FreeSuperset } from "./free-superset.ts";
 import { judgeReach } from "./judge.ts";
 import { openingChanges, tryOpening } from "./openings.ts";
-import type { Loss } from "./mends.ts";
-import { mendText, mendingChanges, tryMend } from "./mends.ts";
+import type { Loss } from "./loss-fixes.ts";
+import { lossFixText, lossFixes, tryLossFix } from "./loss-fixes.ts";
 import { Reach } from "./reach.ts";
 import { reachSentence } from "./sentence.ts";
 import { WhyNot, reasonText } from "./why-not.ts";
@@ -67,11 +67,11 @@ function openings(world: World, id: string): string[] {
     .map((change) => changeText(world, world.rules[0]!, change));
 }
 
-/** The single changes that mend a loss, with what is left then. */
-function mends(world: World, loss: Loss): string[] {
-  return mendingChanges(world, "main").flatMap((change) => {
-    const mend = tryMend(world, "main", undefined, loss, change);
-    return mend === null ? [] : [`${changeText(world, world.rules[0]!, change)}: ${mendText(mend)}`];
+/** The single changes that fix a loss, with what is left then. */
+function fixesOf(world: World, loss: Loss): string[] {
+  return lossFixes(world, "main").flatMap((change) => {
+    const fix = tryLossFix(world, "main", undefined, loss, change);
+    return fix === null ? [] : [`${changeText(world, world.rules[0]!, change)}: ${lossFixText(fix)}`];
   });
 }
 
@@ -118,7 +118,7 @@ describe("what can be lost", () => {
     expect(answer.goal).toBeGreaterThan(0);
     expect(answer.stuck!.classes.map(({ taken, open }) => [taken, open])).toEqual([[["key-1"], ["side"]]]);
     expect(reachSentence(world, answer)).toContain("one can get stuck in 1 way, first after");
-    expect(mends(world, { kind: "stuck", taken: ["key-1"], open: ["side"], on: [] })).toEqual([
+    expect(fixesOf(world, { kind: "stuck", taken: ["key-1"], open: ["side"], on: [] })).toEqual([
       "key-1 gives 1 to 2: then nobody can get stuck",
       "side does not spend key: then nobody can get stuck",
       "side asks for 1 to 2: then nobody can get stuck",
@@ -137,7 +137,7 @@ describe("what can be lost", () => {
     const pit = { ...room!, id: "b", name: "Pit", fixtures: [] };
     const trap: World = { ...world, rooms: [{ ...room!, edges: { ...room!.edges, east } }, pit] };
     const [stuck] = new Reach(trap).answer().stuck!.classes;
-    expect(mends(trap, { kind: "stuck", taken: [], open: [], on: [] })).toEqual([
+    expect(fixesOf(trap, { kind: "stuck", taken: [], open: [], on: [] })).toEqual([
       "Pit's west side leads back to A: then nobody can get stuck",
     ]);
     expect(stuck!.moves).toBe(4);
@@ -157,7 +157,7 @@ describe("what can be lost", () => {
     const played = run(compile({ ...world, items }), { ...EMPTY_LOG, lines: found[0]!.lines }, { rows: true });
     expect([...traceText(compile({ ...world, items }), played.rows!)].join("")).toContain("respawn");
     expect(new Reach({ ...world, items, respawnRestores: "start" }).answer().losable).toEqual([]);
-    expect(mends({ ...world, items }, { kind: "lost", id: "ruby-1", fixture: 2 })).toEqual(
+    expect(fixesOf({ ...world, items }, { kind: "lost", id: "ruby-1", fixture: 2 })).toEqual(
       expect.arrayContaining(["ruby-1 keeps life to run: then nobody can get stuck"]),
     );
   });

@@ -30,7 +30,7 @@ export function WayPanel({ world }: { readonly world: World }) {
           <Icon name="attention" /> {never === null ? "No way there is known." : `Never: ${never}.`}
         </p>
         {never !== null && way.target !== null && (
-          <Cures ask="What would open it" none="No single change that was tried opens it." />
+          <Fixes ask="What would open it" none="No single change that was tried opens it." />
         )}
         {never !== null && <KeepUnreachable world={world} to={to} />}
         <AskFromHere world={world} to={to} />
@@ -60,7 +60,7 @@ export function WayPanel({ world }: { readonly world: World }) {
       </div>
       <AskFromHere world={world} to={to} />
       {way.target !== null && (
-        <Cures ask="What would fix it" none="No single change of a side or of what stands in the rooms fixes it." />
+        <Fixes ask="What would fix it" none="No single change of a side or of what stands in the rooms fixes it." />
       )}
     </section>
   );
@@ -73,8 +73,8 @@ function KeepUnreachable({ world, to }: { readonly world: World; readonly to: Wa
   const check = `unreachable ${allFixtures(world)[to.fixture]?.id}`;
   if (world.reachChecks.includes(check)) return null;
   return (
-    <Button variant="plain" onClick={() => session.reach.addChecks([check])}>
-      Add check: it stays so
+    <Button variant="plain" title={check} onClick={() => session.reach.addChecks([check])}>
+      Add as a check
     </Button>
   );
 }
@@ -92,32 +92,32 @@ function AskFromHere({ world, to }: { readonly world: World; readonly to: WayTo 
   );
 }
 
-/** The single changes that would open the way or mend the loss, tried on a copy when one asks. */
-function Cures({ ask, none }: { readonly ask: string; readonly none: string }) {
-  const cures = useStore(session.reach.store, (state) => state.cures);
+/** The single changes that would open the way or fix the loss, tried on a copy when one asks. */
+function Fixes({ ask, none }: { readonly ask: string; readonly none: string }) {
+  const fixes = useStore(session.reach.store, (state) => state.fixes);
   const trying = useStore(session.reach.store, (state) => state.trying);
-  if (cures === null)
+  if (fixes === null)
     return (
-      <Button variant="plain" onClick={() => void session.reach.tryCures()}>
+      <Button variant="plain" onClick={() => void session.reach.tryFixes()}>
         {ask}
       </Button>
     );
   return (
     <div role="status">
       <ul className="openings" aria-label={ask}>
-        {cures.map((cure) => (
-          <li key={cure.text}>
+        {fixes.map((fix) => (
+          <li key={fix.text}>
             <span className="grow">
-              {cure.text} <span className="quiet">{cure.then}</span>
+              {fix.text} <span className="quiet">{fix.then}</span>
             </span>
-            <Button variant="plain" onClick={() => session.reach.applyCure(cure)}>
+            <Button variant="plain" onClick={() => session.reach.applyFix(fix)}>
               Apply
             </Button>
           </li>
         ))}
       </ul>
       {trying && <p className="quiet small">Trying single changes on a copy</p>}
-      {!trying && cures.length === 0 && <p className="quiet small">{none}</p>}
+      {!trying && fixes.length === 0 && <p className="quiet small">{none}</p>}
     </div>
   );
 }

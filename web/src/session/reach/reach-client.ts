@@ -2,7 +2,7 @@ import type { Loss, ReachQuestion, Target } from "@keen-pebble/core/analyse";
 import type { World } from "@keen-pebble/core/world";
 import type { Remote } from "comlink";
 import { proxy, wrap } from "comlink";
-import type { Cure, ReachShown, ReachWorker, WayAnswer, WayTo } from "../../workers/reach.ts";
+import type { ReachFix, ReachShown, ReachWorker, WayAnswer, WayTo } from "../../workers/reach.ts";
 import type { Refused } from "../../workers/simulation.ts";
 
 /** The page's end of the worker that searches. */
@@ -30,8 +30,8 @@ export class ReachClient {
     return this.remote.way(to);
   }
 
-  cures(target: Target | Loss, tell: (cure: Cure) => void): Promise<void> {
-    return this.remote.cures(target, proxy(tell));
+  fixes(target: Target | Loss, tell: (fix: ReachFix) => void): Promise<void> {
+    return this.remote.fixes(target, proxy(tell));
   }
 
   close(): void {

@@ -7,7 +7,7 @@ import { withLinesOf } from "@keen-pebble/core/simulate";
 import type { World } from "@keen-pebble/core/world";
 import { FACINGS, allFixtures, occupiedX, occupiedY, roomById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
-import type { Cure, ReachShown, WayTo } from "../../workers/reach.ts";
+import type { ReachFix, ReachShown, WayTo } from "../../workers/reach.ts";
 import type { BenchStore } from "../bench/bench-store.ts";
 import type { ShownLog } from "../bench/shown-log.ts";
 import { freeSlug } from "../log/log-title.ts";
@@ -37,7 +37,7 @@ export interface ShownWay {
   readonly heading: string;
   readonly found: { readonly way: Way; readonly played: PlayedWay } | null;
   readonly never: string | null;
-  /** What it leads to or shows, where single changes that open the way or mend the loss may be tried. */
+  /** What it leads to or shows, where single changes that open the way or fix the loss may be tried. */
   readonly target: Target | Loss | null;
 }
 
@@ -58,8 +58,8 @@ export interface ReachState {
   readonly way: ShownWay | null;
   /** The frame of the way that is shown on the plan. */
   readonly frame: number;
-  /** Changes that open the way or mend the loss, as they are found; null while nobody asked. */
-  readonly cures: readonly Cure[] | null;
+  /** Changes that open the way or fix the loss, as they are found; null while nobody asked. */
+  readonly fixes: readonly ReachFix[] | null;
   readonly trying: boolean;
 }
 
@@ -75,7 +75,7 @@ const NOTHING: ReachState = {
   list: "all",
   way: null,
   frame: 0,
-  cures: null,
+  fixes: null,
   trying: false,
 };
 
@@ -183,25 +183,25 @@ export class ReachSession {
     this.store.setState({
       way: { title, to, heading: to.kind === "way" ? title : `The way to ${title}`, found, never, target },
       frame: found === null ? 0 : found.played.rows.count - 1,
-      cures: null,
+      fixes: null,
       trying: false,
     });
   };
 
-  /** Tries single changes that would open the way which is shown as never, or mend the loss which it shows. */
-  readonly tryCures = async (): Promise<void> => {
+  /** Tries single changes that would open the way which is shown as never, or fix the loss which it shows. */
+  readonly tryFixes = async (): Promise<void> => {
     const { way } = this.store.getState();
     if (way?.target == null || this.client === null) return;
-    this.store.setState({ cures: [], trying: true });
+    this.store.setState({ fixes: [], trying: true });
     const isShown = (): boolean => this.store.getState().way === way;
-    await this.client.cures(way.target, (cure) => {
-      if (isShown()) this.store.setState({ cures: [...(this.store.getState().cures ?? []), cure] });
+    await this.client.fixes(way.target, (fix) => {
+      if (isShown()) this.store.setState({ fixes: [...(this.store.getState().fixes ?? []), fix] });
     });
     if (isShown()) this.store.setState({ trying: false });
   };
 
   /** Makes such a change. */
-  readonly applyCure = ({ change }: Cure): void => {
+  readonly applyFix = ({ change }: ReachFix): void => {
     const { rules } = this.store.getState();
     const world = this.world();
     if (world !== null) this.project.changeWorld((now) => changedWorld(now, rules ?? now.activeRules, change));

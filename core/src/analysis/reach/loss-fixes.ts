@@ -17,26 +17,26 @@ export type Loss =
   | { readonly kind: "lost"; readonly fixture: number; readonly id: string };
 
 /** A change after which it does not go wrong any more, and how many ways to get stuck and items to lose there are then. */
-export interface Mend {
+export interface LossFix {
   readonly change: SingleChange;
   readonly stuck: number;
   readonly losable: number;
 }
 
-/** The single changes that might mend a loss: of ways that lead only there, of locks, of what returns, of how much there is. */
-export function mendingChanges(world: World, rulesId: string): SingleChange[] {
+/** The single changes that might fix a loss: of ways that lead only there, of locks, of what returns, of how much there is. */
+export function lossFixes(world: World, rulesId: string): SingleChange[] {
   const ofFixtures = singleChanges(world, rulesById(world, rulesId)!).filter(({ path }) => path === "fixture");
   return [...linksBack(world), ...ofFixtures].slice(0, MOST_TRIED);
 }
 
 /** Tries a change on a copy; null where the loss is still there, or the goal cannot be reached any more. */
-export function tryMend(
+export function tryLossFix(
   world: World,
   rules: string,
   from: ReachQuestion["from"],
   loss: Loss,
   change: SingleChange,
-): Mend | null {
+): LossFix | null {
   const changed = changedWorld(world, rules, change);
   const question = { rules, limit: MOST_STATES, ...(from === undefined ? {} : { from }) };
   const answer = new Reach(changed, question).answer();
@@ -53,7 +53,7 @@ function isThere(loss: Loss, { fixtures, losable, stuck }: ReachAnswer): boolean
 }
 
 /** What is left of losses after a change, in words. */
-export function mendText({ stuck, losable }: Mend): string {
+export function lossFixText({ stuck, losable }: LossFix): string {
   const parts = [
     ...(stuck > 0 ? [`${stuck} ${stuck === 1 ? "way" : "ways"} to get stuck`] : []),
     ...(losable > 0 ? [`${losable} ${losable === 1 ? "item" : "items"} to lose`] : []),

@@ -1,16 +1,16 @@
 import { UNITS_PER_PX } from "../base/units.ts";
 import type { Explanation } from "../simulation/explain.ts";
 import type { World } from "../world/world.ts";
-import type { Departure, Spot } from "./conform.ts";
+import type { Divergence, Spot } from "./conform.ts";
 
 /**
- * What happens in the frame in which a game departs from ours, in words: what ours did, and what the game's did.
+ * What happens in the frame in which a game diverges from ours, in words: what ours did, and what the game's did.
  * @param before where the game's walker was a frame earlier; null where that is not known
  * @param explanation of that frame of ours
  */
-export function departureText(
+export function divergenceText(
   world: World,
-  { ours, theirs }: Departure,
+  { ours, theirs }: Divergence,
   before: Spot | null,
   explanation: Explanation,
 ): string {
