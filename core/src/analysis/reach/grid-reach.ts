@@ -158,8 +158,7 @@ export class GridReach implements Searched {
   /** The moves to something: by the search, by play, or else never or open. */
   private known(origin: Origin | null, played: Played | null | undefined, may: boolean): number {
     if (origin !== null) return this.search.points.moves[origin.point]! + 1;
-    if (this.search.complete || this.large === null) return may ? UNDECIDED : NEVER;
-    if (played) return this.large.play.actionsOf(played).length;
+    if (played) return this.large!.play.actionsOf(played).length;
     return may ? UNDECIDED : NEVER;
   }
 

@@ -185,8 +185,11 @@ export class GridSearch {
     const t = this.c.tileUnits;
     if (s.status !== PLAYING || s.x % t !== 0 || s.y % t !== 0 || this.placeIn(s) !== place) return false;
     if (memory === null) return true;
-    this.layout.save(s, this.words, 0);
-    return this.memories.find(this.words, 1) === memory;
+    const { layout, memories, words } = this;
+    layout.save(s, words, 0);
+    const width = layout.words - 1;
+    for (let w = 0; w < width; w++) if (words[w + 1] !== memories.words[memory * width + w]) return false;
+    return true;
   }
 
   /** Puts a state into one of the simulation's. */

@@ -1,19 +1,16 @@
 import type { World } from "@keen-pebble/core/world";
 import { allFixtures } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
-import { useStore } from "zustand";
 import { BareButton } from "../../look/bare-button.tsx";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
 import { session } from "../../page-session.ts";
 import type { ReachShown } from "../../workers/reach.ts";
+import { useIsOwnQuestion } from "./use-is-own-question.ts";
 
 /** The world's reach checks with what they come to, and those that could be added because they are true. */
 export function ReachChecks({ world, shown }: { readonly world: World; readonly shown: ReachShown }) {
-  const isOwn = useStore(
-    session.reach.store,
-    ({ origin, rules }) => origin === "start" && (rules === null || rules === world.activeRules),
-  );
+  const isOwn = useIsOwnQuestion(world);
   if (!isOwn)
     return (
       <section className="reach-checks" aria-label="Reach checks">

@@ -8,6 +8,7 @@ import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
 import { session } from "../../page-session.ts";
 import type { WayTo } from "../../workers/reach.ts";
+import { useIsOwnQuestion } from "./use-is-own-question.ts";
 
 /** The way that is shown: what happens on it, and what may be done with it. */
 export function WayPanel({ world }: { readonly world: World }) {
@@ -68,7 +69,7 @@ export function WayPanel({ world }: { readonly world: World }) {
 
 /** Of a thing that is never reached, and should not be: keeps that as a check of all play. */
 function KeepUnreachable({ world, to }: { readonly world: World; readonly to: WayTo }) {
-  const isOwn = useStore(session.reach.store, ({ origin }) => origin === "start");
+  const isOwn = useIsOwnQuestion(world);
   if (to.kind !== "fixture" || !isOwn) return null;
   const check = `unreachable ${allFixtures(world)[to.fixture]?.id}`;
   if (world.reachChecks.includes(check)) return null;
