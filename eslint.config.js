@@ -44,6 +44,7 @@ const FLOORS = [
   "formats",
   "edits",
   "analysis",
+  "take-home",
 ];
 
 const higherThan = (floor) => FLOORS.slice(FLOORS.indexOf(floor) + 1).join("|");

@@ -28,7 +28,7 @@ export function hasPlaces({ columns }: Pick<Game, "columns">): boolean {
 }
 
 /** Our own traces (formats.md section 3), as those of a game. */
-const OURS: Game = {
+export const OUR_TRACES: Game = {
   ...PLAIN_GAME,
   id: "keen-pebble",
   name: "Keen Pebble",
@@ -43,7 +43,7 @@ export function gameOfTrace(games: readonly Game[], table: Pick<CsvTable, "colum
     [columns.frame, columns.x, columns.y, columns.room].every(
       (column) => column === null || table.columns.includes(column),
     );
-  return [...games, OURS].find((game) => hasPlaces(game) && isOf(game)) ?? null;
+  return [...games, OUR_TRACES].find((game) => hasPlaces(game) && isOf(game)) ?? null;
 }
 
 /**
