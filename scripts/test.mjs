@@ -76,7 +76,7 @@ for (const signal of ["SIGINT", "SIGTERM"]) {
 
 try {
   ensureNode();
-  ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
+  ensureDebianPackages(["postgresql", "chromium", "chromium-driver", "python3"]);
   ensurePackages();
   await Promise.all([
     program("types", "npx", ["--no-install", "tsc", "-b"]),

@@ -26,6 +26,7 @@ it.concurrent.each<[number, string[]]>([
   [0, ["text", demo, "intake-hall"]],
   [0, ["table", demo, "intake-hall"]],
   [0, ["wander", demo, "--runs", "5", "--frames", "100"]],
+  [1, ["take-home", demo, "--out", "/tmp", "--rules", "roof"]],
   [1, ["check", turn]],
   [1, ["replay", turn, turn]],
   [1, ["replay", demo, turn, "--rules", "roof"]],
@@ -44,6 +45,10 @@ it.concurrent.each<[number, string[]]>([
   [2, ["compare", turn, turn]],
   [2, ["wander", demo, "--runs", "0"]],
   [2, ["wander", demo, "--frames", "many"]],
+  [2, ["take-home", demo]],
+  [2, ["take-home", demo, "nowhere", "--out", "/tmp"]],
+  [2, ["take-home", demo, turn, turn, "--out", "/tmp"]],
+  [2, ["take-home", demo, "--out", "/dev/null/home"]],
   [2, ["import", "nowhere.txt", "--out", "x.world.json"]],
 ])("exits %i for %j", async (code, args) => {
   const { status, stdout, stderr } = await keenPebble(...args);

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { Command, CommanderError, InvalidArgumentError } from "commander";
 import { CoreError } from "@keen-pebble/core/world";
 import type { ImportOptions } from "./commands/import.ts";
+import type { TakeHomeOptions } from "./commands/take-home.ts";
 import type { ReachOptions } from "./commands/reach.ts";
 import type { ConformOptions } from "./commands/conform.ts";
 import type { ReplayOptions } from "./commands/replay.ts";
@@ -132,6 +133,18 @@ program
   .action(async (world: string, log: string, trace: string, options: ConformOptions) => {
     const { conform } = await import("./commands/conform.ts");
     process.exitCode = conform(world, log, trace, options);
+  });
+
+program
+  .command("take-home")
+  .description("write the rules as a program to be carried over into your own game, with runs to hold it against")
+  .argument("<world>")
+  .argument("[logs...]")
+  .requiredOption("--out <folder>", "where to write them")
+  .option("--rules <id>", "rule set to take home, instead of the world's active one")
+  .action(async (world: string, logs: string[], options: TakeHomeOptions) => {
+    const { takeHome } = await import("./commands/take-home.ts");
+    process.exitCode = takeHome(world, logs, options);
   });
 
 for (const [name, description] of [

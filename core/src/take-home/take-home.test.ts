@@ -117,6 +117,16 @@ describe("the rules taken home", () => {
     told("rules taken home", { worlds: homes.length, frames });
   });
 
+  it("can be carried over from PORTING.md alone: a port to Python walks as ours in all logs of the demo", () => {
+    const home = write("python", takeHome(cistern, "main", cisternLogs));
+    const port = path.join(import.meta.dirname, "port/cistern.py");
+    for (const id of cisternLogs.keys()) {
+      const { stdout, stderr } = spawnSync("python3", [port, home, id], { encoding: "utf8" });
+      expect(stderr).toBe("");
+      expect(stdout, id).toBe(readFileSync(path.join(home, `golden/${id}.trace.csv`), "utf8"));
+    }
+  });
+
   it("say which row differs, and end with 1", () => {
     const files = takeHome(cistern, "main", cisternLogs);
     const faster = files.map((file) =>
@@ -166,7 +176,9 @@ describe("the rules taken home", () => {
         const undefinedCalls = [...text.matchAll(/(?<![.\w])([a-z]\w*)\(/g)]
           .map((match) => match[1]!)
           .filter((name) => !["if", "for", "while", "function", "step", "begin", "return"].includes(name));
-        expect(undefinedCalls.filter((name) => !new RegExp(`(function|const) ${name}\\b|, ${name}\\)`).test(text))).toEqual([]);
+        expect(
+          undefinedCalls.filter((name) => !new RegExp(`(function|const) ${name}\\b|, ${name}\\)`).test(text)),
+        ).toEqual([]);
       }),
       FIXED,
     );
