@@ -8,7 +8,7 @@ export { pngSize, readPng, writePng } from "./formats/png.ts";
 export type { RoomTextResult } from "./formats/read-room-text.ts";
 export { readRoomText } from "./formats/read-room-text.ts";
 export { readGameTable } from "./formats/game-table.ts";
-export { gameLog } from "./formats/game-log.ts";
+export { gameLog, gameOf } from "./formats/game-log.ts";
 export { gameOfTrace, gameTrace, hasPlaces } from "./formats/game-trace.ts";
 export { buttonCalled, guessGame, keysIn } from "./formats/guess-game.ts";
 export type { CsvTable } from "./formats/csv-table.ts";

@@ -70,3 +70,28 @@ export function spotBefore(trace: GameTrace, frame: number): Spot | null {
   while (at >= 0 && trace.frames[at]! >= frame) at--;
   return at < 0 ? null : spotOf(trace, at);
 }
+
+/** A game's walk as rows of ours, a row a frame, to be drawn as a ghost; before its first row it stands where that is. */
+export function ghostRows(trace: GameTrace): TraceRows {
+  const count = (trace.frames[trace.count - 1] ?? -1) + 1;
+  const rows = {
+    count,
+    keys: new Uint8Array(count),
+    room: new Uint8Array(count),
+    x: new Int32Array(count),
+    y: new Int32Array(count),
+    facing: new Uint8Array(count),
+    pose: new Uint8Array(count),
+    flags: new Uint8Array(count),
+    status: new Uint8Array(count),
+    events: new Int32Array(0),
+  };
+  let at = 0;
+  for (let frame = 0; frame < count; frame++) {
+    while (at + 1 < trace.count && trace.frames[at + 1]! <= frame) at++;
+    rows.room[frame] = trace.rooms[at]!;
+    rows.x[frame] = trace.x[at]!;
+    rows.y[frame] = trace.y[at]!;
+  }
+  return rows;
+}

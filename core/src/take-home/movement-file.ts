@@ -48,6 +48,9 @@ export function movementLines(world: World, rulesId: string): readonly ProgramLi
   const lines = parts.flatMap((part) => usedLines(part, names));
   const program = lines.map(({ text }) => text).join("\n");
   const constants = constantsOf(world, rules).filter(({ name }) => new RegExp(`\\b${name}\\b`).test(program));
+  const settingOf = new Map(constants.map(({ name, setting }) => [name, setting]));
+  const named = (text: string): readonly string[] =>
+    (text.match(/\b[A-Z][A-Z_]+\b/g) ?? []).flatMap((name) => settingOf.get(name) ?? []);
   return spaced([
     ...head.map((text) => ({ text, settings: [] })),
     ...constants.map(({ name, value, what, setting }) => ({
@@ -55,7 +58,7 @@ export function movementLines(world: World, rulesId: string): readonly ProgramLi
       settings: setting === null ? [] : [setting],
     })),
     { text: "", settings: [] },
-    ...lines.map((line) => ({ text: line.text, settings: settingsOf(line) })),
+    ...lines.map((line) => ({ text: line.text, settings: [...new Set([...settingsOf(line), ...named(line.text)])] })),
   ]);
 }
 

@@ -199,6 +199,7 @@ describe("the rules taken home", () => {
     expect(about("const SPEED")).toEqual(["glide.speed"]);
     expect(about("state.bufferedKey = key")).toEqual(["glide.bufferFrames"]);
     expect(about("budget -= units")).toEqual(["glide.carry"]);
+    expect(about("let budget = SPEED")).toEqual(["glide.carry", "glide.speed"]);
     expect(about("state.frame += 1")).toEqual([]);
   });
 

@@ -4,6 +4,7 @@ import { AftermathCard } from "./aftermath-card.tsx";
 import { BesideTable } from "./beside.tsx";
 import { ContactCard } from "./contact-card.tsx";
 import { Findings } from "./findings.tsx";
+import { GameBeside } from "./game-beside.tsx";
 import { InputCard } from "./input-card.tsx";
 import { IntentCard } from "./intent-card.tsx";
 import { MotionCard } from "./motion-card.tsx";
@@ -27,6 +28,7 @@ export function Anatomy() {
       </div>
       <div className="stages">
         <BesideTable world={world} rules={rules} />
+        <GameBeside world={world} />
         <Findings rules={rules} />
         <InputCard rules={rules} explanation={explanation} />
         <IntentCard rules={rules} explanation={explanation} />

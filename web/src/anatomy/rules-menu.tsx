@@ -76,6 +76,9 @@ function RulesItems({
       <Dropdown.Item as="button" onClick={onRename}>
         Rename {rules.name}
       </Dropdown.Item>
+      <Dropdown.Item as="button" onClick={session.takenHome.toggle}>
+        {rules.name} as a program <span className="quiet">Shift+T</span>
+      </Dropdown.Item>
       {rules.id !== world.activeRules && (
         <Dropdown.Item as="button" onClick={() => session.ruleSets.makeWorldsOwn(rules.id)}>
           Make {rules.name} the world's own

@@ -15,8 +15,10 @@ interface Props {
 
 /** A setting of a rule set as a field, with the values tried in this visit; changing it re-runs the log. */
 export function SettingField(props: Props) {
+  const point = (): void => session.takenHome.point(props.path);
+  const leave = (): void => session.takenHome.point(null);
   return (
-    <div className="setting">
+    <div className="setting" onPointerEnter={point} onPointerLeave={leave} onFocus={point} onBlur={leave}>
       <Field {...props} />
       <TriedValues rules={props.rules} path={props.path} />
     </div>

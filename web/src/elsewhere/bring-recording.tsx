@@ -1,15 +1,20 @@
 import type { Button as PadButton, Game } from "@keen-pebble/core/world";
-import { BUTTONS } from "@keen-pebble/core/world";
+import { ANCHORS, BUTTONS, GAME_UNITS } from "@keen-pebble/core/world";
+import type { InputLog } from "@keen-pebble/core/check";
 import { writeLog } from "@keen-pebble/core/check";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 import Table from "react-bootstrap/Table";
 import { plural } from "../look/plural.ts";
+import { ANCHOR_NAMES, UNIT_NAMES } from "../look/game-words.ts";
+import { SelectField } from "../look/select-field.tsx";
 import { TextField } from "../look/text-field.tsx";
 import { WholeField } from "../look/whole-field.tsx";
 import { session } from "../page-session.ts";
-import type { BroughtRecording, ColumnRole } from "../session/elsewhere/recording.ts";
+import type { BroughtRecording, ColumnRole, ReadRecording } from "../session/elsewhere/recording.ts";
+import { useProject } from "../use-session.ts";
+import { PathPreview } from "./path-preview.tsx";
 import "./bring-recording.css";
 
 const BUTTON_NAMES: Readonly<Record<PadButton, string>> = {
@@ -24,6 +29,9 @@ const BUTTON_NAMES: Readonly<Record<PadButton, string>> = {
 const ROLES: readonly (readonly [ColumnRole, string])[] = [
   ["", "not read"],
   ["frame", "frame"],
+  ["x", "x"],
+  ["y", "y"],
+  ["room", "room"],
   ["keys", "all keys"],
   ...BUTTONS.map((button) => [button, `key: ${BUTTON_NAMES[button]}`] as const),
 ];
@@ -37,7 +45,7 @@ export default function BringRecording({ open }: { readonly open: BroughtRecordi
   const { recordings } = session;
   const { game, read } = open;
   const make = (): void => {
-    const id = recordings.make();
+    const id = recordings.make(session.benchStore.getState().log);
     if (id !== null) session.board.chooseRow(id);
   };
   return (
@@ -51,13 +59,13 @@ export default function BringRecording({ open }: { readonly open: BroughtRecordi
     >
       <Modal.Header closeButton>
         <Modal.Title id="bring-recording-title" as="h2">
-          Bring in a recording of your game
+          Read a recording of your game
         </Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <Answers open={open} />
         <Columns open={open} />
-        <LogPreview read={read} />
+        <Preview read={read} />
       </Modal.Body>
       <Modal.Footer>
         <p className="grow" role="status">
@@ -71,20 +79,26 @@ export default function BringRecording({ open }: { readonly open: BroughtRecordi
           Cancel
         </Button>
         <Button variant="main" disabled={"refused" in read || game.name.trim() === ""} onClick={make}>
-          {"refused" in read ? "Bring in" : `Bring in ${plural(read.frames, "frame")} as a log`}
+          {"refused" in read ? "Bring in" : madeText(read)}
         </Button>
       </Modal.Footer>
     </Modal>
   );
 }
 
+/** What the button makes. */
+function madeText({ log, trace, frames }: ReadRecording): string {
+  if (log === null) return `Compare ${plural(frames, "frame")} with the log`;
+  return `Bring in ${plural(frames, "frame")} as a log${trace === null ? "" : ", and compare"}`;
+}
+
 /** What it was taken for, what the game is called, and what its keys mean. */
-function Answers({ open: { file, table, game, names } }: { readonly open: BroughtRecording }) {
+function Answers({ open: { file, table, game, names, rooms } }: { readonly open: BroughtRecording }) {
   const { recordings } = session;
   return (
     <div className="recording-answers">
       <p className="map-source">
-        <strong>{file}</strong>
+        <strong>{file.name}</strong>
         <span className="quiet">
           {plural(table.rows.length, "row")}, {plural(table.columns.length, "column")}
         </span>
@@ -100,10 +114,68 @@ function Answers({ open: { file, table, game, names } }: { readonly open: Brough
           label="Frame offset"
           range={[-100_000, 100_000]}
           value={game.frameOffset}
-          onValue={(value) => recordings.setOffset(value)}
+          onValue={(frameOffset) => recordings.answer({ frameOffset })}
         />
       )}
+      {game.columns.x !== null && game.columns.y !== null && <Places game={game} rooms={rooms} />}
       <Keys game={game} names={names} />
+    </div>
+  );
+}
+
+/** What the places mean. */
+function Places({ game, rooms }: { readonly game: Game; readonly rooms: readonly string[] }) {
+  const { recordings } = session;
+  const world = useProject((state) => state.project?.world ?? null);
+  return (
+    <div className="recording-places">
+      <h3>Places</h3>
+      <SelectField
+        label="Unit"
+        value={game.unit}
+        choices={GAME_UNITS.map((unit) => [unit, UNIT_NAMES[unit]] as const)}
+        onValue={(unit) => recordings.answer({ unit: unit as Game["unit"] })}
+      />
+      <SelectField
+        label="Names the"
+        value={game.anchor}
+        choices={ANCHORS.map((anchor) => [anchor, ANCHOR_NAMES[anchor]] as const)}
+        onValue={(anchor) => recordings.answer({ anchor: anchor as Game["anchor"] })}
+      />
+      <SelectField
+        label="y grows"
+        value={game.yUp ? "up" : "down"}
+        choices={["down", "up"]}
+        onValue={(way) => recordings.answer({ yUp: way === "up" })}
+      />
+      {(["x", "y"] as const).map((axis, i) => (
+        <WholeField
+          key={axis}
+          label={`Add to ${axis}`}
+          range={[-100_000, 100_000]}
+          value={game.origin[i]!}
+          onValue={(value) =>
+            recordings.answer({ origin: i === 0 ? [value, game.origin[1]] : [game.origin[0], value] })
+          }
+        />
+      ))}
+      <SelectField
+        label="Tolerance"
+        value={String(game.tolerance)}
+        choices={[...new Set([0, 0.5, 1, 2, 4, game.tolerance])]
+          .sort((a, b) => a - b)
+          .map((px) => [String(px), `${px} px`])}
+        onValue={(px) => recordings.answer({ tolerance: Number(px) })}
+      />
+      {rooms.slice(0, 24).map((called) => (
+        <SelectField
+          key={called}
+          label={`Room ${called}`}
+          value={game.rooms[called] ?? (world?.rooms.some(({ id }) => id === called) ? called : "")}
+          choices={[["", "none"], ...(world?.rooms ?? []).map(({ id, name }) => [id, name] as const)]}
+          onValue={(room) => recordings.setRoom(called, room === "" ? null : room)}
+        />
+      ))}
     </div>
   );
 }
@@ -179,19 +251,28 @@ function Columns({ open: { table, game } }: { readonly open: BroughtRecording })
   );
 }
 
-/** The log as it will be. */
-function LogPreview({ read }: { readonly read: BroughtRecording["read"] }) {
+/** The walk over its room, and the log, as they will be. */
+function Preview({ read }: { readonly read: BroughtRecording["read"] }) {
   if ("refused" in read) return <div className="recording-log" />;
-  const lines = writeLog({ ...read.log, lines: read.log.lines.slice(0, LINES) })
+  return (
+    <div className="recording-log">
+      {read.trace !== null && <PathPreview trace={read.trace} />}
+      {read.log !== null && <LogLines log={read.log} />}
+    </div>
+  );
+}
+
+function LogLines({ log }: { readonly log: InputLog }) {
+  const lines = writeLog({ ...log, lines: log.lines.slice(0, LINES) })
     .split("---\n")[1]!
     .trim();
   return (
-    <div className="recording-log">
+    <>
       <h3>The log</h3>
       <pre className="mono" aria-label="The log">
         {lines}
-        {read.log.lines.length > LINES && "\n..."}
+        {log.lines.length > LINES && "\n..."}
       </pre>
-    </div>
+    </>
   );
 }

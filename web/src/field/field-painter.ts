@@ -283,7 +283,7 @@ export class FieldPainter {
     // What is looked at stands before another rule set, that before the run of a moment ago.
     this.ghost = trailOf(
       this.ghost,
-      state.walk ? null : (state.preview ?? state.beside?.rows ?? state.ghost),
+      state.walk ? null : (state.preview ?? state.beside?.rows ?? state.gameGhost?.rows ?? state.ghost),
       room,
       size,
       false,
@@ -427,9 +427,10 @@ function shownExplanation(state: BenchState): Explanation | null {
 }
 
 /** What the pale second trail is. */
-function ghostName({ preview, beside }: BenchState): string {
+function ghostName({ preview, beside, gameGhost }: BenchState): string {
   if (preview !== null) return "Ghost: with the change";
   if (beside?.rows) return `Ghost: ${beside.name}`;
+  if (gameGhost !== null) return `Ghost: ${gameGhost.game.name}`;
   return "Ghost: before the change";
 }
 

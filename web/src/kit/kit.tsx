@@ -3,6 +3,7 @@ import type { World } from "@keen-pebble/core/world";
 import { tileUses } from "@keen-pebble/core/edit";
 import { useMemo } from "react";
 import { useBench, useProject } from "../use-session.ts";
+import { droppedFiles } from "../session/elsewhere/taken-file.ts";
 import type { KitTab } from "../session/bench/bench-store.ts";
 import { KIT_TABS } from "../session/bench/bench-store.ts";
 import { StartFinding } from "./start-finding.tsx";
@@ -10,6 +11,7 @@ import { WorldPanel } from "./world-panel.tsx";
 import { BagPanel } from "./bag-panel.tsx";
 import { FeelPanel } from "./feel-panel.tsx";
 import { FixturePanel } from "./fixture-panel.tsx";
+import { GamePanel } from "./game-panel.tsx";
 import { FlagList } from "./flag-list.tsx";
 import { LookEditor } from "./look-editor.tsx";
 import { RoomPanel } from "./room-panel.tsx";
@@ -21,7 +23,15 @@ import "./kit.css";
 import Nav from "react-bootstrap/Nav";
 import Tab from "react-bootstrap/Tab";
 
-const NAMES = { tiles: "Tiles", fixtures: "Fixtures", bag: "Bag", room: "Room", world: "World", feel: "Feel" } as const;
+const NAMES: Readonly<Record<KitTab, string>> = {
+  tiles: "Tiles",
+  fixtures: "Fixtures",
+  bag: "Bag",
+  room: "Room",
+  world: "World",
+  feel: "Feel",
+  game: "Game",
+};
 
 /** What a room is made of: the tiles to paint with and what they mean to the walker, the room itself; and how the walker feels. */
 export function Kit() {
@@ -42,8 +52,15 @@ export function Kit() {
         onDragOver={(event) => event.preventDefault()}
         onDrop={(event) => {
           event.preventDefault();
-          const [file] = event.dataTransfer.files;
+          // What is dropped on the Bench beside it is a log or a trace.
+          event.stopPropagation();
+          const files = droppedFiles(event.dataTransfer);
+          const [file] = files;
           if (!file || walking) return;
+          if (tab === "game") {
+            void session.board.takeLogsIn(files);
+            return;
+          }
           void (tab === "room" ? session.rooms.readRoomFile(file) : session.sheets.bringInSheet(file));
         }}
       >
@@ -63,6 +80,7 @@ export function Kit() {
             {tab === "room" && <RoomPanel world={world} />}
             {tab === "world" && <WorldPanel world={world} />}
             {tab === "feel" && <FeelPanel />}
+            {tab === "game" && <GamePanel world={world} />}
           </fieldset>
         </Tab.Pane>
       </aside>

@@ -1,4 +1,5 @@
 import { useRef, useState } from "react";
+import { droppedFiles } from "../session/elsewhere/taken-file.ts";
 
 /**
  * Files dropped on an element.
@@ -29,7 +30,7 @@ export function useFileDrop(onFiles: (files: readonly File[], target: HTMLElemen
         event.preventDefault();
         depth.current = 0;
         setOver(false);
-        onFiles([...event.dataTransfer.files], event.target instanceof HTMLElement ? event.target : null);
+        onFiles(droppedFiles(event.dataTransfer), event.target instanceof HTMLElement ? event.target : null);
       },
     },
   };

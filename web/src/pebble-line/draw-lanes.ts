@@ -20,6 +20,8 @@ interface LaneInput {
   /** Frames of the log; the run may have ended earlier. */
   readonly tileSize: number;
   readonly roomNames: readonly string[];
+  /** By frame how far a game's walk is apart from ours, in px; null where there is none beside it. */
+  readonly apart: Float32Array | null;
   /** Frames in which a line ended because what it was held until held. */
   readonly untils: readonly UntilEnd[];
 }
@@ -34,11 +36,12 @@ export interface UntilEnd {
 export function drawLanes(
   c: CanvasRenderingContext2D,
   scale: LineScale,
-  { rows, tileSize, roomNames, untils }: LaneInput,
+  { rows, tileSize, roomNames, untils, apart }: LaneInput,
   colours: Palette,
 ): void {
   const end = rows.count - 1;
-  drawNames(c, scale, colours);
+  drawNames(c, scale, apart === null ? "Off grid" : "px apart", colours);
+  const last = apart === null ? gridLane(rows, tileSize) : apartLane(apart);
   c.save();
   c.beginPath();
   c.rect(scale.left - 6, 0, scale.width + 12, 200);
@@ -48,9 +51,9 @@ export function drawLanes(
   drawKeys(c, scale, rows, colours);
   drawUntils(c, scale, untils, colours);
   drawRooms(c, scale, rows, roomNames, colours);
-  drawGridDistance(c, scale, rows, tileSize, colours);
+  drawDistance(c, scale, last, colours);
   c.restore();
-  drawGridNumbers(c, scale, tileSize, colours);
+  drawDistanceNumbers(c, scale, last.most, colours);
 }
 
 /** The rows of the shown part, one more at each end. */
@@ -58,7 +61,7 @@ const firstOf = (scale: LineScale): number => Math.max(0, Math.floor(scale.from)
 const lastOf = (scale: LineScale, rows: TraceRows): number =>
   Math.min(rows.count - 1, Math.ceil(scale.from + scale.frames) + 1);
 
-function drawNames(c: CanvasRenderingContext2D, scale: LineScale, colours: Palette): void {
+function drawNames(c: CanvasRenderingContext2D, scale: LineScale, last: string, colours: Palette): void {
   c.font = `12px ${colours.text}`;
   c.textAlign = "right";
   c.textBaseline = "middle";
@@ -67,7 +70,7 @@ function drawNames(c: CanvasRenderingContext2D, scale: LineScale, colours: Palet
     ["Checks", CHECKS_Y],
     ["Keys", KEYS_Y + 8],
     ["Room", ROOM_Y + 7],
-    ["Off grid", GRID_BASE - 7],
+    [last, GRID_BASE - 7],
   ] as const)
     c.fillText(name, scale.left - 12, y);
 }
@@ -262,36 +265,54 @@ function drawRooms(
   });
 }
 
-function drawGridDistance(
+/** What the lowest lane shows: a distance in px for each frame, and which frames are marked. */
+interface DistanceLane {
+  readonly count: number;
+  readonly most: number;
+  readonly at: (frame: number) => number;
+  readonly isMarked: (frame: number) => boolean;
+}
+
+/** How far off the grid; standing still there is what a grid game must not do. */
+function gridLane(rows: TraceRows, tileSize: number): DistanceLane {
+  const { x, y } = rows;
+  const at = (frame: number): number => gridDistance(tileSize * 256, x[frame]!, y[frame]!) / 256;
+  const rests = (frame: number): boolean => frame > 0 && x[frame] === x[frame - 1] && y[frame] === y[frame - 1];
+  return { count: rows.count, most: tileSize / 2, at, isMarked: (frame) => rests(frame) && at(frame) > 0 };
+}
+
+/** How far a game's walk is apart from ours; in another room it is as far as can be. */
+function apartLane(apart: Float32Array): DistanceLane {
+  const most = Math.ceil(apart.reduce((far, each) => (each > far ? each : far), 1));
+  const at = (frame: number): number => (Number.isNaN(apart[frame]) ? most : apart[frame]!);
+  return { count: apart.length, most, at, isMarked: (frame) => at(frame) > 0 };
+}
+
+function drawDistance(
   c: CanvasRenderingContext2D,
   scale: LineScale,
-  rows: TraceRows,
-  tileSize: number,
+  { count, most, at, isMarked }: DistanceLane,
   colours: Palette,
 ): void {
-  const tileUnits = tileSize * 256;
-  const max = tileUnits / 2;
   const high = GRID_BASE - GRID_TOP;
-  const end = rows.count - 1;
-  // One column a px: of the frames that fall into it the farthest from the grid counts.
+  const end = count - 1;
+  // One column a px: of the frames that fall into it the farthest counts.
   const columns = Math.ceil((Math.min(end - scale.from, scale.frames) / scale.frames) * scale.width);
-  const resting: number[] = [];
+  const marked: number[] = [];
   c.beginPath();
   c.moveTo(scale.left, GRID_BASE);
   for (let column = 0; column <= columns; column++) {
     const from = Math.min(end, Math.floor(scale.from + (column / scale.width) * scale.frames));
     const to = Math.max(from, Math.min(end, Math.ceil(scale.from + ((column + 1) / scale.width) * scale.frames) - 1));
     let far = 0;
-    let rests = false;
+    let isAny = false;
     for (let frame = from; frame <= to; frame++) {
-      const distance = gridDistance(tileUnits, rows.x[frame]!, rows.y[frame]!);
-      if (distance > far) far = distance;
-      if (distance > 0 && frame > 0 && rows.x[frame] === rows.x[frame - 1] && rows.y[frame] === rows.y[frame - 1])
-        rests = true;
+      far = Math.max(far, at(frame));
+      isAny ||= isMarked(frame);
     }
-    const y = GRID_BASE - (far / max) * high;
+    const y = GRID_BASE - (far / most) * high;
     c.lineTo(scale.left + column, y);
-    if (rests) resting.push(scale.left + column, y);
+    if (isAny) marked.push(scale.left + column, y);
   }
   c.lineTo(scale.left + columns, GRID_BASE);
   c.globalAlpha = 0.18;
@@ -302,23 +323,22 @@ function drawGridDistance(
   c.strokeStyle = colours.accent;
   c.stroke();
   c.globalAlpha = 1;
-  // Standing still off the grid is what a grid game must not do.
   c.fillStyle = colours.attention;
-  for (let i = 0; i < resting.length; i += 2) {
+  for (let i = 0; i < marked.length; i += 2) {
     c.globalAlpha = 0.25;
-    c.fillRect(resting[i]!, resting[i + 1]!, 1, GRID_BASE - resting[i + 1]!);
+    c.fillRect(marked[i]!, marked[i + 1]!, 1, GRID_BASE - marked[i + 1]!);
     c.globalAlpha = 1;
-    c.fillRect(resting[i]!, resting[i + 1]! - 1, 1, 2);
+    c.fillRect(marked[i]!, marked[i + 1]! - 1, 1, 2);
   }
   c.fillStyle = colours.quiet;
   c.fillRect(scale.left, GRID_BASE, scale.width, 1);
 }
 
-function drawGridNumbers(c: CanvasRenderingContext2D, scale: LineScale, tileSize: number, colours: Palette): void {
+function drawDistanceNumbers(c: CanvasRenderingContext2D, scale: LineScale, most: number, colours: Palette): void {
   c.fillStyle = colours.quiet;
   c.font = `11px ${colours.mono}`;
   c.textAlign = "left";
   c.textBaseline = "middle";
-  c.fillText(String(tileSize / 2), scale.left + scale.width + 6, GRID_TOP + 2);
+  c.fillText(String(most), scale.left + scale.width + 6, GRID_TOP + 2);
   c.fillText("0", scale.left + scale.width + 6, GRID_BASE - 1);
 }

@@ -2,6 +2,7 @@ import { session } from "../page-session.ts";
 import type { TraceRows } from "@keen-pebble/core/simulate";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
+import type { BenchState } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
 import { drawLanes } from "./draw-lanes.ts";
 import { WholeLine, useLineKeys, usePart } from "./line-part.tsx";
@@ -37,9 +38,10 @@ export function Lanes() {
   const parsed = useBench((state) => (state.walk === null ? state.parsed : null));
   const lineEnds = useBench((state) => (state.walk === null ? (state.run?.lineEnds ?? null) : null));
   const untils = useMemo(() => untilEnds(parsed, lineEnds), [parsed, lineEnds]);
+  const apart = useBench((state) => (state.walk === null ? (state.gameGhost?.apart ?? null) : null));
   const names = rooms?.map((room) => room.name).join("\n") ?? "";
 
-  useDrawnLanes(canvas, width, scale, rows === null ? null : { rows, tileSize, names, untils });
+  useDrawnLanes(canvas, width, scale, rows === null ? null : { rows, tileSize, names, untils, apart });
 
   const scrub = (event: React.PointerEvent): void => {
     if (walking || (event.buttons & 1) === 0) return;
@@ -96,6 +98,7 @@ interface DrawnLanes {
   /** Names of the rooms, a line each. */
   readonly names: string;
   readonly untils: ReturnType<typeof untilEnds>;
+  readonly apart: Float32Array | null;
 }
 
 /** Draws the lanes whenever something of them is another. */
@@ -105,7 +108,7 @@ function useDrawnLanes(
   scale: LineScale,
   lanes: DrawnLanes | null,
 ): void {
-  const { rows, tileSize, names, untils } = lanes ?? {};
+  const { rows, tileSize, names, untils, apart } = lanes ?? {};
   useEffect(() => {
     const draw = (): void => {
       const { current } = canvas;
@@ -123,14 +126,20 @@ function useDrawnLanes(
         drawLanes(
           c,
           scale,
-          { rows: lanes.rows, tileSize: lanes.tileSize, roomNames: lanes.names.split("\n"), untils: lanes.untils },
+          {
+            rows: lanes.rows,
+            tileSize: lanes.tileSize,
+            roomNames: lanes.names.split("\n"),
+            untils: lanes.untils,
+            apart: lanes.apart,
+          },
           palette(),
         );
     };
     draw();
     if (document.fonts.status !== "loaded") void document.fonts.ready.then(draw);
     return onPaletteChange(draw);
-  }, [rows, scale, tileSize, names, width, untils]);
+  }, [rows, scale, tileSize, names, width, untils, apart]);
 }
 
 /** What the mark under the pointer says. */
@@ -159,9 +168,14 @@ function NoRun() {
   ) : null;
 }
 
+/** The first frame in which what lies beside is otherwise: another run, or a game's walk. */
+function firstDiffering({ beside, gameGhost }: BenchState): number | null {
+  return beside !== null ? beside.differs : (gameGhost?.conformance.first?.frame ?? null);
+}
+
 /** Marks the first frame in which another rule set's run differs. */
 function Differs({ scale }: { readonly scale: LineScale }) {
-  const frame = useBench((state) => (state.walk === null ? (state.beside?.differs ?? null) : null));
+  const frame = useBench((state) => (state.walk === null ? firstDiffering(state) : null));
   if (frame === null || !isOnLine(scale, frame)) return null;
   return (
     <button

@@ -11,6 +11,7 @@ import { Latency } from "./bench/latency.ts";
 import { ShownLog } from "./bench/shown-log.ts";
 import { Playing } from "./bench/playing.ts";
 import { Sounds } from "./bench/sound.ts";
+import { TakenHome } from "./bench/taken-home.ts";
 import { RuleSets } from "./bench/rule-sets.ts";
 import { Fixes } from "./bench/fixes.ts";
 import { Feels } from "./bench/feel.ts";
@@ -41,6 +42,8 @@ import { journalCommands } from "./commands/journal.ts";
 import { reachCommands } from "./commands/reach.ts";
 import { proofsCommands } from "./commands/proofs.ts";
 import { MapImport } from "./elsewhere/map-import.ts";
+import { OwnGame } from "./elsewhere/own-game.ts";
+import { WhichRulesSearch } from "./elsewhere/which-rules.ts";
 import { RecordingImport } from "./elsewhere/recording.ts";
 import { moreRoomTarget } from "./elsewhere/more-room-target.ts";
 import { makeSaveStore } from "./project/saving.ts";
@@ -78,8 +81,11 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const logEdits = new LogEdits(project, benchStore, shownLog);
   const checks = new CheckWriting(benchStore, project, logEdits);
   const untilLines = new UntilLines(project, benchStore);
-  const recordings = new RecordingImport(project);
-  const board = new ProofBoard(proofs, shownLog, benchStore, playing, project, recordings);
+  const ownGame = new OwnGame(benchStore, project);
+  const takenHome = new TakenHome(benchStore, project);
+  const whichRules = new WhichRulesSearch(benchStore, project);
+  const recordings = new RecordingImport(project, ownGame);
+  const board = new ProofBoard(proofs, shownLog, benchStore, playing, project, recordings, ownGame);
   const randomWalks = new RandomWalkSearch(project, board, shownLog);
   const accepted = new AcceptedWalk(project, beside);
   const floorplan = new FloorplanSession(project);
@@ -129,6 +135,9 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     rooms,
     mapImport,
     recordings,
+    ownGame,
+    whichRules,
+    takenHome,
     tiles,
     sheets,
     offeredWalk,

@@ -38,16 +38,17 @@ export class FakeWorker extends Line {
   private held: [unknown, Transferable[] | undefined][] = [];
   private readonly inside = new Line();
 
-  constructor(_address: URL, { name }: { readonly name: "simulation" | "proofs" | "trials" }) {
+  constructor(_address: URL, { name }: { readonly name: "simulation" | "proofs" | "trials" | "which-rules" }) {
     super();
     FakeWorker.all.push(this);
     void this.begin(name);
   }
 
-  private async begin(name: "simulation" | "proofs" | "trials"): Promise<void> {
+  private async begin(name: "simulation" | "proofs" | "trials" | "which-rules"): Promise<void> {
     const loading: Readonly<Record<typeof name, () => Promise<object>>> = {
       simulation: () => import("../workers/simulation.ts"),
       proofs: () => import("../workers/proofs.ts"),
+      "which-rules": async () => ({ "which-rules": (await import("../workers/which-rules.ts")).whichRules }),
       trials: () => import("../workers/trials.ts"),
     };
     // One after the other: two that load at once would share what they load.

@@ -3,6 +3,7 @@ import { proofs } from "./proofs.ts";
 import { reach } from "./reach.ts";
 import { simulation } from "./simulation.ts";
 import { trials } from "./trials.ts";
+import { whichRules } from "./which-rules.ts";
 
 /** What a worker of the page may be asked for, by the name that it was started with: all of them share this one file. */
 const ROLES: ReadonlyMap<string, object> = new Map<string, object>([
@@ -10,6 +11,7 @@ const ROLES: ReadonlyMap<string, object> = new Map<string, object>([
   ["trials", trials],
   ["proofs", proofs],
   ["reach", reach],
+  ["which-rules", whichRules],
 ]);
 
 expose(ROLES.get((globalThis as unknown as { readonly name: string }).name));

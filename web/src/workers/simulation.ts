@@ -6,6 +6,8 @@ import { reEntry, startFinding } from "@keen-pebble/core/analyse";
 import { checksTrueAt, logFrames, readLog, untilChoices } from "@keen-pebble/core/check";
 import { applyAll, changesWorld } from "@keen-pebble/core/edit";
 import { compile, explainFrame, fingerprint, run, runWithKeyFrames, stateAt } from "@keen-pebble/core/simulate";
+import type { TakenFile } from "@keen-pebble/core/take-home";
+import { takeHome } from "@keen-pebble/core/take-home";
 import { CoreError, clearance } from "@keen-pebble/core/world";
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
@@ -187,6 +189,26 @@ export const simulation = {
       const { c, log } = ready(text);
       const { frames, lineEnds } = run(c, log);
       return reEntry(c, log, lineEnds, Math.min(frame, frames));
+    });
+  },
+
+  /** The rules taken home, with all logs of the world that can run in it. */
+  takeHome(rules: string): { readonly files: readonly TakenFile[]; readonly leftOut: readonly string[] } | Refused {
+    return answer(() => {
+      const { world, logs } = need();
+      const c = compiledOf(compiled, need(), rules);
+      const leftOut: string[] = [];
+      const taken = new Map<string, InputLog>();
+      for (const [id, text] of logs) {
+        const log = answer(() => {
+          const made = readLog(text);
+          stateAt(c, made, 0);
+          return made;
+        });
+        if ("refused" in log) leftOut.push(id);
+        else taken.set(id, log);
+      }
+      return { files: takeHome(world, rules, taken), leftOut };
     });
   },
 

@@ -73,12 +73,14 @@ function useOpenWorld(worldId: string): void {
       session.sound.startSound(),
       session.sheets.followSheets(),
       session.worldSettings.followStart(),
+      session.ownGame.startGhost(),
     ];
     void session.project.openProject(worldId);
     return () => {
       session.reach.forget();
       session.walks.endWalk();
       session.randomWalks.forgetRandomWalks();
+      session.whichRules.forget();
       for (const stop of stops) stop();
       session.project.closeProject();
     };

@@ -4,6 +4,7 @@ import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
 import { createStore } from "zustand/vanilla";
 import type { Cell, Rect } from "./paint-cells.ts";
 import type { Piece } from "./piece.ts";
+import type { GameGhost } from "../elsewhere/own-game.ts";
 import type { Elsewhere, RunAnswer } from "../../workers/simulation.ts";
 
 /** The run of the selected log, as it stands after the last change. */
@@ -78,7 +79,7 @@ export const LARGEST_BRUSH = 9;
 export const SPREADS = ["one", "brush", "line", "box"] as const;
 export type Spread = (typeof SPREADS)[number];
 
-export const KIT_TABS = ["tiles", "fixtures", "bag", "room", "world", "feel"] as const;
+export const KIT_TABS = ["tiles", "fixtures", "bag", "room", "world", "feel", "game"] as const;
 export type KitTab = (typeof KIT_TABS)[number];
 
 /** What the Bench shows: a view of the project that is never saved. */
@@ -118,6 +119,8 @@ export interface BenchState {
   readonly ghost: TraceRows | null;
   /** The walk under a change that is looked at, before it is made. */
   readonly preview: TraceRows | null;
+  /** The walk of a game of one's own beside the shown log's run. */
+  readonly gameGhost: GameGhost | null;
   /** Another run of the shown log that is laid beside. */
   readonly beside: Beside | null;
   readonly explanation: Explanation | null;
@@ -131,6 +134,8 @@ export interface BenchState {
   /** What the left side shows: the frame's anatomy, the log as a table and as text, or the room as text. */
   readonly side: "anatomy" | "log" | "room";
   readonly kit: KitTab;
+  /** The rules as a program stand in place of the field. */
+  readonly showsProgram: boolean;
   /** The check that is being written: its text, and which of the log's checks it takes the place of. */
   readonly writing: { readonly text: string; readonly replaces: number | null } | null;
 }
@@ -171,6 +176,7 @@ export const makeBenchStore = () =>
     refused: null,
     ghost: null,
     preview: null,
+    gameGhost: null,
     beside: null,
     explanation: null,
     walk: null,
@@ -179,6 +185,7 @@ export const makeBenchStore = () =>
     pointer: null,
     side: "anatomy",
     kit: "tiles",
+    showsProgram: false,
     writing: null,
   }));
 

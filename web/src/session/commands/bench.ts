@@ -201,6 +201,12 @@ export function benchCommands(session: Parts) {
     ghost: overlay("Ghost of the run before the change", "H", "ghost"),
     camera: overlay("What the camera shows", "Q", "camera"),
     sound: { name: "Sound of bumps, doors and hazards", keys: ["U"], can: always, act: session.sound.toggleSound },
+    takeHome: {
+      name: "Rules as a program to take home",
+      keys: ["Shift+T"],
+      can: canPaint,
+      act: session.takenHome.toggle,
+    },
     fit: { name: "Show the whole room", keys: ["F"], can: always, act: () => session.asked.fitRoom.ask() },
   });
 }

@@ -40,7 +40,7 @@ describe("a recording that nothing says how to read", () => {
     recordings.setButton("WORK", "A");
     recordings.call("Pump hall");
     const before = project();
-    expect(recordings.make()).toBe("pump-hall-run");
+    expect(recordings.make(null)).toBe("pump-hall-run");
     expect(recordings.store.getState().open).toBeNull();
     expect(lines("pump-hall-run")).toBe("12 ., 64 R, 32 RD, 24 D, 2 DA, 14 ., 48 L, 1 .");
     expect(project().world.games).toMatchObject([{ id: "my-game", name: "Pump hall" }]);
@@ -62,7 +62,7 @@ describe("a recording that nothing says how to read", () => {
     expect(roles()).toEqual(["", "keys", "", "", ""]);
     recordings.setRole("go", "");
     expect(said()).toContain("has no column that says what was pressed");
-    expect(recordings.make()).toBeNull();
+    expect(recordings.make(null)).toBeNull();
     recordings.close();
     expect(project().logs.size).toBe(0);
   });

@@ -58,6 +58,10 @@ export class SimulationClient {
     return this.orEnd<ReEntrySearch | Refused>(this.remote.reEntry(text, frame), CLOSED);
   }
 
+  takeHome(rules: string): Promise<ReturnType<Simulation["takeHome"]>> {
+    return this.orEnd<ReturnType<Simulation["takeHome"]>>(this.remote.takeHome(rules), CLOSED);
+  }
+
   fingerprint(text: string): Promise<string | Refused> {
     return this.orEnd<string | Refused>(this.remote.fingerprint(text), CLOSED);
   }

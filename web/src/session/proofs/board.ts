@@ -4,11 +4,13 @@ import type { BenchStore } from "../bench/bench-store.ts";
 import type { Playing } from "../bench/playing.ts";
 import type { ProjectSession } from "../project/project.ts";
 import type { InputLog, Proof } from "@keen-pebble/core/check";
-import type { CsvTable } from "@keen-pebble/core/reading";
+import type { OwnGame, TakenTrace } from "../elsewhere/own-game.ts";
 import type { RecordingImport } from "../elsewhere/recording.ts";
+import type { TakenFile } from "../elsewhere/taken-file.ts";
+import { takenFile, textOf } from "../elsewhere/taken-file.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import { readLog, writeLog } from "@keen-pebble/core/check";
-import { RefusedError } from "@keen-pebble/core/world";
+import { RefusedError, rulesById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
 import { freeSlug, logOrder, logTitle } from "../log/log-title.ts";
 import type { PathAnswer } from "../../workers/proofs.ts";
@@ -88,14 +90,6 @@ export function firstMissed(proof: Proof | null): number | null {
   return first;
 }
 
-async function textOf(file: File): Promise<string> {
-  try {
-    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(await file.arrayBuffer());
-  } catch {
-    throw new RefusedError(file.name, [{ place: "", line: null, column: null, message: "it is not UTF-8 text" }]);
-  }
-}
-
 /** The board of logs: which are shown, which is chosen. */
 export class ProofBoard {
   readonly store = createStore<BoardState>(() => ({ filter: "all", sought: "", check: null, beside: "log" }));
@@ -107,6 +101,7 @@ export class ProofBoard {
     private readonly playing: Playing,
     private readonly project: ProjectSession,
     private readonly recordings: RecordingImport,
+    private readonly ownGame: OwnGame,
   ) {}
 
   /** Shows a log of the board, at the frame that breaks it. */
@@ -154,14 +149,15 @@ export class ProofBoard {
   };
 
   /**
-   * Takes log files in, all of them or none: input logs, and recordings of what was pressed. One of a log that is here
-   * takes its place; of a recording that nothing says how to read it is asked.
+   * Takes log files in, all of them or none: input logs, and recordings of what was pressed. The walk of a game that the
+   * world knows is laid beside its log; of a recording that nothing says how to read it is asked.
    */
   readonly takeLogsIn = async (files: readonly File[]): Promise<void> => {
     const { project } = this.project.store.getState();
     if (project === null || files.length === 0) return;
     const logs = new Map<string, string>();
-    const unknown: { readonly name: string; readonly table: CsvTable }[] = [];
+    const unknown: TakenTable[] = [];
+    const traces: (TakenTrace & { readonly log: string | null })[] = [];
     try {
       for (const file of files) {
         const ending = /\.(inputs|csv|tsv|jsonl)$/.exec(file.name)?.[1];
@@ -170,13 +166,24 @@ export class ProofBoard {
             { place: "", line: null, column: null, message: "its ending is none of .inputs, .csv, .tsv and .jsonl" },
           ]);
         const text = await textOf(file);
-        const log = ending === "inputs" ? readLog(text, file.name) : await this.recordingIn(text, file.name);
-        if ("columns" in log) {
-          unknown.push({ name: file.name, table: log });
+        const taken: { readonly log: InputLog | null; readonly trace: TakenTrace | null } | TakenTable =
+          ending === "inputs"
+            ? { log: readLog(text, file.name), trace: null }
+            : await this.recordingIn(text, takenFile(file));
+        if ("columns" in taken) {
+          unknown.push(taken);
           continue;
         }
-        const id = freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
-        logs.set(id, writeLog(log));
+        let id: string | null = null;
+        if (taken.log !== null) {
+          const made = writeLog(taken.log);
+          // A trace that is dropped again is of the same log.
+          id =
+            (taken.trace !== null ? logWith(project, made) : null) ??
+            freeSlug(file.name.slice(0, -ending.length - 1), logs.keys());
+          if (project.logs.get(id) !== made || taken.trace === null) logs.set(id, made);
+        }
+        if (taken.trace !== null) traces.push({ ...taken.trace, log: id });
       }
     } catch (error) {
       if (!(error instanceof RefusedError)) throw error;
@@ -186,21 +193,58 @@ export class ProofBoard {
       return;
     }
     const [first] = unknown;
-    if (first !== undefined) await this.recordings.begin(first.name, first.table);
-    if (logs.size === 0) return;
-    if (!this.project.change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
-    const ids = [...logs.keys()];
-    this.project.notice(
-      `${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`,
-      "info",
-    );
-    this.chooseRow(ids[0]!);
+    if (first !== undefined) await this.recordings.begin(first.file, first.table);
+    await this.keepTaken(logs, traces);
   };
 
-  /** A recording as a log; its table where neither its columns nor a game of the world say how it is to be read. */
-  private readonly recordingIn = async (text: string, name: string): Promise<InputLog | CsvTable> => {
-    const { logOfTable, readGameTable } = await import("@keen-pebble/core/reading");
-    const table = readGameTable(text, name);
-    return logOfTable(table, this.project.store.getState().project!.world.games, name) ?? table;
+  private readonly keepTaken = async (
+    logs: ReadonlyMap<string, string>,
+    traces: readonly (TakenTrace & { readonly log: string | null })[],
+  ): Promise<void> => {
+    if (logs.size > 0 && !this.project.change((now) => ({ ...now, logs: new Map([...now.logs, ...logs]) }))) return;
+    const ids = [...logs.keys()];
+    if (ids.length > 0)
+      this.project.notice(
+        `${ids.length === 1 ? "1 log" : `${ids.length} logs`} taken in: ${ids.slice(0, 6).join(", ")}${ids.length > 6 ? " ..." : ""}. Undo takes ${ids.length === 1 ? "it" : "them"} out again.`,
+        "info",
+      );
+    for (const trace of traces) {
+      const log = trace.log ?? this.benchStore.getState().log;
+      if (log === null)
+        this.project.notice(`${trace.file.name} says nothing of keys: choose the log that it walks first.`);
+      else await this.ownGame.take(log, trace);
+    }
+    const shown = traces.filter(({ log }) => log !== null).at(-1)?.log ?? ids[0];
+    if (shown !== undefined && shown !== this.benchStore.getState().log) this.chooseRow(shown);
   };
+
+  /** A recording as a log and as a walk; its table where neither its columns nor a game of the world say how it is to be read. */
+  private readonly recordingIn = async (
+    text: string,
+    file: TakenFile,
+  ): Promise<{ readonly log: InputLog | null; readonly trace: TakenTrace | null } | TakenTable> => {
+    const { gameLog, gameOf, gameOfTrace, gameTrace, logOfTable, readGameTable } =
+      await import("@keen-pebble/core/reading");
+    const table = readGameTable(text, file.name);
+    const { world } = this.project.store.getState().project!;
+    const game = gameOfTrace(world.games, table);
+    if (game === null) {
+      const log = logOfTable(table, world.games, file.name);
+      return log === null ? { file, table, columns: table.columns } : { log, trace: null };
+    }
+    gameTrace(table, game, world, rulesById(world, world.activeRules)!, file.name);
+    const log = gameOf([game], table) === null ? null : gameLog(table, game, file.name);
+    return { log, trace: { file, table, game } };
+  };
+}
+
+/** A table that nothing says how to read. */
+interface TakenTable extends Pick<TakenTrace, "file" | "table"> {
+  readonly columns: readonly string[];
+}
+
+/** The log of the world that presses the same, whatever else it says; null for none. */
+function logWith({ logs }: Project, text: string): string | null {
+  const pressed = (each: string): string => each.slice(each.indexOf("\n---\n"));
+  return [...logs].find(([, each]) => pressed(each) === pressed(text))?.[0] ?? null;
 }
