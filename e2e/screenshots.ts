@@ -1,4 +1,4 @@
-import { mkdirSync } from "node:fs";
+import { mkdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { Key } from "selenium-webdriver";
 import { BenchDriver } from "./bench-driver.ts";
@@ -68,20 +68,6 @@ try {
   await browser.find(".walking-images");
   await take("bench-world");
 
-  const grounds = async (query: string): Promise<void> => {
-    await browser.driver.get(`${started.address}/w/trying-grounds/bench?${query}`);
-    await bench.ready();
-  };
-  await grounds("log=05-thin-wall&f=12");
-  await bench.choose("Response", "undo-axis");
-  await browser.driver.executeScript("document.activeElement.blur()");
-  await bench.pebbles((pebbles) => pebbles.some((pebble) => pebble.startsWith("fails")));
-  await browser.untilText(".finding", (text) => text.includes("to contact"));
-  await bench.key("y");
-  await browser.untilText(".mends", (text) => text.includes("mend it"));
-  await browser.press(".kit-head [role=tab]", "Feel");
-  await browser.find(".feel .apexcharts-series");
-  await take("bench-finding");
   await bench.key(Key.CONTROL, "z");
   await browser.untilText(".saving", (text) => text.startsWith("saved"));
 
@@ -97,13 +83,6 @@ try {
   await browser.untilText(".re-entry", (text) => text.includes("frame 1050 to"));
   await take("floorplan");
 
-  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=02-crank-opens-sluice&f=244`);
-  await bench.ready();
-  await bench.key("a");
-  await browser.untilText(".writer-offers", (text) => text.includes("taken crank-1"));
-  await browser.driver.actions().sendKeys("by 340 open s").perform();
-  await browser.untilText(".writer-words", (text) => text.includes("sluice-1"));
-  await take("bench-check");
   await browser.driver.actions().sendKeys(Key.ESCAPE, Key.ESCAPE).perform();
 
   await browser.driver.get(`${started.address}/w/saltglass-cistern/reach`);
@@ -180,6 +159,40 @@ try {
   await browser.untilText(`[data-revision="${at + 1}"] .note`, (text) => text.startsWith("Without"));
   await browser.untilText(`[data-revision="${at + 3}"]`, (text) => text.includes("22 hold"));
   await take("journal");
+
+  const standIn = path.resolve(import.meta.dirname, "../demo/stand-in-game");
+  const dropped = async (on: string, name: string): Promise<void> => {
+    await browser.driver.executeScript(
+      `const data = new DataTransfer();
+       data.items.add(new File([arguments[2]], arguments[1]));
+       const target = document.querySelector(arguments[0]);
+       for (const kind of ["dragenter", "dragover", "drop"]) target.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));`,
+      on,
+      name,
+      readFileSync(path.join(standIn, name), "utf8"),
+    );
+  };
+  await browser.driver.get(started.address);
+  await browser.find(".world-card");
+  await dropped(".shelf-head", "hall.world.json");
+  await browser.untilText(".shelf", (text) => text.includes("Stand-in game"));
+  await browser.driver.get(`${started.address}/w/stand-in-game/bench`);
+  await browser.untilText(".status", (text) => text.includes("No walker"));
+  await browser.press(".kit-head [role=tab]", "Game");
+  await dropped(".kit", "trace-both-back.csv");
+  await browser.press(".game-panel .link", "First differs at frame 71");
+  await browser.press(".game-panel button", "Look for them");
+  await browser.untilText("[aria-label='Which rules am I?'] button", (text) => text.includes("Look for them"));
+  await browser.driver.executeScript(
+    "document.querySelector('.notices button')?.click(); document.querySelector('.both-feels').scrollIntoView()",
+  );
+  await take("own-game");
+  await browser.driver.executeScript("document.activeElement.blur()");
+  await bench.key(Key.SHIFT, "t");
+  await browser.untilText(".program-text", (text) => text.includes("const SPEED_X"));
+  await bench.choose("Diagonal", "even");
+  await browser.untilText(".program-text .lit", (text) => text.includes("181"));
+  await take("rules-as-program");
 
   await browser.driver.get(started.address);
   await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));

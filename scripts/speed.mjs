@@ -10,6 +10,7 @@ const parts = [
   { name: "reach", command: "node", args: ["scripts/speed/reach.mjs"] },
   { name: "faults", command: "node", args: ["scripts/speed/faults.mjs"] },
   { name: "wander", command: "node", args: ["scripts/speed/wander.mjs"] },
+  { name: "rules", command: "node", args: ["scripts/speed/rules.mjs"] },
   { name: "readers", command: "node", args: ["scripts/speed/readers.mjs"] },
   { name: "page", command: "npx", args: ["--no-install", "tsx", "e2e/speed.ts"] },
 ];

@@ -143,6 +143,10 @@ it("outcomes and the JUnit file tell what the world's reach checks come to, also
   const id = await newWorld();
   const { reachChecks } = JSON.parse(demo) as { reachChecks: string[] };
   expect((await outcomes(id)).reach).toEqual(reachChecks.map((check) => ({ check, verdict: "pass", seen: null })));
+  // Judged once, by a job: the same world elsewhere has the same outcome.
+  const stored = await OutcomeRow.query(test.db).where({ logHash: "all-play" });
+  expect(new Set(stored.map(({ worldHash }) => worldHash)).size).toBe(stored.length);
+  expect(stored.at(-1)!.reach).toHaveLength(reachChecks.length);
   // The way out of the intake hall is walled up.
   await store(id, 1, wall(9 * 20 + 19));
   const { reach } = await outcomes(id);

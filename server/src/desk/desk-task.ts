@@ -15,9 +15,11 @@ export interface DeskTasks {
   readonly open: { readonly world: string; readonly revision?: number };
   readonly worldFile: { readonly world: string };
   readonly bundle: { readonly world: string };
-  /** What a world's reach checks come to. */
-  readonly reach: { readonly world: string };
-  readonly junit: { readonly world: string; readonly reports: readonly ReportedLog[] };
+  readonly junit: {
+    readonly world: string;
+    readonly reports: readonly ReportedLog[];
+    readonly reach: readonly ReachRuling[] | null;
+  };
   /** World of a revision as a text, and some of its logs, by their ids or by the hashes of their texts, for the jobs. */
   readonly texts: {
     readonly worldId: number;
@@ -41,7 +43,6 @@ export interface DeskAnswers {
   readonly open: Uint8Array;
   readonly worldFile: Uint8Array;
   readonly bundle: Uint8Array;
-  readonly reach: readonly ReachRuling[];
   readonly junit: Uint8Array;
   readonly texts: RevisionTexts;
   readonly thin: number;

@@ -1,4 +1,3 @@
-import { judgeReach } from "@keen-pebble/core/analyse";
 import type { ReachRuling } from "@keen-pebble/core/check";
 import { writeWorld } from "@keen-pebble/core/formats";
 import type { World } from "@keen-pebble/core/world";
@@ -28,14 +27,12 @@ const shelf = new Shelf(db);
 const imports = new Imports(shelf);
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
-/** Others wait for the desk: a world with more states than this to be looked at has its checks open. */
-const MOST_STATES = 200_000;
-const judged = (world: World): ReachRuling[] =>
-  world.reachChecks.length === 0
-    ? []
-    : judgeReach(world, MOST_STATES).map(({ check, verdict, seen }) => ({ check, verdict, seen }));
-const reachReports = (checks: readonly ReachRuling[]) =>
-  checks.length === 0 ? [] : [{ reach: true as const, checks }];
+/** Reach checks as the first report; those that were not judged yet are open. */
+function reachReports({ reachChecks }: World, known: readonly ReachRuling[] | null) {
+  const open = (check: string): ReachRuling => ({ check, verdict: "open", seen: "was not judged yet; ask again" });
+  const checks = known ?? reachChecks.map(open);
+  return checks.length === 0 ? [] : [{ reach: true as const, checks }];
+}
 
 const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<DeskAnswers[K]> } = {
   store: ({ world, body }) => shelf.store(world, validate<NewRevision>(SCHEMAS.NewRevision, readJson(body))),
@@ -60,10 +57,9 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
       journal,
     });
   },
-  reach: async ({ world }) => judged((await shelf.project(world)).project.world),
-  junit: async ({ world: id, reports }) => {
+  junit: async ({ world: id, reports, reach }) => {
     const { world } = (await shelf.project(id)).project;
-    return bytes(junitXml([...reachReports(judged(world)), ...reports], world.frameRate));
+    return bytes(junitXml([...reachReports(world, reach), ...reports], world.frameRate));
   },
   texts: (of) => shelf.texts(of),
   thin: ({ worldId, before }) => thinRevisions(db, worldId, new Date(before)),

@@ -58,9 +58,9 @@ export function proofRoutes(
       problems: [404],
       handle: async (req, res) => {
         const id = worldOf(req);
-        const outcomes = await proofs.outcomes(id);
-        const reach = await desk.ask("reach", { world: id });
-        res.status(outcomes.missing.length > 0 ? 202 : 200).json({ ...outcomes, reach } satisfies WorldOutcomes);
+        const { reach, ...outcomes } = await proofs.outcomes(id);
+        const isWhole = outcomes.missing.length === 0 && reach !== null;
+        res.status(isWhole ? 200 : 202).json({ ...outcomes, reach: reach ?? [] } satisfies WorldOutcomes);
       },
     },
     {
@@ -73,7 +73,7 @@ export function proofRoutes(
       problems: [404],
       handle: async (req, res) => {
         const id = worldOf(req);
-        const { outcomes, missing } = await proofs.outcomes(id);
+        const { outcomes, missing, reach } = await proofs.outcomes(id);
         const known = outcomes.map(({ log, refused, frames, checks }) =>
           refused === null
             ? { log: `${log}.inputs`, frames: frames ?? 0, checks }
@@ -83,7 +83,7 @@ export function proofRoutes(
           ...known,
           ...missing.map((log) => ({ log: `${log}.inputs`, error: "was not run yet; ask again" })),
         ].sort((a, b) => (a.log < b.log ? -1 : 1));
-        asFile(res, `${id}.junit.xml`, "application/xml", await desk.ask("junit", { world: id, reports }));
+        asFile(res, `${id}.junit.xml`, "application/xml", await desk.ask("junit", { world: id, reports, reach }));
       },
     },
     {

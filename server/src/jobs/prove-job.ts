@@ -4,7 +4,7 @@ import { LogRow } from "../models/log-row.ts";
 import { PendingProofRow } from "../models/pending-proof-row.ts";
 import { TakenJobRow } from "../models/taken-job-row.ts";
 import type { Outcome } from "../services/proofs.ts";
-import { finish, storeOutcomes } from "../services/proofs.ts";
+import { ALL_PLAY, finish, storeOutcomes } from "../services/proofs.ts";
 import type { JobHandler } from "./job-worker.ts";
 import type { ProvePool } from "./prove-pool.ts";
 import { proveInTurns } from "./prove-in-turns.ts";
@@ -31,9 +31,10 @@ export function proveJob(tools: JobTools): JobHandler<"prove"> {
     const logs = await textsOfLogs(
       tools,
       data,
-      pending.map(({ logHash }) => logHash),
+      pending.map(({ logHash }) => logHash).filter((hash) => hash !== ALL_PLAY),
     );
     const hashes = [...logs.keys()];
+    const asksReach = pending.some(({ logHash }) => logHash === ALL_PLAY);
     const proofs =
       hashes.length === 0
         ? []
@@ -55,8 +56,10 @@ export function proveJob(tools: JobTools): JobHandler<"prove"> {
         accepted,
         worker: String(signals.worker),
         checks: [...checks],
+        reach: null,
       };
     });
+    if (asksReach) rows.push(await allPlay(tools, data.worldHash, await worldOf(data), signal));
     // All in one: a process that ends here leaves either the whole of it or nothing.
     await db.transaction(async (trx) => {
       await storeOutcomes(trx, rows);
@@ -66,6 +69,29 @@ export function proveJob(tools: JobTools): JobHandler<"prove"> {
       await finish(trx, data.worldHash);
     });
     await signals.tell("proofs", data.worldId);
+  };
+}
+
+/** What a world's reach checks come to, as an outcome. */
+async function allPlay(
+  { pool, signals }: JobTools,
+  worldHash: string,
+  world: string,
+  signal: AbortSignal,
+): Promise<Outcome> {
+  const reach = await pool.judge(world, signal);
+  return {
+    worldHash,
+    logHash: ALL_PLAY,
+    holds: reach.every(({ verdict }) => verdict === "pass"),
+    refused: null,
+    status: null,
+    frames: null,
+    fingerprint: null,
+    accepted: null,
+    worker: String(signals.worker),
+    checks: [],
+    reach,
   };
 }
 

@@ -1,7 +1,15 @@
 import { createHash } from "node:crypto";
-import type { Proof } from "@keen-pebble/core/check";
+import { judgeReach } from "@keen-pebble/core/analyse";
+import type { Proof, ReachRuling } from "@keen-pebble/core/check";
 import { Prover, parseCheck, readLog } from "@keen-pebble/core/check";
 import { readWorld } from "@keen-pebble/core/reading";
+
+/** The reach checks of a world as text, to be judged over all play. */
+export interface JudgeTask {
+  readonly judge: string;
+  /** Where more states would have to be looked at, checks are open. */
+  readonly states: number;
+}
 
 /** What a thread is to do: logs as texts in a world as text, told apart by its hash. */
 export interface ProveTask {
@@ -31,8 +39,18 @@ function sha256() {
   return { update: (text: string) => void hash.update(text, "latin1"), hex: () => hash.digest("hex") };
 }
 
-/** Proves logs, in order. */
-export default function prove(task: ProveTask): Proof[] {
+/** Proves logs, in order; or judges a world's reach checks. */
+export default function work(task: ProveTask | JudgeTask): Proof[] | ReachRuling[] {
+  return "judge" in task ? judged(task) : prove(task);
+}
+
+function judged({ judge, states }: JudgeTask): ReachRuling[] {
+  const world = readWorld(judge, "a stored world");
+  if (world.reachChecks.length === 0) return [];
+  return judgeReach(world, states).map(({ check, verdict, seen }) => ({ check, verdict, seen }));
+}
+
+function prove(task: ProveTask): Proof[] {
   const prover = proverOf(task);
   const { check, checks: some } = task;
   if (some !== undefined) {

@@ -5,6 +5,7 @@ import * as outcomesSheetsDeleted from "./0002-outcomes-sheets-deleted.ts";
 import * as proofs from "./0003-proofs.ts";
 import * as namesAndCosts from "./0004-names-and-costs.ts";
 import * as noPathHashes from "./0005-no-path-hashes.ts";
+import * as allPlay from "./0006-all-play.ts";
 
 interface Named {
   readonly name: string;
@@ -18,6 +19,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: "0003-proofs", migration: proofs },
   { name: "0004-names-and-costs", migration: namesAndCosts },
   { name: "0005-no-path-hashes", migration: noPathHashes },
+  { name: "0006-all-play", migration: allPlay },
 ];
 
 /** Names of all versions, the oldest first. */

@@ -17,13 +17,22 @@ export async function storeOutcomes(trx: Knex.Transaction, outcomes: readonly Ou
   if (outcomes.length === 0) return;
   // Not through the models: they would take what comes back for all that was handed in.
   await trx("outcomes")
-    .insert(outcomes.map((outcome) => ({ ...outcome, checks: JSON.stringify(outcome.checks) })))
+    .insert(
+      outcomes.map((outcome) => ({
+        ...outcome,
+        checks: JSON.stringify(outcome.checks),
+        reach: outcome.reach === null ? null : JSON.stringify(outcome.reach),
+      })),
+    )
     .onConflict(["worldHash", "logHash"])
     .ignore();
 }
 
 /** An outcome as it is stored. */
 export type Outcome = Omit<OutcomeRow, keyof Model>;
+
+/** Stands for a log's hash where a world's reach checks are meant: they are about all play, and no log's. */
+export const ALL_PLAY = "all-play";
 
 /** How the logs of a revision are parted into jobs. */
 export interface Slices {
@@ -118,13 +127,14 @@ export class Proofs {
   }
 
   /** What each log comes to at the newest revision, in order of their ids; waits a while for what is not known yet. */
-  async outcomes(slug: string): Promise<Omit<WorldOutcomes, "reach">> {
+  async outcomes(slug: string): Promise<Known> {
     const row = await this.shelf.row(slug);
     const asked = await this.db.transaction((trx) => this.enqueue(trx, row.id));
     await this.signals.tell("jobs");
     if (asked.state !== "done") await this.finished(row.id, asked.revision);
     const run = await ProofRunRow.query(this.db).findById([row.id, asked.revision]).throwIfNotFound();
-    const known = await this.known(this.db, run.worldHash, Object.values(run.logs));
+    const known = await this.known(this.db, run.worldHash, [...Object.values(run.logs), ALL_PLAY]);
+    const allPlay = known.get(ALL_PLAY);
     const outcomes = Object.keys(run.logs)
       .sort()
       .flatMap((log): LogOutcome[] => {
@@ -136,6 +146,7 @@ export class Proofs {
     return {
       revision: run.revision,
       outcomes,
+      reach: allPlay?.reach ?? null,
       missing: Object.keys(run.logs)
         .sort()
         .filter((log) => !known.has(run.logs[log]!)),
@@ -179,7 +190,7 @@ export class Proofs {
     // What was asked for an older revision and is not begun yet is of no use any more.
     const dropped = await this.drop(trx, worldId, contentHash);
     if (dropped.length > 0) await this.signals.tellCancelled(dropped);
-    const known = await this.known(trx, contentHash, Object.values(hashes));
+    const known = await this.known(trx, contentHash, [...Object.values(hashes), ALL_PLAY]);
     const missing = [...new Map(logs.filter(({ hash }) => !known.has(hash)).map((log) => [log.hash, log])).values()];
     const run = {
       worldId,
@@ -193,7 +204,7 @@ export class Proofs {
       startedAt: new Date(),
     };
     // What is pending first and the runs last, as whoever stores outcomes does: else the two could wait for each other.
-    await this.putJobs(trx, run, missing);
+    await this.putJobs(trx, run, missing, !known.has(ALL_PLAY));
     await ProofRunRow.query(trx)
       .patch({ state: "cancelled", finishedAt: new Date() })
       .where({ worldId, state: "running" })
@@ -214,9 +225,13 @@ export class Proofs {
     trx: Knex.Transaction,
     run: Pick<ProofRunRow, "worldId" | "revision" | "worldHash">,
     missing: readonly LogRow[],
+    asksReach: boolean,
   ): Promise<void> {
     const { worldId, revision, worldHash } = run;
-    const slices = slicesOf(missing, this.slices).map((slice) => ({ id: randomUUID(), slice }));
+    // All play is a job of its own, and the last: the search may take longer than all logs.
+    const parts: (readonly Pick<LogRow, "hash">[])[] = slicesOf(missing, this.slices);
+    if (asksReach) parts.push([{ hash: ALL_PLAY }]);
+    const slices = parts.map((slice) => ({ id: randomUUID(), slice }));
     const queued: string[] = [];
     const rows = slices.flatMap(({ id, slice }) =>
       slice.map(({ hash }) => ({ worldHash, logHash: hash, worldId, jobId: id })),
@@ -275,6 +290,12 @@ export class Proofs {
   }
 }
 
+/** What is known of a world at its newest revision. */
+export interface Known extends Omit<WorldOutcomes, "reach"> {
+  /** Null where its reach checks were not judged yet. */
+  readonly reach: WorldOutcomes["reach"] | null;
+}
+
 function verdictOf({ holds, refused }: Outcome): "holds" | "breaks" | "refused" {
   return refused !== null ? "refused" : holds ? "holds" : "breaks";
 }
@@ -331,6 +352,8 @@ export async function finish(trx: Knex.Transaction, worldHash: string): Promise<
     ).length > NEARLY
   )
     return [];
+  // Nobody says that a run is over while its world's reach checks are being judged.
+  if ((await PendingProofRow.query(trx).findById([worldHash, ALL_PLAY])) !== undefined) return [];
   const ended: number[] = [];
   for (const run of runs) {
     const { done, holds } = await countOf(trx, run);
