@@ -76,7 +76,9 @@ function unknowing(world) {
 }
 
 function traced(world, log) {
-  const { room, x, y, count } = run(compile(world), log, { rows: true }).rows;
+  const { rows } = run(compile(world), log, { rows: true });
+  if (rows === null) throw new Error("no rows were kept");
+  const { room, x, y, count } = rows;
   const frames = Int32Array.from({ length: count }, (_, frame) => frame);
   return observed(log, { count, frames, rooms: room, x, y });
 }
@@ -104,7 +106,7 @@ if (isMainThread) {
       ),
     );
     answers.sort(byAgreement);
-    if (answers[0].first === null) found++;
+    if (answers[0]?.first === null) found++;
     times.push(performance.now() - began);
   }
   for (const thread of threads) await thread.terminate();
@@ -119,15 +121,21 @@ if (isMainThread) {
   say(
     "which rules am I: time of a search",
     `${RULE_SETS} rule sets, two threads`,
-    times[times.length >> 1] / 1000,
+    (times[times.length >> 1] ?? 0) / 1000,
     "s",
     0,
-    times[0] / 1000,
+    (times[0] ?? 0) / 1000,
   );
-  say("which rules am I: the longest search", `${RULE_SETS} rule sets, two threads`, times.at(-1) / 1000, "s", 0);
+  say(
+    "which rules am I: the longest search",
+    `${RULE_SETS} rule sets, two threads`,
+    (times.at(-1) ?? 0) / 1000,
+    "s",
+    0,
+  );
 } else {
   let enough = -1;
-  parentPort.on("message", async (message) => {
+  parentPort?.on("message", async (message) => {
     if ("enough" in message) {
       enough = message.enough;
       return;
@@ -138,7 +146,8 @@ if (isMainThread) {
     const search = new RuleSearch({ ...world, rules: [rules], activeRules: rules.id }, rules, [traced(world, log)], 0);
     const began = performance.now();
     let told = began;
-    let state = { found: [] };
+    /** @type {import("@keen-pebble/core/analyse").SearchState} */
+    let state = { tried: 0, found: [] };
     for (state of search.search(FAMILY_SHARES[workerData])) {
       const now = performance.now();
       if (now - began > LIMIT || state.found[0]?.first === null) break;
@@ -147,7 +156,7 @@ if (isMainThread) {
       await new Promise((go) => setImmediate(go));
       if (enough === seed) break;
     }
-    const { agreed, frames, first } = state.found[0];
-    parentPort.postMessage({ agreed, frames, first });
+    const [best] = state.found;
+    parentPort?.postMessage({ agreed: best?.agreed, frames: best?.frames, first: best?.first });
   });
 }

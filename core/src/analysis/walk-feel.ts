@@ -1,3 +1,4 @@
+import { wholeRoot } from "../base/root.ts";
 import { DIRECTIONS, DOWN, LEFT, RIGHT, UP } from "../world/keys.ts";
 import type { TraceRows } from "../simulation/trace.ts";
 
@@ -43,7 +44,7 @@ export function walkFeel({ count, room, x, y }: Places, keys: Uint8Array): WalkF
     movedBefore = moves;
     const way = [LEFT, RIGHT, UP, DOWN].indexOf(held);
     if (way >= 0) straight[way] = most(straight[way]!, Math.abs(way < 2 ? dx : dy));
-    else if (isDiagonal(held)) diagonal = most(diagonal, Math.round(Math.hypot(dx, dy)));
+    else if (isDiagonal(held)) diagonal = most(diagonal, wholeRoot(dx * dx + dy * dy));
   }
   return { straight, diagonal, framesToMove, framesToStop };
 }

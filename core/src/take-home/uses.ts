@@ -1,5 +1,7 @@
 import { opensByItself } from "../world/fixtures/door.ts";
+import type { DoorFixture } from "../world/fixtures/door.ts";
 import type { Fixture } from "../world/fixtures.ts";
+import { kindOfFixture } from "../world/fixtures.ts";
 import { sizeOf } from "../world/fixture-area.ts";
 import { isSolidFor } from "../world/queries.ts";
 import type { EdgeRule, Rules, World } from "../world/world.ts";
@@ -108,73 +110,93 @@ function looksUses({ facing, pose }: Rules, add: Add): void {
 }
 
 function worldUses(world: World, rules: Rules, add: Add): void {
-  const { rooms, respawnRestores, goal, lives } = world;
-  const fixtures = rooms.flatMap((room) => room.fixtures);
+  const fixtures = world.rooms.flatMap((room) => room.fixtures);
+  const doors = fixtures.filter((fixture) => fixture.kind === "door");
+  groundUses(world, rules, add);
+  doorUses(doors, rules, add);
+  fixtureUses(world, rules, fixtures, add);
+  const { goal } = world;
+  add(null, {
+    goal: goal !== null,
+    goalMarker: goal?.kind === "marker",
+    goalCollect: goal?.kind === "collect",
+  });
+}
+
+function groundUses(world: World, rules: Rules, add: Add): void {
+  const shapes = solidShapes(world, rules);
+  const polys = shapes.includes("poly");
+  const gait = rules.gait === "drift" ? "drift" : "roam";
+  add(null, { boxes: shapes.includes("boxes"), polys, wholeCells: asWholeCells(rules, shapes) });
+  add(`${gait}.slopes`, { slopes: polys && rules[gait].slopes === "slide" });
+  const [links, wrap] = [leads(world, "link"), leads(world, "wrap")];
+  add(null, { wrap, links, seams: links || wrap });
+}
+
+function doorUses(doors: readonly (DoorFixture & Fixture)[], rules: Rules, add: Add): void {
+  const asked = doors.filter((door) => !opensByItself(door));
+  const push = asked.some(({ opensOn }) => opensOn === "push");
+  add(null, {
+    doors: doors.length > 0,
+    asked: asked.length > 0,
+    push,
+    pushes: isGrid(rules) && push,
+    use: asked.some(({ opensOn }) => opensOn === "use"),
+    lockedItem: asked.some(({ lock }) => lock.kind === "item"),
+    spends: asked.some(({ lock }) => lock.kind === "item" && lock.spends),
+    behind: asked.some(({ closes }) => closes === "behind"),
+    follows: doors.length > asked.length,
+    mixed: asked.length > 0 && doors.length > asked.length,
+    lockCircuit: doors.some(({ lock }) => lock.kind === "circuit"),
+    lockCollected: doors.some(({ lock }) => lock.kind === "collected"),
+  });
+}
+
+function fixtureUses(world: World, rules: Rules, fixtures: readonly Fixture[], add: Add): void {
   const has = (is: (fixture: Fixture) => boolean): boolean => fixtures.some(is);
   const ofKind = (kind: Fixture["kind"]): boolean => has((fixture) => fixture.kind === kind);
   const doors = fixtures.filter((fixture) => fixture.kind === "door");
-  const asked = doors.filter((door) => !opensByItself(door));
-  const rulesOfSides = rooms.flatMap(({ edges }) => SIDES.flatMap((side): readonly EdgeRule[] => [edges[side]].flat()));
-  const links = rulesOfSides.some(({ kind }) => kind === "link");
-  const wrap = rulesOfSides.some(({ kind }) => kind === "wrap");
   const [portals, hazards, switches] = [ofKind("portal"), ofKind("hazard"), ofKind("switch")];
   const returning = (keeps: Fixture["keeps"]): boolean =>
-    has(
-      (each) =>
-        each.keeps === keeps && (each.kind === "item" || each.kind === "switch" || asked.includes(each as never)),
-    );
-  const changes = links || ((portals || hazards) && rooms.length > 1);
-  const behind = asked.some(({ closes }) => closes === "behind");
-  const lockCircuit = doors.some(({ lock }) => lock.kind === "circuit");
-  const bodyTouch = has((fixture) => fixture.kind !== "door" && fixture.touch === "body");
-  const shapes = solidShapes(world, rules);
-  const { slopes } = rules[rules.gait === "drift" ? "drift" : "roam"];
-  const polys = shapes.includes("poly");
-  const grid = rules.gait === "hop" || rules.gait === "glide";
-  // Where a walker from cell to cell is blocked by whole cells only, they need not be looked at as shapes.
-  const wholeCells = grid && !polys && !shapes.includes("boxes");
-  add(null, { boxes: shapes.includes("boxes"), polys });
-  add("roam.slopes", { slopes: polys && slopes === "slide" });
-  add("drift.slopes", { slopes: polys && slopes === "slide" });
+    has((each) => each.keeps === keeps && kindOfFixture(each.kind).returns(each));
+  const changes = leads(world, "link") || ((portals || hazards) && world.rooms.length > 1);
+  const { respawnRestores, lives } = world;
   add(null, {
-    wrap,
-    links,
-    seams: links || wrap,
     changes,
     touch: has(({ kind }) => kind !== "door"),
     items: ofKind("item") || doors.some(({ lock }) => lock.kind === "item"),
-    doors: doors.length > 0,
     hazards,
     checkpoints: ofKind("checkpoint"),
     switches,
     portals,
     markers: ofKind("marker"),
-    circuits: switches || lockCircuit,
+    circuits: switches || doors.some(({ lock }) => lock.kind === "circuit"),
     sizes: has((fixture) => sizeOf(fixture).some((cells) => cells > 1)),
-    bodyTouch,
-    wholeCells,
-    cellsOf: wholeCells || behind,
+    bodyTouch: has((fixture) => fixture.kind !== "door" && fixture.touch === "body"),
+    cellsOf:
+      asWholeCells(rules, solidShapes(world, rules)) ||
+      doors.some((door) => !opensByItself(door) && door.closes === "behind"),
     cellFixtures: doors.length > 0 || (portals && carries(rules)),
-    pushes: grid && asked.some(({ opensOn }) => opensOn === "push"),
-    asked: asked.length > 0,
-    push: asked.some(({ opensOn }) => opensOn === "push"),
-    use: asked.some(({ opensOn }) => opensOn === "use"),
-    lockedItem: asked.some(({ lock }) => lock.kind === "item"),
-    spends: asked.some(({ lock }) => lock.kind === "item" && lock.spends),
-    behind,
-    follows: doors.length > asked.length,
-    mixed: asked.length > 0 && doors.length > asked.length,
-    lockCircuit,
-    lockCollected: doors.some(({ lock }) => lock.kind === "collected"),
     visit: changes && returning("visit"),
     life: hazards && respawnRestores === "keeps" && returning("life"),
     restores: hazards && respawnRestores !== "keeps",
     restoresCheckpoint: hazards && respawnRestores === "checkpoint",
     lives: hazards && lives !== null,
-    goal: goal !== null,
-    goalMarker: goal?.kind === "marker",
-    goalCollect: goal?.kind === "collect",
   });
+}
+
+/** Where a walker from cell to cell is blocked by whole cells only, they need not be looked at as shapes. */
+function asWholeCells(rules: Rules, shapes: readonly string[]): boolean {
+  return isGrid(rules) && !shapes.includes("poly") && !shapes.includes("boxes");
+}
+
+const isGrid = ({ gait }: Rules): boolean => gait === "hop" || gait === "glide";
+
+/** Whether a side of some room is so. */
+function leads({ rooms }: World, kind: EdgeRule["kind"]): boolean {
+  return rooms.some(({ edges }) =>
+    SIDES.some((side) => [edges[side]].flat().some((rule: EdgeRule) => rule.kind === kind)),
+  );
 }
 
 /** The kinds of shapes, but for whole cells, that block this walker somewhere in the world. */

@@ -79,6 +79,23 @@ function RulesItems({
       <Dropdown.Item as="button" onClick={session.takenHome.toggle}>
         {rules.name} as a program <span className="quiet">Shift+T</span>
       </Dropdown.Item>
+      <RulesLast world={world} rules={rules} others={others} />
+    </Dropdown.Menu>
+  );
+}
+
+/** What is done with a rule set among the others. */
+function RulesLast({
+  world,
+  rules,
+  others,
+}: {
+  readonly world: World;
+  readonly rules: Rules;
+  readonly others: Rules[];
+}) {
+  return (
+    <>
       {rules.id !== world.activeRules && (
         <Dropdown.Item as="button" onClick={() => session.ruleSets.makeWorldsOwn(rules.id)}>
           Make {rules.name} the world's own
@@ -89,7 +106,7 @@ function RulesItems({
           Take {rules.name} away
         </Dropdown.Item>
       )}
-    </Dropdown.Menu>
+    </>
   );
 }
 

@@ -255,7 +255,7 @@ function Columns({ open: { table, game } }: { readonly open: BroughtRecording })
 function Preview({ read }: { readonly read: BroughtRecording["read"] }) {
   if ("refused" in read) return <div className="recording-log" />;
   return (
-    <div className="recording-log">
+    <div className="recording-log" tabIndex={0} role="region" aria-label="What comes of it">
       {read.trace !== null && <PathPreview trace={read.trace} />}
       {read.log !== null && <LogLines log={read.log} />}
     </div>
