@@ -78,7 +78,7 @@ it("a source file with numbers and a sheet, dropped together, are a world that o
   await bench.hold(Key.ARROW_RIGHT, (x) => x >= 15);
   await bench.key(Key.ESCAPE);
   await browser.find(".keep-walk");
-  await browser.press("button", "Let it go");
+  await browser.press("button", "Discard");
 });
 
 it("a map is brought in as a room more, by pasting; what is not understood is named and nothing is made", async () => {

@@ -128,7 +128,7 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
   await (await browser.find(".rules-name input")).sendKeys(Key.chord(Key.CONTROL, "a"), "Brisk", Key.ENTER);
   await browser.untilText(".rules-toggle", (text) => text.includes("Brisk"));
   await bench.number("Speed x", "3");
-  await menu("Lay Free beside");
+  await menu("Compare with Free");
   await browser.untilText(".beside", (text) => text.includes("First differs at frame 1"));
   await browser.click(".beside .link");
   await browser.untilText(".beside tbody", (text) => text.includes("Moved px3, 02, 0"));
@@ -136,7 +136,7 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
   const text = async (): Promise<string> =>
     (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs["01-straight-run"]!;
   await browser.wait(async () => (await text()).includes("\nrules free-2\n"));
-  await menu("Take Brisk away");
+  await menu("Delete Brisk");
   await browser.untilText(".rules-toggle", (told) => told.includes("Grid"));
   await browser.untilText(".notice", (told) => told.includes("01-straight-run: its rule set, now grid"));
   await browser.wait(async () => !(await text()).includes("\nrules "));

@@ -179,7 +179,7 @@ it("forty beads are laid by one drag, numbered on, and a turned wall by another;
   await bench.hold(Key.ARROW_DOWN, (_, y) => y >= 5);
   await bench.key(Key.ESCAPE);
   await browser.find(".keep-walk");
-  await browser.press("button", "Let it go");
+  await browser.press("button", "Discard");
 });
 
 it("what a game wrote down under its own names of keys is a log, and how it is read is remembered", async () => {

@@ -214,7 +214,7 @@ it("logs are renamed, copied, taken away with undo, and brought in as files: all
   await menu("Copy this log");
   await browser.untilText(".holding", (text) => text === "23");
   await browser.untilText(".detail-head", (text) => text === "A turn pressed early, copy");
-  await menu("Take this log away");
+  await menu("Delete this log");
   await whole();
   await letGo();
   await bench.key(Key.CONTROL, "z");
@@ -294,7 +294,7 @@ it("random walks in the page find a leg that never ends, and keep it as a short 
   await area("proofs");
   await letGo();
   await bench.key("w");
-  await press(".detail-foot .btn", "Wander");
+  await press(".detail-foot .btn", "Start");
   await browser.untilText(
     ".wander-found",
     (text) => text.includes("is on a leg that never ends") && /in frame \d+.*seed \d+/.test(text),

@@ -36,7 +36,7 @@ try {
   await bench.key(Key.ESCAPE);
   // A walk that is not kept would be offered again in the pictures that follow.
   await browser.find(".keep-walk");
-  await browser.press("button", "Let it go");
+  await browser.press("button", "Discard");
 
   await open("log=round-the-basin&f=101");
   await bench.ready();

@@ -209,7 +209,7 @@ it("every act of an area is found by name or key, even out of a field; what cann
   const found = (names: string): Promise<string> => browser.untilText(".acts-list", (text) => text === names);
   await (await browser.find("input[aria-label='Search tiles']")).click();
   await typed(Key.chord(Key.CONTROL, "k"));
-  await browser.untilText(".acts-list", (text) => text.includes("First frame") && text.includes("What mends it"));
+  await browser.untilText(".acts-list", (text) => text.includes("First frame") && text.includes("What would fix it"));
   await typed("last");
   await found("Last frameEnd");
   expect(await axeFindings(browser)).toEqual([]);
@@ -219,8 +219,8 @@ it("every act of an area is found by name or key, even out of a field; what cann
   // Nothing is broken, so that nothing is to be mended.
   await browser.driver.executeScript("document.activeElement.blur()");
   await bench.key("?");
-  await typed("mends", Key.ENTER);
-  await found("What mends itY");
+  await typed("fix it", Key.ENTER);
+  await found("What would fix itY");
   await typed(Key.chord(Key.CONTROL, "a"), "frame back", Key.ARROW_DOWN, Key.ENTER);
   await browser.untilText(".frame-count .frame", (text) => text === "38");
 });

@@ -17,6 +17,7 @@ export { DIRECTIONS, DOWN, LEFT, RIGHT, SPARE, UP, USE, keysFromText, keysText }
 export { ID_PATTERN, LIMITS, SHEET_FILE_PATTERN } from "./world/limits.ts";
 export { newRules } from "./world/new-rules.ts";
 export { allFixtures, fixtureById, isSolidFor, roomById, rulesById } from "./world/queries.ts";
+export { rangeSays, settingSays, valueSays } from "./world/setting-says.ts";
 export type { Setting } from "./world/settings.ts";
 export type { SettingValue, Stage } from "./world/setting.ts";
 export { STAGES } from "./world/setting.ts";

@@ -42,7 +42,7 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
           </button>
         )}
         <span className="grow" />
-        <BareButton icon="close" name="Take the other run away" onClick={() => session.beside.layBeside(null)} />
+        <BareButton icon="close" name="Close the comparison" onClick={() => session.beside.layBeside(null)} />
       </div>
       <Table>
         <thead>

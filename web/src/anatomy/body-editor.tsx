@@ -219,7 +219,7 @@ function Probe({
       />
       <BareButton
         icon="close"
-        name={`Take probe ${i + 1} away`}
+        name={`Delete probe ${i + 1}`}
         disabled={body.points.length === 1}
         onClick={() => onBody({ ...body, points: body.points.filter((_, j) => j !== i) })}
       />

@@ -33,7 +33,7 @@ export function Findings({ rules }: { readonly rules: Rules }) {
       ))}
       {broken && search === null && (
         <button type="button" className="btn btn-plain mend" onClick={session.commands.bench.fix.act}>
-          What mends it <kbd>Y</kbd>
+          What would fix it <kbd>Y</kbd>
         </button>
       )}
       {search !== null && <Search search={search} rules={rules} />}
@@ -64,7 +64,7 @@ function Finding({
         <Icon name="attention" /> {finding.text}
       </button>
       {cures.length > 0 && (
-        <div className="cures" role="group" aria-label="Cures that hold">
+        <div className="cures" role="group" aria-label="Fixes that hold">
           {cures.map((trial) => (
             <Cure key={JSON.stringify(trial.change)} trial={trial} rules={rules} />
           ))}
@@ -78,14 +78,14 @@ function Search({ search, rules }: { readonly search: NonNullable<FixesState["se
   const { done, all, fixes, took } = search;
   const under = took === null;
   return (
-    <div className="mends" aria-label="What mends it" role="group">
+    <div className="mends" aria-label="What would fix it" role="group">
       <div className="mends-head">
         <span role="status">
           {under
             ? `Tried ${done} of ${all}`
             : fixes.length === 0
-              ? `None of ${all} single changes mends it`
-              : `${fixes.length} of ${all} single changes mend it`}
+              ? `None of ${all} single changes fixes it`
+              : `${fixes.length} of ${all} single changes fix it`}
         </span>
         {!under && <span className="mono quiet">{(took / 1000).toFixed(2)} s</span>}
         <span className="grow" />

@@ -34,7 +34,7 @@ export function GameBeside({ world }: { readonly world: World }) {
           </button>
         )}
         <span className="grow" />
-        <BareButton icon="close" name="Take your game's walk away" onClick={session.ownGame.remove} />
+        <BareButton icon="close" name="Close the comparison" onClick={session.ownGame.remove} />
       </div>
       <Table>
         <thead>

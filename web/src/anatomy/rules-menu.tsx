@@ -56,18 +56,18 @@ function RulesItems({
           {name}{" "}
           <span className="quiet">
             {gait}
-            {id === world.activeRules ? ", the world's own" : ""}
+            {id === world.activeRules ? ", the default rules" : ""}
           </span>
         </Dropdown.Item>
       ))}
       <Dropdown.Divider />
       {others.map(({ id, name }) => (
         <Dropdown.Item key={id} as="button" onClick={() => session.beside.layBeside(beside === id ? null : id)}>
-          {beside === id ? `Take ${name} away from beside` : `Lay ${name} beside`}
+          {beside === id ? `Stop comparing with ${name}` : `Compare with ${name}`}
         </Dropdown.Item>
       ))}
       {others.length === 0 && (
-        <Dropdown.ItemText className="quiet">Copy it, change the copy, and lay one beside the other</Dropdown.ItemText>
+        <Dropdown.ItemText className="quiet">Copy it, change the copy, and compare the two</Dropdown.ItemText>
       )}
       <Dropdown.Divider />
       <Dropdown.Item as="button" onClick={() => session.ruleSets.copyRules(rules.id)}>
@@ -98,12 +98,12 @@ function RulesLast({
     <>
       {rules.id !== world.activeRules && (
         <Dropdown.Item as="button" onClick={() => session.ruleSets.makeWorldsOwn(rules.id)}>
-          Make {rules.name} the world's own
+          Make {rules.name} the default rules
         </Dropdown.Item>
       )}
       {others.length > 0 && (
         <Dropdown.Item as="button" onClick={() => session.ruleSets.removeRules(rules.id)}>
-          Take {rules.name} away
+          Delete {rules.name}
         </Dropdown.Item>
       )}
     </>

@@ -116,12 +116,7 @@ function ChosenFixtures({
       <div className="row-line">
         <h3 className="grow">{chosen.length === 1 ? kindName(first) : `${chosen.length} chosen`}</h3>
         <BareButton icon="copy" name="Copy" onClick={session.fixtures.copyChosenFixtures} />
-        <BareButton
-          icon="bin"
-          name="Take away"
-          title="Take away (Delete)"
-          onClick={session.fixtures.removeChosenFixtures}
-        />
+        <BareButton icon="bin" name="Delete" title="Delete (Delete)" onClick={session.fixtures.removeChosenFixtures} />
       </div>
       <FixtureSettings key={first.id} world={world} fixture={first} several={chosen.length > 1} />
     </section>

@@ -1,3 +1,4 @@
+import { plural } from "../look/plural.ts";
 import { session } from "../page-session.ts";
 import type { Tile, World, Rules } from "@keen-pebble/core/world";
 import { flagUses } from "@keen-pebble/core/edit";
@@ -69,7 +70,7 @@ function FlagTable({ world, uses }: { readonly world: World; readonly uses: Uint
           <th scope="col">Cells</th>
           <th scope="col">Stops {rules.name}</th>
           <th scope="col">
-            <span className="visually-hidden">Take away</span>
+            <span className="visually-hidden">Delete</span>
           </th>
         </tr>
       </thead>
@@ -153,8 +154,8 @@ function FlagRow({
       <td>
         <BareButton
           icon="bin"
-          name={`Take flag ${flag} away from ${tiles} tiles`}
-          title={`Take it away from ${tiles} tiles and ${askedBy.length} rule sets`}
+          name={`Delete the flag ${flag} from ${plural(tiles, "tile")}`}
+          title={`Delete it from ${plural(tiles, "tile")} and ${plural(askedBy.length, "rule set")}`}
           onClick={() => session.tiles.dropFlag(flag)}
         />
       </td>

@@ -66,7 +66,7 @@ function Outcome({ ghost }: { readonly ghost: GameGhost }) {
           {file.name}
         </h3>
         <BareButton icon="again" name="Read the file again" onClick={() => void session.ownGame.readAgain()} />
-        <BareButton icon="close" name="Take your game's walk away" onClick={session.ownGame.remove} />
+        <BareButton icon="close" name="Close the comparison" onClick={session.ownGame.remove} />
       </div>
       {first === null ? (
         <p>

@@ -50,10 +50,10 @@ function Match({ matching }: { readonly matching: Matching }) {
       </Modal.Body>
       <Modal.Footer>
         <Button variant="plain" onClick={() => session.rooms.layMatched(null)}>
-          Let it go
+          Discard
         </Button>
         <Button variant="main" onClick={() => session.rooms.layMatched(matched)}>
-          Lay it down
+          Paste it
         </Button>
       </Modal.Footer>
     </Modal>

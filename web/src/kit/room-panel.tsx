@@ -163,7 +163,7 @@ function RoomChoice({ id, world }: { readonly id: string; readonly world: World 
       <BareButton icon="copy" name="Copy this room" onClick={session.rooms.copyShownRoom} />
       <BareButton
         icon="bin"
-        name="Take this room away"
+        name="Delete this room"
         disabled={world.rooms.length === 1}
         onClick={session.rooms.removeShownRoom}
       />

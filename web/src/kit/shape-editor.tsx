@@ -303,8 +303,8 @@ function Boxes({ shape, size }: { readonly shape: BoxesShape; readonly size: num
           ))}
           <BareButton
             icon="bin"
-            name={`Take box ${i + 1} away`}
-            title="Take it away"
+            name={`Delete box ${i + 1}`}
+            title="Delete it"
             disabled={shape.boxes.length === 1}
             onClick={() => set(shape.boxes.filter((_, k) => k !== i))}
           />

@@ -150,7 +150,7 @@ function RemoveTiles({
 }) {
   const empty = world.tiles[0]!.id;
   const can = chosen.some((id) => id !== empty);
-  const name = chosen.length > 1 ? "Take these tiles away" : "Take this tile away";
+  const name = chosen.length > 1 ? "Delete these tiles" : "Delete this tile";
   if (used === 0) {
     return <BareButton icon="bin" name={name} disabled={!can} onClick={() => session.tiles.removeChosenTiles(empty)} />;
   }

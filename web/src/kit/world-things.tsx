@@ -49,7 +49,7 @@ function ItemRow({ item }: { readonly item: Item }) {
         value={item.colour}
         onChange={(event) => session.fixtures.setItem(item.id, { colour: event.target.value })}
       />
-      <BareButton icon="close" name={`Take ${item.id} away`} onClick={() => session.fixtures.removeItem(item.id)} />
+      <BareButton icon="close" name={`Delete ${item.id}`} onClick={() => session.fixtures.removeItem(item.id)} />
     </div>
   );
 }
@@ -61,11 +61,7 @@ function Circuits({ world }: { readonly world: World }) {
       {world.circuits.map((circuit) => (
         <span key={circuit} className="pill">
           {circuit}
-          <BareButton
-            icon="close"
-            name={`Take ${circuit} away`}
-            onClick={() => session.fixtures.removeCircuit(circuit)}
-          />
+          <BareButton icon="close" name={`Delete ${circuit}`} onClick={() => session.fixtures.removeCircuit(circuit)} />
         </span>
       ))}
       <Button variant="plain" onClick={session.fixtures.makeCircuit}>

@@ -46,7 +46,7 @@ export function LogFacts({ id, text }: { readonly id: string; readonly text: str
             }))
           }
         >
-          <option value="">The world's own</option>
+          <option value="">Default rules</option>
           {log.rules !== null && !world.rules.some((rules) => rules.id === log.rules) && (
             <option value={log.rules}>{log.rules}, which is not there</option>
           )}

@@ -195,7 +195,7 @@ function RowMenu({ run }: { readonly run: KeyRun }) {
             withLineAfter(log, at, { kind: "keys", count: 16, keys: 0, pointer: null, until: null }),
           ),
         )}
-        {item("Take this run away", () => session.logEdits.changeShownLog((log) => withLine(log, at, null)))}
+        {item("Delete this line", () => session.logEdits.changeShownLog((log) => withLine(log, at, null)))}
       </FloatingMenu>
     </span>
   );

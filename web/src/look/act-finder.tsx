@@ -101,7 +101,7 @@ function Finder({
         </Modal.Title>
         <Form.Control
           {...getInputProps({ onChange: (event) => setSought(event.currentTarget.value) })}
-          aria-label="Find an act"
+          aria-label="Find a command"
           placeholder="Name or key; Enter does it"
           autoComplete="off"
           autoFocus

@@ -52,5 +52,5 @@ export function TopBar({ area, world = null, proofs, tools }: Props) {
 
 /** Opens the list of acts and keys. */
 export function HelpButton() {
-  return <BareButton icon="help" name="Acts and keys" title="Acts and keys (? or Ctrl K)" onClick={showActs} />;
+  return <BareButton icon="help" name="Commands and keys" title="Commands and keys (? or Ctrl K)" onClick={showActs} />;
 }

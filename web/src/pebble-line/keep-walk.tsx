@@ -63,7 +63,7 @@ export function KeepWalk() {
         {walk.onto === null ? "Keep it" : "Keep as a new log"}
       </Button>
       <Button variant="plain" onClick={session.offeredWalk.discardWalk}>
-        Let it go
+        Discard
       </Button>
     </Form>
   );

@@ -92,7 +92,7 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
           Copy this log
         </Dropdown.Item>
         <Dropdown.Item as="button" onClick={() => log !== null && session.logEdits.takeLogAway(log)}>
-          Take this log away
+          Delete this log
         </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>

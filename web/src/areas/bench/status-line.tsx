@@ -50,7 +50,7 @@ export function StatusLine() {
       <span role="status">
         {walking
           ? "Walking: arrows or WASD, E or Space uses, Esc stops"
-          : "Right-click sets down there; Shift: with this frame's bag"}
+          : "Right-click starts there; Shift: with this frame's bag"}
       </span>
       {max !== null && (
         <span className="mono" title="From a change to the picture of its run: 95 of 100 took at most so long">

@@ -180,7 +180,7 @@ function RevisionActs({
 function ProofsSaid({ entry: { proofs } }: { readonly entry: RevisionEntry }) {
   if (proofs === null) return <span className="proofs-said quiet">not run</span>;
   if (proofs.state !== "done")
-    return <span className="proofs-said quiet">{proofs.state === "running" ? "running" : "taken back"}</span>;
+    return <span className="proofs-said quiet">{proofs.state === "running" ? "running" : "cancelled"}</span>;
   const { total, holds } = proofs;
   return (
     <span className="proofs-said">

@@ -252,7 +252,7 @@ function DetailMenu({ id, onForm }: { readonly id: string; readonly onForm: (for
           </Dropdown.Item>
         )}
         <Dropdown.Item as="button" onClick={() => session.logEdits.takeLogAway(id)}>
-          Take this log away
+          Delete this log
         </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>

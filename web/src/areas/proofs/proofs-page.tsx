@@ -128,7 +128,7 @@ function Tools({
         title={`${session.commands.proofs.randomWalks.name} (W)`}
         onClick={session.commands.proofs.randomWalks.act}
       >
-        <Icon name="walk" /> Wander
+        <Icon name="walk" /> Random walks
       </Button>
       <a
         className={`btn btn-plain${saving.state === "saved" ? "" : " disabled"}`}
@@ -150,7 +150,7 @@ function ServerRun() {
   return (
     <Button
       variant={running ? "plain" : "main"}
-      title={running ? "Take the server's run back (S)" : "All logs of the saved revision, by the server (S)"}
+      title={running ? "Cancel the server's run (S)" : "All logs of the saved revision, by the server (S)"}
       onClick={() => void session.proofs.runOnServer()}
     >
       <Icon name={running ? "close" : "play"} />{" "}
@@ -234,6 +234,6 @@ function serverText({
     case "failed":
       return `Server run of revision ${revision} could not be finished: run it again`;
     default:
-      return `Server run of revision ${revision}: taken back at ${done} of ${total}`;
+      return `Server run of revision ${revision}: cancelled at ${done} of ${total}`;
   }
 }

@@ -48,11 +48,11 @@ export function RandomWalksPanel({ world }: { readonly world: World }) {
       <div className="row-line detail-foot">
         {walking ? (
           <Button variant="plain" onClick={session.randomWalks.stopRandomWalks}>
-            <Icon name="close" /> Call it off
+            <Icon name="close" /> Cancel
           </Button>
         ) : (
           <Button variant="main" onClick={() => void session.randomWalks.randomWalks()}>
-            <Icon name="walk" /> Wander
+            <Icon name="walk" /> Start
           </Button>
         )}
       </div>

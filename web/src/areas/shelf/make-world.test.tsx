@@ -51,7 +51,7 @@ describe("a world that is made", () => {
     render(<MakeWorld />);
     const typing = within(screen.getByRole("region", { name: "Type a room" }));
     const area = typing.getByLabelText<HTMLTextAreaElement>("Room as text");
-    const button = typing.getByRole<HTMLButtonElement>("button", { name: "Make it" });
+    const button = typing.getByRole<HTMLButtonElement>("button", { name: "Create world" });
     await until(() => !button.disabled);
     await user.clear(area);
     await user.type(area, "###{Enter}#S@{Enter}###{Enter}{Enter}S = start on floor");
@@ -104,7 +104,7 @@ describe("a world that is made", () => {
     const field = empty.getByLabelText(label);
     await user.clear(field);
     if (value !== "") await user.type(field, value);
-    expect(empty.getByRole<HTMLButtonElement>("button", { name: "Make it" }).disabled).toBe(refused);
+    expect(empty.getByRole<HTMLButtonElement>("button", { name: "Create world" }).disabled).toBe(refused);
   });
 
   it("empty is as large as was typed, and called what was typed or New world", async () => {
@@ -119,7 +119,7 @@ describe("a world that is made", () => {
       await user.clear(empty.getByLabelText(label));
       await user.type(empty.getByLabelText(label), value);
     }
-    await user.click(empty.getByRole("button", { name: "Make it" }));
+    await user.click(empty.getByRole("button", { name: "Create world" }));
     const { id, name, tileSize, rooms } = await made();
     expect([id, name, tileSize, rooms[0]!.width, rooms[0]!.height]).toEqual(["new-world", "New world", 8, 9, 7]);
   });
@@ -127,7 +127,7 @@ describe("a world that is made", () => {
   it("waits while something else is under way", () => {
     shelfParts.shelf.store.setState({ busy: true });
     render(<MakeWorld />);
-    for (const button of screen.getAllByRole<HTMLButtonElement>("button", { name: "Make it" }))
+    for (const button of screen.getAllByRole<HTMLButtonElement>("button", { name: "Create world" }))
       expect(button.disabled).toBe(true);
   });
 });

@@ -117,7 +117,7 @@ function TypedRoom({
           disabled={world === null || busy}
           onClick={() => world && shelfParts.makeWorld.makeTypedWorld(name, world)}
         >
-          Make it
+          Create world
         </Button>
       </div>
     </div>
@@ -154,7 +154,7 @@ function Grounds({ name }: { readonly name: string }) {
       <strong>Trying grounds</strong>
       <span className="quiet grow">nine rooms, one thing each</span>
       <Button variant="plain" disabled={busy} onClick={() => void shelfParts.makeWorld.makeTryingGrounds(name)}>
-        Make it
+        Create world
       </Button>
     </section>
   );
@@ -192,7 +192,7 @@ function Empty({ name }: { readonly name: string }) {
         disabled={busy || width === null || height === null || tile === null}
         onClick={() => shelfParts.makeWorld.makeEmptyWorld(name, width!, height!, tile!)}
       >
-        Make it
+        Create world
       </Button>
     </section>
   );

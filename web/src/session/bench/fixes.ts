@@ -135,7 +135,7 @@ export class Fixes {
     return walk === null && run !== null && !logHolds(run.verdicts);
   };
 
-  /** Tries every single change of the rules on the shown log (interface.md, "What mends it"). */
+  /** Tries every single change of the rules on the shown log (interface.md, "What would fix it"). */
   readonly searchFixes = async (): Promise<void> => {
     const { project } = this.project.store.getState();
     const rules = this.shownRules();

@@ -160,7 +160,7 @@ export class Painting {
     const { cells, tiles } = layPiece(room, piece, cell);
     const gone = tiles.find((tile) => !numbers.has(tile));
     if (gone !== undefined) {
-      this.project.notice(`The piece has a tile ${gone}, which is no longer there; it was laid without it.`);
+      this.project.notice(`The piece has a tile ${gone}, which is no longer there; it was pasted without it.`);
     }
     this.setCells(
       room,

@@ -51,13 +51,13 @@ export function benchCommands(session: Parts) {
       act: () => (session.walks.isWalking() ? session.walks.endWalk() : session.walks.beginWalk()),
     },
     setDown: {
-      name: "Set down at the pointer",
+      name: "Start at the pointer",
       keys: ["S"],
       can: () => session.benchStore.getState().walk === null && session.benchStore.getState().pointer !== null,
       act: () => session.walks.setDownAtPointer(),
     },
     setDownAsNow: {
-      name: "Set down at the pointer with this frame's bag, doors and memory",
+      name: "Start at the pointer with this frame's bag, doors and memory",
       keys: ["Shift+S"],
       can: () =>
         session.benchStore.getState().walk === null &&
@@ -77,7 +77,7 @@ export function benchCommands(session: Parts) {
       act: () => session.placing.takeUpKind(session.benchStore.getState().placing),
     },
     removeFixtures: {
-      name: "Take the chosen fixtures away",
+      name: "Delete the chosen fixtures",
       keys: ["Delete", "Backspace"],
       can: () => canPaint() && session.benchStore.getState().fixtures.length > 0,
       act: session.fixtures.removeChosenFixtures,
@@ -93,7 +93,7 @@ export function benchCommands(session: Parts) {
     smaller: { name: "Smaller brush", keys: ["["], can: canPaint, act: () => session.painting.changeBrush(-1) },
     larger: { name: "Larger brush", keys: ["]"], can: canPaint, act: () => session.painting.changeBrush(1) },
     pick: {
-      name: "Take the tile under the pointer",
+      name: "Pick the tile under the pointer",
       keys: ["I"],
       can: () => canPaint() && session.benchStore.getState().pointer !== null,
       act: pickAtPointer,
@@ -111,7 +111,7 @@ export function benchCommands(session: Parts) {
       act: () => session.painting.copySelection(true),
     },
     lay: {
-      name: "Lay the copy down",
+      name: "Paste the copy",
       keys: ["Ctrl+V"],
       can: () => canPaint() && session.benchStore.getState().piece !== null,
       act: session.painting.takeUpPiece,
@@ -153,8 +153,8 @@ export function benchCommands(session: Parts) {
     forward: { name: "A frame forward", keys: ["ArrowRight"], can: hasRun, act: stepBy(1) },
     backTen: { name: "Ten frames back", keys: ["Shift+ArrowLeft"], can: hasRun, act: stepBy(-10) },
     forwardTen: { name: "Ten frames forward", keys: ["Shift+ArrowRight"], can: hasRun, act: stepBy(10) },
-    nearer: { name: "Nearer to the line", keys: ["="], can: hasRun, act: () => session.asked.zoomLine.ask(2) },
-    farther: { name: "Farther from the line", keys: ["-"], can: hasRun, act: () => session.asked.zoomLine.ask(1 / 2) },
+    nearer: { name: "Zoom in on the line", keys: ["="], can: hasRun, act: () => session.asked.zoomLine.ask(2) },
+    farther: { name: "Zoom out of the line", keys: ["-"], can: hasRun, act: () => session.asked.zoomLine.ask(1 / 2) },
     nextMark: { name: "Next pebble or event", keys: ["."], can: hasRun, act: jump(() => session.playing.nextMark(1)) },
     previousMark: {
       name: "Pebble or event before",
@@ -187,7 +187,7 @@ export function benchCommands(session: Parts) {
       act: session.walks.goOnWalking,
     },
     fix: {
-      name: "What mends it",
+      name: "What would fix it",
       keys: ["Y"],
       can: session.fixes.isBroken,
       act: () => void session.fixes.searchFixes(),

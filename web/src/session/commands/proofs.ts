@@ -67,7 +67,7 @@ export function proofsCommands(session: Parts) {
       },
     },
     server: {
-      name: "Run all on the server, or take that back",
+      name: "Run all on the server, or cancel that",
       keys: ["S"],
       can: always,
       act: () => void session.proofs.runOnServer(),
@@ -79,7 +79,7 @@ export function proofsCommands(session: Parts) {
       act: () => session.board.store.setState(({ beside }) => ({ beside: beside === "wander" ? "log" : "wander" })),
     },
     takeAway: {
-      name: "Take the log away",
+      name: "Delete the log",
       keys: ["Delete"],
       can: hasLog,
       act: () => {

@@ -21,7 +21,7 @@ export function shelfCommands(session: { readonly shelf: ShelfSession; readonly 
     next: { name: "Next world", keys: ["ArrowDown"], can: always, act: () => session.asked.chooseWorld.ask(1) },
     previous: { name: "World before", keys: ["ArrowUp"], can: always, act: () => session.asked.chooseWorld.ask(-1) },
     takeOff: {
-      name: "Take the chosen world off the shelf",
+      name: "Delete the chosen world",
       keys: ["Delete"],
       can: always,
       act: () => session.asked.takeOffWorld.ask(),

@@ -106,6 +106,6 @@ export class JournalSession {
     }
     this.project.noteNextRevision(`Back to revision ${revision}.`);
     if (this.project.change(() => older))
-      this.project.notice(`Everything is as it was at revision ${revision}. Undo takes that back.`, "info");
+      this.project.notice(`Everything is as it was at revision ${revision}. Undo reverts that.`, "info");
   };
 }

@@ -373,7 +373,7 @@ export class ProjectSession {
       return true;
     } catch (error) {
       if (!(error instanceof EditError)) throw error;
-      this.notice(`That cannot be taken back any more: ${error.message}.`);
+      this.notice(`That cannot be undone any more: ${error.message}.`);
       return false;
     }
   };
