@@ -89,7 +89,7 @@ describe("which rules a game goes by", () => {
 
   it("is found for random rules in random rooms, in all frames", () => {
     let found = 0;
-    const runs = 5 * EFFORT;
+    const runs = 3 * EFFORT;
     for (const { world, log } of fc.sample(anyWalked, { seed: 5, numRuns: runs })) {
       const strange = unknowing(world);
       const [best] = searched(new RuleSearch(strange, strange.rules[0]!, [seenOf(world, log)], 0).search()).found;
