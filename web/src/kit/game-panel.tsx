@@ -187,7 +187,7 @@ function Charts({ ghost }: { readonly ghost: GameGhost }) {
 
 /** Which rules the game goes by: searched in workers, ranked. */
 function WhichRules({ world }: { readonly world: World }) {
-  const { phase, tried, took, found, refused } = useStore(session.whichRules.store);
+  const { phase, tried, took, found, refused, traces } = useStore(session.whichRules.store);
   const parsed = useBench((state) => state.parsed);
   const base = rulesById(world, parsed?.rules ?? world.activeRules) ?? world.rules[0]!;
   const best = found[0];
@@ -208,6 +208,7 @@ function WhichRules({ world }: { readonly world: World }) {
           {phase === "searching" && best && <Progress now={best.agreed} max={best.frames} label="Frames that agree" />}
           <p className="quiet small">
             {tried.toLocaleString("en")} rule sets tried in {(took / 1000).toFixed(1)} s
+            {traces > 1 && `, on ${traces} traces of this game together`}
           </p>
         </div>
       )}

@@ -83,7 +83,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const untilLines = new UntilLines(project, benchStore);
   const ownGame = new OwnGame(benchStore, project);
   const takenHome = new TakenHome(benchStore, project);
-  const whichRules = new WhichRulesSearch(benchStore, project);
+  const whichRules = new WhichRulesSearch(benchStore, project, ownGame);
   const recordings = new RecordingImport(project, ownGame);
   const board = new ProofBoard(proofs, shownLog, benchStore, playing, project, recordings, ownGame);
   const randomWalks = new RandomWalkSearch(project, board, shownLog);

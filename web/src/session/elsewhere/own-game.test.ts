@@ -185,6 +185,17 @@ describe("which rules it goes by", () => {
     expect(world().rules).toHaveLength(1);
   });
 
+  it("is searched on all traces of the game that were taken in", async () => {
+    await take("trace.csv", GOOD);
+    await ghostOf(GOOD);
+    await take("trace-down.csv", "tick,px,py,pad\n0,40,24,\n1,40,24,\n2,38,24,WEST\n3,36,24,WEST\n");
+    await vi.waitFor(() => expect(ghost()?.log).toBe("trace-down"));
+    await whichRules.search();
+    const { found, traces } = whichRules.store.getState();
+    expect(traces).toBe(2);
+    expect(found[0]).toMatchObject({ frames: 276, first: null, rules: { roam: { response: "contact" } } });
+  });
+
   it("is called off, and what was found stays", async () => {
     await take("trace-both-back.csv", BACK);
     await ghostOf(BACK);

@@ -96,6 +96,25 @@ export class OwnGame {
     if (made) await this.take(ghost.log, { file: ghost.file, table: ghost.table, game });
   };
 
+  /** The traces of the shown game that were taken in for other logs: all of them say by which rules it goes. */
+  readonly others = (): readonly { readonly log: string; readonly trace: GameTrace }[] => {
+    const { gameGhost: ghost } = this.benchStore.getState();
+    const { project } = this.project.store.getState();
+    const { read } = this;
+    if (ghost === null || project === null || read === null) return [];
+    const { world, logs } = project;
+    const rules = rulesById(world, world.activeRules)!;
+    return [...this.taken].flatMap(([log, { game, table, file }]) => {
+      if (log === ghost.log || game.id !== ghost.game.id || !logs.has(log)) return [];
+      try {
+        return [{ log, trace: read(table, game, world, rules, file.name) }];
+      } catch (error) {
+        if (error instanceof RefusedError) return [];
+        throw error;
+      }
+    });
+  };
+
   /** Takes the ghost away. */
   readonly remove = (): void => {
     const { gameGhost } = this.benchStore.getState();

@@ -1,5 +1,6 @@
 import type { FoundRules, SearchState } from "@keen-pebble/core/analyse";
 import { FAMILY_SHARES, byAgreement, observed } from "@keen-pebble/core/analyse";
+import type { InputLog } from "@keen-pebble/core/check";
 import { flatLog } from "@keen-pebble/core/check";
 import { freeId, withRules } from "@keen-pebble/core/edit";
 import { UNITS_PER_PX, rulesById } from "@keen-pebble/core/world";
@@ -8,13 +9,16 @@ import { createStore } from "zustand/vanilla";
 import type { Refused } from "../../workers/simulation.ts";
 import type { WhichRules } from "../../workers/which-rules.ts";
 import type { BenchStore } from "../bench/bench-store.ts";
+import { readOrNull } from "../log/read-or-null.ts";
 import type { ProjectSession } from "../project/project.ts";
+import type { OwnGame } from "./own-game.ts";
 
 /** Which rules a game goes by: how far the search is, and what it found. */
 export interface WhichRulesState {
   readonly phase: "none" | "searching" | "done";
-  /** The game's file. */
+  /** The game's file, and how many of its traces are looked at together. */
   readonly file: string;
+  readonly traces: number;
   readonly tried: number;
   readonly took: number;
   /** The best of each kind of movement, the best of all first. */
@@ -22,7 +26,7 @@ export interface WhichRulesState {
   readonly refused: string | null;
 }
 
-const NOTHING: WhichRulesState = { phase: "none", file: "", tried: 0, took: 0, found: [], refused: null };
+const NOTHING: WhichRulesState = { phase: "none", file: "", traces: 0, tried: 0, took: 0, found: [], refused: null };
 
 /** Looks for the rule set under which our walker walks as the shown game's does. */
 export class WhichRulesSearch {
@@ -33,6 +37,7 @@ export class WhichRulesSearch {
   constructor(
     private readonly benchStore: BenchStore,
     private readonly project: ProjectSession,
+    private readonly ownGame: OwnGame,
   ) {}
 
   /** Searches in workers until all was tried or it is called off. */
@@ -44,10 +49,16 @@ export class WhichRulesSearch {
     const mine = ++this.asked;
     const { world } = project;
     const base = rulesById(world, parsed.rules ?? world.activeRules)!;
-    const seen = observed(flatLog(parsed, run.lineEnds), ghost.trace);
+    const seen = [
+      observed(flatLog(parsed, run.lineEnds), ghost.trace),
+      ...this.ownGame.others().flatMap(({ log, trace }) => {
+        const other = readOrNull(project.logs.get(log)!);
+        return other === null || hasUntil(other) ? [] : [observed(other, trace)];
+      }),
+    ];
     const tolerance = ghost.game.tolerance * UNITS_PER_PX;
     const began = performance.now();
-    this.store.setState({ ...NOTHING, phase: "searching", file: ghost.file.name });
+    this.store.setState({ ...NOTHING, phase: "searching", file: ghost.file.name, traces: seen.length });
     this.workers = FAMILY_SHARES.map(
       () =>
         new Worker(new URL("../../workers/page.worker.ts", import.meta.url), { type: "module", name: "which-rules" }),
@@ -68,7 +79,7 @@ export class WhichRulesSearch {
         const answer: SearchState | Refused = await wrap<WhichRules>(worker).search(
           world,
           base,
-          [seen],
+          seen,
           tolerance,
           FAMILY_SHARES[i]!,
           proxy((state: SearchState) => show(i, state)),
@@ -109,4 +120,9 @@ export class WhichRulesSearch {
       logs: new Map(logs).set(log, withRules(logs.get(log)!, id)),
     }));
   };
+}
+
+/** Whether a log says how long its keys are held only by what comes of it: another game's rules would end it elsewhere. */
+function hasUntil({ lines }: InputLog): boolean {
+  return lines.some((line) => line.kind === "keys" && line.until !== null);
 }
