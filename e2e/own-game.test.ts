@@ -124,6 +124,23 @@ it("the rules are shown as a program that follows the rule set, and saved as a f
   await browser.find(".field-canvas");
 });
 
+it("the page is as good in the dark, which it keeps, and the tab is called after what it shows", async () => {
+  expect(await browser.driver.getTitle()).toBe("trace-both-back - Stand-in game - Bench - Keen Pebble");
+  await browser.click("[aria-label='Dark theme']");
+  expect(await axeFindings(browser)).toEqual([]);
+  await browser.driver.navigate().refresh();
+  await browser.find("html[data-theme='dark']");
+  await (await browser.find('.areas a[href*="/proofs"]')).click();
+  await browser.find(".board-head");
+  expect(await axeFindings(browser)).toEqual([]);
+  await (await browser.find(".areas a[href='/']")).click();
+  await browser.find(".world-card");
+  expect(await browser.driver.getTitle()).toBe("Shelf - Keen Pebble");
+  expect(await axeFindings(browser)).toEqual([]);
+  await browser.click("[aria-label='Light theme']");
+  await browser.find("html[data-theme='light']");
+});
+
 /** What the dialog has guessed of the places. */
 const answers = (): Promise<Record<string, string>> =>
   browser.driver.executeScript<Record<string, string>>(

@@ -2,5 +2,7 @@ import "./look/theme.css";
 import "./look/controls.css";
 import { createRoot } from "react-dom/client";
 import { App } from "./app.tsx";
+import { startTheme } from "./look/theme.ts";
 
+startTheme();
 createRoot(document.getElementById("page")!).render(<App />);

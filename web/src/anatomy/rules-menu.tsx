@@ -1,8 +1,11 @@
 import { session } from "../page-session.ts";
 import type { Rules, World } from "@keen-pebble/core/world";
-import { useState } from "react";
+import type { Logs } from "@keen-pebble/core/edit";
+import { useMemo, useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
-import { useBench } from "../use-session.ts";
+import { plural } from "../look/plural.ts";
+import { rulesNamed } from "../session/log/log-title.ts";
+import { useBench, useProject } from "../use-session.ts";
 import Form from "react-bootstrap/Form";
 import { BareButton } from "../look/bare-button.tsx";
 
@@ -42,6 +45,8 @@ function RulesItems({
   readonly beside: string | null;
   readonly onRename: () => void;
 }) {
+  const logs = useProject((state) => state.project?.logs ?? null);
+  const uses = useMemo(() => usesOf(logs, world.activeRules), [logs, world.activeRules]);
   return (
     <Dropdown.Menu>
       <Dropdown.Header>This log goes by</Dropdown.Header>
@@ -56,7 +61,7 @@ function RulesItems({
           {name}{" "}
           <span className="quiet">
             {gait}
-            {id === world.activeRules ? ", the default rules" : ""}
+            {id === world.activeRules ? ", the default rules" : ""}, {plural(uses.get(id) ?? 0, "log")}
           </span>
         </Dropdown.Item>
       ))}
@@ -82,6 +87,16 @@ function RulesItems({
       <RulesLast world={world} rules={rules} others={others} />
     </Dropdown.Menu>
   );
+}
+
+/** How many logs go by each rule set. */
+function usesOf(logs: Logs | null, activeRules: string): ReadonlyMap<string, number> {
+  const uses = new Map<string, number>();
+  for (const text of logs?.values() ?? []) {
+    const rules = rulesNamed(text) ?? activeRules;
+    uses.set(rules, (uses.get(rules) ?? 0) + 1);
+  }
+  return uses;
 }
 
 /** What is done with a rule set among the others. */

@@ -150,7 +150,7 @@ export class FieldPainter {
     const fitKey = `${world.id}/${room.id}/${room.width}x${room.height}`;
     if (this.fitted !== fitKey) {
       this.fitted = fitKey;
-      this.view = fitView(room.width * size, room.height * size, this.width, this.height);
+      this.view = fitView(room.width * size, room.height * size, this.width, this.height, size);
     }
     if (this.closeUp) this.view = closeView(room, size, walkerRow(state), this.width, this.height);
     const { zoom, left, top } = this.view;

@@ -83,7 +83,8 @@ export class RoomPicture {
     const fromY = Math.max(0, Math.floor(-top / side));
     const toX = Math.min(Math.ceil(room.width / CHUNK), Math.ceil((width - left) / side));
     const toY = Math.min(Math.ceil(room.height / CHUNK), Math.ceil((height - top) / side));
-    c.imageSmoothingEnabled = zoom * world.tileSize < this.art.size;
+    // Between whole zooms pixels would be of two sizes.
+    c.imageSmoothingEnabled = zoom * world.tileSize < this.art.size || !Number.isInteger(zoom);
     for (let y = fromY; y < toY; y++) {
       for (let x = fromX; x < toX; x++) {
         const { canvas } = this.chunk(room, x, y);

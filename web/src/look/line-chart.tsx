@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import Chart from "react-apexcharts";
 import type { Palette } from "./palette.ts";
 import { onPaletteChange, palette } from "./palette.ts";
+import { themeInUse } from "./theme.ts";
 
 interface Props {
   /** Its name among the charts of a page. */
@@ -56,7 +57,7 @@ export default function LineChart({ id, series, filled = false, titleOf, numberO
       labels: { formatter: numberOf, minWidth: 16 },
     },
     legend: { show: false },
-    tooltip: { x: { formatter: titleOf }, theme: "light" },
+    tooltip: { x: { formatter: titleOf }, theme: themeInUse() },
     dataLabels: { enabled: false },
   };
   return (

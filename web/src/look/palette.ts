@@ -1,3 +1,5 @@
+import { onThemeChange } from "./theme.ts";
+
 /** Colours that canvases draw with, by their roles in `theme.css`. */
 export interface Palette {
   readonly ground: string;
@@ -48,11 +50,8 @@ export function palette(): Palette {
 
 /** Calls back when the theme changes, so that canvases draw again. */
 export function onPaletteChange(changed: () => void): () => void {
-  const dark = window.matchMedia("(prefers-color-scheme: dark)");
-  const forget = (): void => {
+  return onThemeChange(() => {
     known = null;
     changed();
-  };
-  dark.addEventListener("change", forget);
-  return () => dark.removeEventListener("change", forget);
+  });
 }

@@ -1,6 +1,8 @@
+import { useSyncExternalStore } from "react";
 import type { ReactNode } from "react";
 import { Link, useLocation } from "react-router";
 import { showActs } from "./act-finder.tsx";
+import { onThemeChange, switchTheme, themeInUse } from "./theme.ts";
 import { Wordmark } from "./wordmark.tsx";
 import { WorldSwitch } from "./world-switch.tsx";
 import "./top-bar.css";
@@ -46,8 +48,16 @@ export function TopBar({ area, world = null, proofs, tools }: Props) {
       </nav>
       <span className="grow" />
       {tools}
+      <ThemeButton />
     </header>
   );
+}
+
+/** Draws the page in the other theme. */
+function ThemeButton() {
+  const theme = useSyncExternalStore(onThemeChange, themeInUse);
+  const other = theme === "dark" ? "Light theme" : "Dark theme";
+  return <BareButton icon={theme === "dark" ? "light" : "dark"} name={other} title={other} onClick={switchTheme} />;
 }
 
 /** Opens the list of acts and keys. */

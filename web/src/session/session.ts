@@ -12,6 +12,7 @@ import { ShownLog } from "./bench/shown-log.ts";
 import { Playing } from "./bench/playing.ts";
 import { Sounds } from "./bench/sound.ts";
 import { TakenHome } from "./bench/taken-home.ts";
+import { FirstMinute } from "./bench/first-minute.ts";
 import { RuleSets } from "./bench/rule-sets.ts";
 import { Fixes } from "./bench/fixes.ts";
 import { Feels } from "./bench/feel.ts";
@@ -82,6 +83,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const checks = new CheckWriting(benchStore, project, logEdits);
   const untilLines = new UntilLines(project, benchStore);
   const ownGame = new OwnGame(benchStore, project);
+  const firstMinute = new FirstMinute(benchStore, project);
   const takenHome = new TakenHome(benchStore, project);
   const whichRules = new WhichRulesSearch(benchStore, project, ownGame);
   const recordings = new RecordingImport(project, ownGame);
@@ -138,6 +140,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     ownGame,
     whichRules,
     takenHome,
+    firstMinute,
     tiles,
     sheets,
     offeredWalk,

@@ -3,6 +3,8 @@ import { roundPx } from "@keen-pebble/core/analyse";
 import { gridDistance } from "@keen-pebble/core/check";
 import { useBench, useProject } from "../../use-session.ts";
 import { useStore } from "zustand";
+import { BareButton } from "../../look/bare-button.tsx";
+import type { FirstStep } from "../../session/bench/first-minute.ts";
 import { walkerRow } from "../../field/walker-row.ts";
 
 /** What is under the pointer, where the walker is, and what the last re-run cost: the field's twin in words. */
@@ -47,11 +49,7 @@ export function StatusLine() {
       <span className="bar" />
       <WalkerPlace place={place} size={size} />
       <span className="grow" />
-      <span role="status">
-        {walking
-          ? "Walking: arrows or WASD, E or Space uses, Esc stops"
-          : "Right-click starts there; Shift: with this frame's bag"}
-      </span>
+      <span role="status">{walking ? "Walking: arrows or WASD, E or Space uses, Esc stops" : <NextStep />}</span>
       {max !== null && (
         <span className="mono" title="From a change to the picture of its run: 95 of 100 took at most so long">
           95% in {max.toFixed(0)} ms
@@ -63,6 +61,24 @@ export function StatusLine() {
         </span>
       )}
     </footer>
+  );
+}
+
+const STEPS: Readonly<Record<FirstStep, string>> = {
+  walk: "First: press R and walk with the arrow keys",
+  keep: "Press R and walk; Esc stops, Enter keeps the walk as a log with its checks",
+  change: "Now drag a number on the left, such as Speed, until a pebble splits: a check that broke",
+  look: "Click the split pebble to see the frame that breaks it; Y looks for what would fix it",
+};
+
+/** What a newcomer does next, and else what else can be done on the field. */
+function NextStep() {
+  const step = useStore(session.firstMinute.store, (state) => state.step);
+  if (step === null) return "Right-click starts there; Shift: with this frame's bag";
+  return (
+    <span className="next-step">
+      {STEPS[step]} <BareButton icon="close" name="No more hints" onClick={session.firstMinute.dismiss} />
+    </span>
   );
 }
 

@@ -28,6 +28,9 @@ export function ShelfPage() {
   const [pictures] = useState(() => new ShelfPictures());
   const [sought, setSought] = useState("");
   useEffect(() => {
+    document.title = "Shelf - Keen Pebble";
+  }, []);
+  useEffect(() => {
     void shelfParts.shelf.loadShelf();
     const stop = shelfParts.shelf.followShelf();
     return () => {

@@ -7,6 +7,7 @@ import { Notice } from "../../look/notice.tsx";
 import { WORLD_AREAS } from "../../look/top-bar.tsx";
 import { useProject } from "../../use-session.ts";
 import { RefusedEdits } from "./refused-edits.tsx";
+import { useTitle } from "./use-title.ts";
 import { useAddress } from "./use-address.ts";
 
 /** The areas of the world that the address names; another one begins afresh, with nothing left of the one before. */
@@ -23,6 +24,7 @@ function OneWorld({ worldId }: { readonly worldId: string }) {
   useOpenWorld(worldId);
   useAddress();
   const area = WORLD_AREAS.find((each) => pathname.endsWith(`/${each}`)) ?? "bench";
+  useTitle(area);
   if (phase === "missing" || phase === "failed") {
     return (
       <div className="page">
@@ -74,6 +76,7 @@ function useOpenWorld(worldId: string): void {
       session.sheets.followSheets(),
       session.worldSettings.followStart(),
       session.ownGame.startGhost(),
+      session.firstMinute.startFirstMinute(),
     ];
     void session.project.openProject(worldId);
     return () => {

@@ -14,6 +14,11 @@ export function logTitle(text: string, id: string): string {
   return /^title (.+)$/m.exec(head)?.[1] ?? id;
 }
 
+/** The rule set that a log names, read from its header; null where it goes by the default rules. */
+export function rulesNamed(text: string): string | null {
+  return /^rules (.+)$/m.exec(text.slice(0, text.indexOf("\n---")))?.[1] ?? null;
+}
+
 /** An id for a log out of its title, one that is not taken yet. */
 export function freeSlug(title: string, taken: Iterable<string>): string {
   const plain = title

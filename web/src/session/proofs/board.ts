@@ -12,7 +12,7 @@ import type { Project } from "@keen-pebble/core/edit";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { RefusedError, rulesById } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
-import { freeSlug, logOrder, logTitle } from "../log/log-title.ts";
+import { freeSlug, logOrder, logTitle, rulesNamed } from "../log/log-title.ts";
 import type { PathAnswer } from "../../workers/proofs.ts";
 
 export const FILTERS = ["all", "failing", "path"] as const;
@@ -48,7 +48,7 @@ export function boardRows(
   const rows = logOrder(logs).map((log): BoardRow => {
     const text = logs.get(log)!;
     const head = text.slice(0, text.indexOf("\n---"));
-    const rules = /^rules (.+)$/m.exec(head)?.[1] ?? world.activeRules;
+    const rules = rulesNamed(text) ?? world.activeRules;
     return {
       log,
       title: logTitle(text, log),
