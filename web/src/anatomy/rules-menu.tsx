@@ -61,7 +61,7 @@ function RulesItems({
           {name}{" "}
           <span className="quiet">
             {gait}
-            {id === world.activeRules ? ", the default rules" : ""}, {plural(uses.get(id) ?? 0, "log")}
+            {id === world.activeRules ? ", default rules" : ""}, {plural(uses.get(id) ?? 0, "log")}
           </span>
         </Dropdown.Item>
       ))}
