@@ -84,21 +84,14 @@ export class BenchDriver {
     await this.browser.driver.actions().release().perform();
   }
 
-  /** A drag as `dragPixels` does, the button still down: the status line tells where the pointer is. */
+  /** A drag as `dragPixels` does, the button still down: the canvas tells how the room lies on it. */
   async beginPixels(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
     const canvas = await this.browser.find(".field-canvas");
-    const pointAt = async (x: number, y: number): Promise<readonly [number, number]> => {
-      await this.browser.driver.actions().move({ x: 0, y: 0, origin: canvas }).move({ x, y, origin: canvas }).perform();
-      const text = await this.browser.untilText(".pointer-place", (told) => told.includes("px"));
-      const [, px, py] = /px (\d+),(\d+)/.exec(text)!;
-      return [Number(px), Number(py)];
-    };
-    const middle = await pointAt(0, 0);
-    const aside = await pointAt(80, 0);
-    const zoom = Math.round(80 / (aside[0] - middle[0]));
+    const { width, height } = await canvas.getRect();
+    const [zoom = 1, left = 0, top = 0] = ((await canvas.getAttribute("data-view")) ?? "").split(" ").map(Number);
     const at = ([x, y]: readonly [number, number]) => ({
-      x: (x - middle[0]) * zoom,
-      y: (y - middle[1]) * zoom,
+      x: Math.round(left + x * zoom - width / 2),
+      y: Math.round(top + y * zoom - height / 2),
       origin: canvas as unknown as Origin,
     });
     await this.browser.driver.actions().move(at(from)).press().move(at(to)).perform();

@@ -154,6 +154,9 @@ export class FieldPainter {
     }
     if (this.closeUp) this.view = closeView(room, size, walkerRow(state), this.width, this.height);
     const { zoom, left, top } = this.view;
+    // Whoever measures on the picture, from outside too, has to know how it lies.
+    const lies = `${zoom} ${left} ${top}`;
+    if (this.canvas.dataset["view"] !== lies) this.canvas.dataset["view"] = lies;
     const right = left + room.width * size * zoom;
     const bottom = top + room.height * size * zoom;
 

@@ -97,7 +97,7 @@ function Finder({
     <>
       <Modal.Header closeButton>
         <Modal.Title id="acts-title" as="h2">
-          Acts of the {area}
+          Commands of the {area}
         </Modal.Title>
         <Form.Control
           {...getInputProps({ onChange: (event) => setSought(event.currentTarget.value) })}
@@ -108,7 +108,7 @@ function Finder({
         />
       </Modal.Header>
       <Modal.Body>
-        <ul {...getMenuProps({ className: "acts-list", "aria-label": `Acts of the ${area}` })}>
+        <ul {...getMenuProps({ className: "acts-list", "aria-label": `Commands of the ${area}` })}>
           {found.map((command, index) => (
             <li key={command.name} {...getItemProps({ item: command, index })}>
               {command.name}
