@@ -23,17 +23,12 @@ interface Stored {
   };
 }
 
-/** Drops files of `demo/from-elsewhere` on the page, as a browser reports them. */
-async function drop(on: string, ...names: string[]): Promise<void> {
-  await browser.driver.executeScript(
-    `const data = new DataTransfer();
-     for (const [name, bytes] of arguments[1]) data.items.add(new File([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))], name));
-     const target = document.querySelector(arguments[0]);
-     for (const kind of ["dragenter", "dragover", "drop"]) target.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));`,
+/** Drops files of `demo/from-elsewhere` on the page. */
+const drop = (on: string, ...names: string[]): Promise<void> =>
+  browser.drop(
     on,
-    names.map((name) => [name, readFileSync(path.join(folder, name)).toString("base64")]),
+    names.map((name) => [name, readFileSync(path.join(folder, name))]),
   );
-}
 
 /** Clicks the middle of a cell of the preview. */
 const clickCell = (x: number, y: number, width: number, height: number): Promise<void> =>

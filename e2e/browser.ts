@@ -50,6 +50,18 @@ export class Browser {
     return browser;
   }
 
+  /** Drops files on what a selector names, as a browser reports it; each with its name and its bytes. */
+  async drop(css: string, files: readonly (readonly [name: string, content: string | Buffer])[]): Promise<void> {
+    await this.driver.executeScript(
+      `const data = new DataTransfer();
+       for (const [name, bytes] of arguments[1]) data.items.add(new File([Uint8Array.from(atob(bytes), (c) => c.charCodeAt(0))], name));
+       const target = document.querySelector(arguments[0]);
+       for (const kind of ["dragenter", "dragover", "drop"]) target.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));`,
+      css,
+      files.map(([name, content]) => [name, Buffer.from(content).toString("base64")]),
+    );
+  }
+
   /** Opens another tab of the same size and turns to it; gives back its handle. */
   async newTab(): Promise<string> {
     await this.driver.switchTo().newWindow("tab");

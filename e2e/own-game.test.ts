@@ -18,19 +18,7 @@ let browser: Browser;
 let bench: BenchDriver;
 withApplication((scene) => ({ started, browser, bench } = scene));
 
-/** Drops a file on the page, as a browser reports it. */
-async function drop(on: string, name: string, content: string): Promise<void> {
-  await browser.driver.executeScript(
-    `const data = new DataTransfer();
-     data.items.add(new File([arguments[2]], arguments[1]));
-     const target = document.querySelector(arguments[0]);
-     for (const kind of ["dragenter", "dragover", "drop"]) target.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));`,
-    on,
-    name,
-    content,
-  );
-}
-
+const drop = (on: string, name: string, content: string): Promise<void> => browser.drop(on, [[name, content]]);
 const tab = (name: string): Promise<void> => browser.press(".kit-head [role=tab]", name);
 
 it("a game's trace is dropped, its mapping answered, and the first frame that differs is marked and explained", async () => {

@@ -161,17 +161,8 @@ try {
   await take("journal");
 
   const standIn = path.resolve(import.meta.dirname, "../demo/stand-in-game");
-  const dropped = async (on: string, name: string): Promise<void> => {
-    await browser.driver.executeScript(
-      `const data = new DataTransfer();
-       data.items.add(new File([arguments[2]], arguments[1]));
-       const target = document.querySelector(arguments[0]);
-       for (const kind of ["dragenter", "dragover", "drop"]) target.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }));`,
-      on,
-      name,
-      readFileSync(path.join(standIn, name), "utf8"),
-    );
-  };
+  const dropped = (on: string, name: string): Promise<void> =>
+    browser.drop(on, [[name, readFileSync(path.join(standIn, name))]]);
   await browser.driver.get(started.address);
   await browser.find(".world-card");
   await dropped(".shelf-head", "hall.world.json");

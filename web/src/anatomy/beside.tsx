@@ -6,8 +6,8 @@ import { FACINGS } from "@keen-pebble/core/world";
 import { useBench } from "../use-session.ts";
 import { directionWord } from "./arrow.tsx";
 import "./findings.css";
-import Table from "react-bootstrap/Table";
 import { BareButton } from "../look/bare-button.tsx";
+import { BesideValues } from "./beside-values.tsx";
 
 /** The shown frame here and elsewhere, value by value; what differs is stressed. */
 export function BesideTable({ world, rules }: { readonly world: World; readonly rules: Rules }) {
@@ -44,24 +44,11 @@ export function BesideTable({ world, rules }: { readonly world: World; readonly 
         <span className="grow" />
         <BareButton icon="close" name="Close the comparison" onClick={() => session.beside.layBeside(null)} />
       </div>
-      <Table>
-        <thead>
-          <tr>
-            <th scope="col">Frame {frame}</th>
-            <th scope="col">{beside.where.kind === "rules" ? rules.name : "Now"}</th>
-            <th scope="col">{beside.name}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([name, one, two]) => (
-            <tr key={name} className={one === two ? "" : "differs"}>
-              <th scope="row">{name}</th>
-              <td>{one}</td>
-              <td>{two}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
+      <BesideValues
+        frame={frame}
+        names={[beside.where.kind === "rules" ? rules.name : "Now", beside.name]}
+        rows={rows}
+      />
     </section>
   );
 }

@@ -1,9 +1,9 @@
 import { roundPx } from "@keen-pebble/core/analyse";
 import type { TraceRows } from "@keen-pebble/core/simulate";
 import type { World } from "@keen-pebble/core/world";
-import Table from "react-bootstrap/Table";
 import { session } from "../page-session.ts";
 import { BareButton } from "../look/bare-button.tsx";
+import { BesideValues } from "./beside-values.tsx";
 import { useBench } from "../use-session.ts";
 import "./findings.css";
 
@@ -36,24 +36,7 @@ export function GameBeside({ world }: { readonly world: World }) {
         <span className="grow" />
         <BareButton icon="close" name="Close the comparison" onClick={session.ownGame.remove} />
       </div>
-      <Table>
-        <thead>
-          <tr>
-            <th scope="col">Frame {frame}</th>
-            <th scope="col">Ours</th>
-            <th scope="col">{ghost.game.name}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([name, one, two]) => (
-            <tr key={name} className={one === two ? "" : "differs"}>
-              <th scope="row">{name}</th>
-              <td>{one}</td>
-              <td>{two}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
+      <BesideValues frame={frame} names={["Ours", ghost.game.name]} rows={rows} />
       {first !== null && frame === first.frame && ghost.text !== null && <p className="game-words">{ghost.text}</p>}
     </section>
   );

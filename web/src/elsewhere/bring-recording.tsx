@@ -1,5 +1,5 @@
 import type { Button as PadButton, Game } from "@keen-pebble/core/world";
-import { ANCHORS, BUTTONS, GAME_UNITS } from "@keen-pebble/core/world";
+import { BUTTONS } from "@keen-pebble/core/world";
 import type { InputLog } from "@keen-pebble/core/check";
 import { writeLog } from "@keen-pebble/core/check";
 import Button from "react-bootstrap/Button";
@@ -7,7 +7,7 @@ import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 import Table from "react-bootstrap/Table";
 import { plural } from "../look/plural.ts";
-import { ANCHOR_NAMES, UNIT_NAMES } from "../look/game-words.ts";
+import { PlaceAnswers } from "../look/place-answers.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { TextField } from "../look/text-field.tsx";
 import { WholeField } from "../look/whole-field.tsx";
@@ -130,24 +130,7 @@ function Places({ game, rooms }: { readonly game: Game; readonly rooms: readonly
   return (
     <div className="recording-places">
       <h3>Places</h3>
-      <SelectField
-        label="Unit"
-        value={game.unit}
-        choices={GAME_UNITS.map((unit) => [unit, UNIT_NAMES[unit]] as const)}
-        onValue={(unit) => recordings.answer({ unit: unit as Game["unit"] })}
-      />
-      <SelectField
-        label="Names the"
-        value={game.anchor}
-        choices={ANCHORS.map((anchor) => [anchor, ANCHOR_NAMES[anchor]] as const)}
-        onValue={(anchor) => recordings.answer({ anchor: anchor as Game["anchor"] })}
-      />
-      <SelectField
-        label="y grows"
-        value={game.yUp ? "up" : "down"}
-        choices={["down", "up"]}
-        onValue={(way) => recordings.answer({ yUp: way === "up" })}
-      />
+      <PlaceAnswers game={game} onAnswer={recordings.answer} />
       {(["x", "y"] as const).map((axis, i) => (
         <WholeField
           key={axis}
@@ -159,14 +142,6 @@ function Places({ game, rooms }: { readonly game: Game; readonly rooms: readonly
           }
         />
       ))}
-      <SelectField
-        label="Tolerance"
-        value={String(game.tolerance)}
-        choices={[...new Set([0, 0.5, 1, 2, 4, game.tolerance])]
-          .sort((a, b) => a - b)
-          .map((px) => [String(px), `${px} px`])}
-        onValue={(px) => recordings.answer({ tolerance: Number(px) })}
-      />
       {rooms.slice(0, 24).map((called) => (
         <SelectField
           key={called}

@@ -1,7 +1,7 @@
 import { mistakesIn, roundPx, rulesDifferences, walkFeel } from "@keen-pebble/core/analyse";
 import type { FoundRules, WalkFeel } from "@keen-pebble/core/analyse";
-import type { Game, Rules, World } from "@keen-pebble/core/world";
-import { ANCHORS, GAITS, GAME_UNITS, rulesById } from "@keen-pebble/core/world";
+import type { Rules, World } from "@keen-pebble/core/world";
+import { GAITS, rulesById } from "@keen-pebble/core/world";
 import { Suspense, lazy, useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Table from "react-bootstrap/Table";
@@ -11,9 +11,8 @@ import { Icon } from "../look/icon.tsx";
 import { BareButton } from "../look/bare-button.tsx";
 import { plural } from "../look/plural.ts";
 import { Progress } from "../look/progress.tsx";
-import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
-import { ANCHOR_NAMES, UNIT_NAMES } from "../look/game-words.ts";
+import { PlaceAnswers } from "../look/place-answers.tsx";
 import { session } from "../page-session.ts";
 import type { GameGhost } from "../session/elsewhere/own-game.ts";
 import { useBench } from "../use-session.ts";
@@ -94,36 +93,10 @@ function showFrame(frame: number): void {
 /** How it is read; changed in place where the world keeps it. */
 function ReadAs({ ghost: { game }, world }: { readonly ghost: GameGhost; readonly world: World }) {
   if (!world.games.some(({ id }) => id === game.id)) return <p className="quiet">Read as a trace of Keen Pebble.</p>;
-  const change = (answers: Partial<Game>): void => void session.ownGame.readAs({ ...game, ...answers });
   return (
     <section aria-label="How it is read" className="read-as">
       <h3>Read as {game.name}</h3>
-      <SelectField
-        label="Unit"
-        value={game.unit}
-        choices={GAME_UNITS.map((unit) => [unit, UNIT_NAMES[unit]] as const)}
-        onValue={(unit) => change({ unit: unit as Game["unit"] })}
-      />
-      <SelectField
-        label="Names the"
-        value={game.anchor}
-        choices={ANCHORS.map((anchor) => [anchor, ANCHOR_NAMES[anchor]] as const)}
-        onValue={(anchor) => change({ anchor: anchor as Game["anchor"] })}
-      />
-      <SelectField
-        label="y grows"
-        value={game.yUp ? "up" : "down"}
-        choices={["down", "up"]}
-        onValue={(way) => change({ yUp: way === "up" })}
-      />
-      <SelectField
-        label="Tolerance"
-        value={String(game.tolerance)}
-        choices={[...new Set([0, 0.5, 1, 2, 4, game.tolerance])]
-          .sort((a, b) => a - b)
-          .map((px) => [String(px), `${px} px`] as const)}
-        onValue={(px) => change({ tolerance: Number(px) })}
-      />
+      <PlaceAnswers game={game} onAnswer={(answer) => void session.ownGame.readAs({ ...game, ...answer })} />
     </section>
   );
 }

@@ -95,22 +95,22 @@ function compareAll(logs) {
   return agreed === logs.length;
 }
 
-// A table out of CSV (parted by commas, semicolons or tabs) or JSON Lines.
+// A table out of CSV (parted by commas, semicolons or tabs) or JSON Lines. Its columns may be called anything: each row is a map.
 function readTable(file) {
   const text = readFileSync(file, "utf8").replace(/^\\uFEFF/, "");
   const lines = text.split(/\\r?\\n/).filter((line) => line !== "");
-  if (lines[0].startsWith("{")) return lines.map((line) => JSON.parse(line));
+  if (lines[0].startsWith("{")) return lines.map((line) => new Map(Object.entries(JSON.parse(line))));
   const delimiter = [";", "\\t"].find((each) => lines[0].includes(each)) ?? ",";
   const fieldsOf = (line) => line.split(delimiter).map((field) => field.replace(/^"(.*)"$/, "$1"));
   const columns = fieldsOf(lines[0]);
-  return lines.slice(1).map((line) => Object.fromEntries(fieldsOf(line).map((field, i) => [columns[i], field])));
+  return lines.slice(1).map((line) => new Map(fieldsOf(line).map((field, i) => [columns[i], field])));
 }
 
 // The corner of the walker's square in units, out of a row of a game's trace.
 function placeOf(game, row, room) {
   const scale = { px: UNIT, units: 1, cells: TILE }[game.unit];
-  const x = (Number(row[game.columns.x]) + game.origin[0]) * scale;
-  const y = (Number(row[game.columns.y]) + game.origin[1]) * scale;
+  const x = (Number(row.get(game.columns.x)) + game.origin[0]) * scale;
+  const y = (Number(row.get(game.columns.y)) + game.origin[1]) * scale;
   const [left, top, right, bottom] = game.anchor.startsWith("body") ? {BODY} : [0, 0, TILE, TILE];
   const centred = game.anchor.endsWith("centre");
   const fromTop = top + (centred ? (bottom - top) / 2 : game.yUp ? bottom - top : 0);
@@ -121,9 +121,10 @@ function placeOf(game, row, room) {
 // A game's trace beside golden/LOG.trace.csv: a row of it holds until its next one.
 function compareTrace(log, file, game) {
   const rows = readTable(file).map((row, i) => {
-    const called = game.columns.room === null ? world.rooms[world.start.room].id : row[game.columns.room];
-    const room = world.rooms.findIndex((each) => each.id === (game.rooms[called] ?? called));
-    const frame = game.columns.frame === null ? i + 1 : Number(row[game.columns.frame]);
+    const called = game.columns.room === null ? world.rooms[world.start.room].id : row.get(game.columns.room);
+    const id = Object.hasOwn(game.rooms, called) ? game.rooms[called] : called;
+    const room = world.rooms.findIndex((each) => each.id === id);
+    const frame = game.columns.frame === null ? i + 1 : Number(row.get(game.columns.frame));
     if (room < 0) throw new Error(file + ": row " + (i + 1) + ": no room " + called);
     return { frame: frame + game.frameOffset, room: world.rooms[room].id, place: placeOf(game, row, room) };
   });
@@ -148,7 +149,7 @@ function compareTrace(log, file, game) {
 function gameFor(file, id) {
   if (id !== undefined) return GAMES.find((game) => game.id === id);
   const [row] = readTable(file);
-  const has = (column) => column === null || Object.hasOwn(row, column);
+  const has = (column) => column === null || row.has(column);
   return GAMES.find(({ columns }) => [columns.frame, columns.x, columns.y, columns.room].every(has));
 }
 
