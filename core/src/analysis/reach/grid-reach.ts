@@ -8,7 +8,7 @@ import { isDoing } from "./doings.ts";
 import type { Origin } from "./grid-search.ts";
 import { GridSearch } from "./grid-search.ts";
 import type { Played } from "./large-play.ts";
-import { LargePlay } from "./large-play.ts";
+import { LargePlay, movesOf } from "./large-play.ts";
 import { LookBack } from "./lost-for-good.ts";
 import { isLossless } from "./lossless.ts";
 import { GridSuperset } from "./grid-superset.ts";
@@ -158,7 +158,7 @@ export class GridReach implements Searched {
   /** The moves to something: by the search, by play, or else never or open. */
   private known(origin: Origin | null, played: Played | null | undefined, may: boolean): number {
     if (origin !== null) return this.search.points.moves[origin.point]! + 1;
-    if (played) return this.large!.play.actionsOf(played).length;
+    if (played) return movesOf(played);
     return may ? UNDECIDED : NEVER;
   }
 
@@ -223,15 +223,18 @@ export class GridReach implements Searched {
     const nearest = (this.nearest = new NearestStates(search));
     return c.rooms.map(({ width, height }, room) => {
       const cells = new Int32Array(width * height);
-      return cells.map((_, cell) => {
-        const met = nearest.moves[search.places.firstOf[room]! + cell]!;
+      const first = search.places.firstOf[room]!;
+      for (let cell = 0; cell < cells.length; cell++) {
+        const met = nearest.moves[first + cell]!;
         const n = met >= 0 || large === null ? met : large.play.first[room]![cell]!;
-        if (n >= 0)
-          return this.confirmed(n, `${c.rooms[room]!.id} ${cell % width},${Math.floor(cell / width)}`, () =>
+        if (n < 0) cells[cell] = bound?.rests[room]![cell] === 1 ? UNDECIDED : NEVER;
+        else if (this.carried === null) cells[cell] = n;
+        else
+          cells[cell] = this.confirmed(n, `${c.rooms[room]!.id} ${cell % width},${Math.floor(cell / width)}`, () =>
             this.wayToCell(room, cell),
           );
-        return bound?.rests[room]![cell] === 1 ? UNDECIDED : NEVER;
-      });
+      }
+      return cells;
     });
   }
 

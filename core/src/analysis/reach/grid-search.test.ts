@@ -139,7 +139,7 @@ describe("the search of all play on the grid", () => {
         seen.states += slow.states;
         if (slow.states > 200) seen.plain++;
       }),
-      { ...FIXED, numRuns: 60 },
+      { ...FIXED, numRuns: 60 * EFFORT },
     );
     told("searches of more than 200 states", seen);
     expect(seen.plain).toBeGreaterThan(10);

@@ -1,19 +1,20 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { SimState } from "../../compiled/state.ts";
 import { PLAYING, TAKE, WON } from "../../world/vocabulary.ts";
-import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, perform, wayOf } from "./actions.ts";
+import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, perform } from "./actions.ts";
 import type { Way } from "./answer.ts";
 import { isDoing } from "./doings.ts";
 import { withLegsAtOnce } from "./legs-at-once.ts";
-import { LocalSteps, leadsAway } from "./local-steps.ts";
+import { KnownSteps, reachesFar } from "./known-steps.ts";
 import { MoveQueue } from "./move-queue.ts";
 import { NearUses } from "./near-uses.ts";
 import { Places } from "./places.ts";
 import { ASK, BLOCKED, PlainSteps } from "./plain-steps.ts";
+import { PlayedSteps } from "./played-steps.ts";
 import { RegionWalks } from "./region-walks.ts";
 import { SearchNodes } from "./search-nodes.ts";
 import { SearchPoints } from "./search-points.ts";
-import { StateLayout, columnOf, positionWord, roomOf, rowOf } from "./state-layout.ts";
+import { StateLayout, columnOf, roomOf, rowOf } from "./state-layout.ts";
 import { StateTable, longer } from "./state-table.ts";
 
 /** How something was first come by: the point that was left and the action that did it. */
@@ -67,7 +68,7 @@ export class GridSearch {
   private settled = new Uint8Array(64);
   private readonly plain: PlainSteps | null;
   private readonly quick: Compiled;
-  private readonly local: LocalSteps | null;
+  private readonly knownSteps: KnownSteps | null;
   private readonly ways: readonly number[];
   private readonly uses: NearUses | null;
   /** The state that is looked at, and its memory; what an action makes of it. */
@@ -76,14 +77,16 @@ export class GridSearch {
   private herePlace = -1;
   private readonly there: SimState;
   private readonly words: Int32Array;
-  /** How many frames a plain step takes, a straight and a slanting one; 0 where that is not known yet. */
-  private readonly legFrames = [0, 0];
+  /** The steps of ways that were asked for. */
+  private played: PlayedSteps | null = null;
   /** The action under way, and what its frames say. */
   private askedPoint = 0;
   private askedAction = 0;
   private won = false;
-  /** It stays in its room, and does nothing that must be counted each time. */
-  private isLocal = true;
+  /** It can be told from what is near alone: what it takes, and whether nothing reaches far. */
+  private takes = 0;
+  private taken = -1;
+  private isNear = true;
   private readonly seeFrame = (s: SimState): void => this.see(s);
 
   /**
@@ -114,7 +117,7 @@ export class GridSearch {
     this.quick = asks ? c : withLegsAtOnce(c);
     // A checkpoint that holds what a death gives back looks at all rooms.
     const holds = c.world.respawnRestores === "checkpoint";
-    this.local = this.plain === null || holds ? null : new LocalSteps(c, this.layout, this.places, limit);
+    this.knownSteps = this.plain === null || holds ? null : new KnownSteps(c, this.layout, this.places, limit);
     this.here = new SimState(c);
     this.there = new SimState(c);
     this.here.copyFrom(start);
@@ -155,29 +158,7 @@ export class GridSearch {
 
   /** The way of actions from the start. */
   wayOf(actions: readonly number[]): Way {
-    this.there.copyFrom(this.start);
-    return wayOf(this.c, this.there, actions, (action) => this.walk(action) ?? this.perform(action));
-  }
-
-  private perform(action: number): number {
-    return perform(this.c, this.there, action, () => undefined);
-  }
-
-  /** Takes a plain step without the simulation, once it is known how long one takes; null where it is none. */
-  private walk(action: number): number | null {
-    const { plain, there } = this;
-    // Row 0 may be as no choice moment is.
-    if (plain === null || action >= USE_LEFT || there.frame === 0) return null;
-    if (there.memory.touchedCount > 0 || there.memory.behindCount > 0) return null;
-    const t = this.c.tileUnits;
-    const [room, cx, cy] = [there.room, there.x / t, there.y / t];
-    if (!plain.isPlain(room, cx, cy)) return null;
-    const way = plain.step(room, cx, cy, action);
-    if (way === ASK || way === BLOCKED) return null;
-    const slants = way < 4 ? 0 : 1;
-    if (this.legFrames[slants] === 0) return (this.legFrames[slants] = this.perform(action));
-    this.layout.place(there, positionWord(room, cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!));
-    return this.legFrames[slants]!;
+    return (this.played ??= new PlayedSteps(this.c, this.start, this.layout, this.plain)).wayOf(actions);
   }
 
   /** Whether a state of the simulation is at a choice moment in a place, with a memory where one is named. */
@@ -259,16 +240,18 @@ export class GridSearch {
 
   /** Plays an action in the simulation, or as it was played before where all that matters in the room was the same. */
   private ask(c: Compiled, point: number, action: number): boolean {
-    const { local, there, words } = this;
+    const { knownSteps, there, words } = this;
     const place = this.points.placeOf[point]!;
     const node = this.points.nodeOf[point]!;
     const memory = this.nodes.memoryOf[node]!;
     let step = -1;
-    if (local !== null) {
+    if (knownSteps !== null) {
       this.unpack(memory, place, words);
-      step = local.find(words, place, action);
-      if (step >= 0 && local.isKnown(step)) {
-        const to = local.apply(step, words, place);
+      step = knownSteps.find(words, place, action);
+      if (step >= 0 && knownSteps.isKnown(step)) {
+        const taken = knownSteps.takenBy(step);
+        if (taken >= 0) this.noteTaker(taken, node);
+        const to = knownSteps.apply(step, words, place);
         const after = this.remember();
         return after >= 0 && this.arrive(after, to, point, action);
       }
@@ -276,7 +259,9 @@ export class GridSearch {
     this.loadHere(memory, place);
     there.copyFrom(this.here);
     this.won = false;
-    this.isLocal = true;
+    this.takes = 0;
+    this.taken = -1;
+    this.isNear = true;
     this.askedPoint = point;
     this.askedAction = action;
     perform(c, there, action, this.seeFrame);
@@ -287,7 +272,7 @@ export class GridSearch {
     if (there.status !== PLAYING) return true;
     this.layout.save(there, words, 0);
     const to = this.placeIn(there);
-    if (step >= 0 && this.isLocal) local!.learn(step, words, to);
+    if (step >= 0 && this.isNear && this.takes <= 1) knownSteps!.learn(step, words, to, this.taken);
     const after = this.remember();
     return after >= 0 && this.arrive(after, to, point, action);
   }
@@ -296,16 +281,23 @@ export class GridSearch {
   private see(s: SimState): void {
     if (s.status === WON) this.won = true;
     const { askedPoint: point, askedAction: action } = this;
-    if (s.status !== PLAYING) this.isLocal = false;
     for (let i = 0; i < s.eventCount; i++) {
       const kind = s.eventKinds[i]!;
-      if (leadsAway(kind)) this.isLocal = false;
+      if (reachesFar(kind)) this.isNear = false;
       if (!isDoing(kind)) continue;
       const fixture = s.eventSubjects[i]!;
       this.origins[fixture] ??= { point, action };
-      const node = this.points.nodeOf[point]!;
-      if (kind === TAKE && this.takers[fixture]!.at(-1) !== node) this.takers[fixture]!.push(node);
+      if (kind !== TAKE) continue;
+      // Whether it is the last one, other rooms know.
+      if (this.layout.countedItems[this.c.fixtures.all[fixture]!.item] === 1) this.isNear = false;
+      this.takes++;
+      this.taken = fixture;
+      this.noteTaker(fixture, this.points.nodeOf[point]!);
     }
+  }
+
+  private noteTaker(fixture: number, node: number): void {
+    if (this.takers[fixture]!.at(-1) !== node) this.takers[fixture]!.push(node);
   }
 
   /** The number of the memory that the words tell; -1 where the limit is reached. */

@@ -55,13 +55,15 @@ export class GridSuperset extends Superset {
     const toCx = cx + DIRECTION_X[way]!;
     const toCy = cy + DIRECTION_Y[way]!;
     const [x, y] = [toCx * t, toCy * t];
+    const { width, height } = c.rooms[room]!;
+    const isInside = toCx >= 0 && toCy >= 0 && toCx < width && toCy < height;
+    if (isInside && this.comes[room]![toCy * width + toCx] === 1) return;
     if (!isFree(s.ground, room, x, y)) {
       // A door that is opened later may let one through.
       if (isFree(c.ground, room, x, y)) this.waiting.push({ room, cx, cy, way });
       return;
     }
-    const { width, height } = c.rooms[room]!;
-    if (toCx >= 0 && toCy >= 0 && toCx < width && toCy < height) {
+    if (isInside) {
       this.come(room, toCx, toCy);
       return;
     }

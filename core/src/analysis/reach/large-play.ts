@@ -1,7 +1,7 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { SimState } from "../../compiled/state.ts";
 import { PLAYING, WON } from "../../world/vocabulary.ts";
-import { DIRECTION_X, DIRECTION_Y, USE_LEFT, canUse, goings, perform } from "./actions.ts";
+import { USE_LEFT, canUse, goings, perform } from "./actions.ts";
 import { isDoing } from "./doings.ts";
 import { withLegsAtOnce } from "./legs-at-once.ts";
 import { NearUses } from "./near-uses.ts";
@@ -36,6 +36,9 @@ export interface Played {
   readonly actions: readonly number[];
 }
 
+/** The moves of a play, from the start. */
+export const movesOf = ({ stand, actions }: Played): number => stand.moves + actions.length;
+
 /**
  * Plays a world that is too large to look at all of its states: again and again the nearest thing that was not done yet,
  * over regions and not over cells. What it does has a witness, not always the shortest (semantics.md section 10, "Large
@@ -47,7 +50,9 @@ export class LargePlay {
   goal: Played | null = null;
   /** By room and cell the moves after which one stood there first; -1 where one never did. */
   readonly first: readonly Int32Array[];
-  private readonly standOf: (Stand | null)[];
+  /** The stands from which cells were first stood on; by place the number of its stand, plus 1. */
+  private readonly stands: Stand[] = [];
+  private readonly standOf: Int32Array;
   private readonly layout: StateLayout;
   private readonly places: Places;
   private plain: PlainSteps | null;
@@ -91,7 +96,7 @@ export class LargePlay {
     this.words = new Int32Array(this.layout.words);
     this.fixtures = c.fixtures.all.map(() => null);
     this.first = c.rooms.map(({ width, height }) => new Int32Array(width * height).fill(-1));
-    this.standOf = Array.from({ length: this.places.cells }, () => null);
+    this.standOf = new Int32Array(this.places.cells);
     this.walkOf = new Int32Array(this.places.words.length);
     this.walkFrom = new Int32Array(this.places.words.length);
     this.walkWay = new Uint8Array(this.places.words.length);
@@ -110,7 +115,7 @@ export class LargePlay {
   /** The play that first stood on a cell; null where none did. */
   toCell(room: number, cell: number): Played | null {
     const place = this.places.firstOf[room]! + cell;
-    const stand = this.standOf[place];
+    const stand = this.stands[this.standOf[place]! - 1];
     return stand ? { stand, actions: this.pathTo(stand, place) } : null;
   }
 
@@ -232,8 +237,12 @@ export class LargePlay {
 
   /** Walks over a region from a stand; gives the places at which the simulation must be asked, the nearest first. */
   private walk(stand: Stand): number[] {
-    const { queue, depth, walkOf, walkFrom, walkWay, places, c } = this;
+    const { queue, depth, walkOf, walkFrom, walkWay, places, standOf } = this;
     const plain = stand.plain!;
+    // Plain steps stay in their room.
+    const room = roomOf(places.words[stand.place]!);
+    const first = places.firstOf[room]!;
+    const offsets = plain.offsets[room]!;
     const mine = ++this.walks;
     const ways = this.ways.length - 1;
     const exits: number[] = [];
@@ -244,16 +253,13 @@ export class LargePlay {
     walkFrom[stand.place] = -1;
     for (let i = 0; i < count; i++) {
       const place = queue[i]!;
-      if (this.standOf[place] === null) this.note(stand, place, depth[i]!);
-      const word = places.words[place]!;
-      const [room, cx, cy] = [roomOf(word), columnOf(word), rowOf(word)];
-      const { width } = c.rooms[room]!;
-      let asks = this.uses?.isNear(room, cx, cy) === true;
+      if (standOf[place] === 0) this.note(stand, place, depth[i]!);
+      let asks = this.uses?.isNear(room, columnOf(places.words[place]!), rowOf(places.words[place]!)) === true;
       for (let way = 0; way < ways; way++) {
-        const went = plain.step(room, cx, cy, way);
+        const went = plain.stepAt(room, place - first, way);
         if (went === ASK) asks = true;
         if (went === ASK || went === BLOCKED) continue;
-        const next = place + DIRECTION_X[went]! + DIRECTION_Y[went]! * width;
+        const next = place + offsets[went]!;
         if (walkOf[next] === mine) continue;
         walkOf[next] = mine;
         walkFrom[next] = place;
@@ -281,8 +287,9 @@ export class LargePlay {
 
   /** Takes note that one stands on a cell after so many moves more. */
   private note(stand: Stand, place: number, more: number): void {
-    if (place >= this.places.cells || this.standOf[place] !== null) return;
-    this.standOf[place] = stand;
+    if (place >= this.places.cells || this.standOf[place] !== 0) return;
+    if (this.stands.at(-1) !== stand) this.stands.push(stand);
+    this.standOf[place] = this.stands.length;
     const room = roomOf(this.places.words[place]!);
     this.first[room]![place - this.places.firstOf[room]!] = stand.moves + more;
   }

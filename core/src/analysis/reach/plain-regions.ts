@@ -1,6 +1,5 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { isFree } from "../../ground/free.ts";
-import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
 import { ASK, BLOCKED } from "./plain-steps.ts";
 import type { PlainSteps } from "./plain-steps.ts";
 import type { Places } from "./places.ts";
@@ -13,6 +12,7 @@ export const NO_REGION = -1;
 /** Cells between which one goes to and fro by plain steps alone: from each of a region every other one can be come to. */
 export class PlainRegions {
   private readonly known: Int32Array;
+  private readonly queue: Int32Array;
   private count = 0;
 
   constructor(
@@ -21,7 +21,8 @@ export class PlainRegions {
     private readonly plain: PlainSteps,
     private readonly ways: number,
   ) {
-    this.known = new Int32Array(places.words.length);
+    this.known = new Int32Array(places.cells);
+    this.queue = new Int32Array(places.cells);
   }
 
   /** The region of a place, from 1 on, or `NO_REGION`. */
@@ -38,17 +39,22 @@ export class PlainRegions {
     }
     const region = ++this.count;
     this.known[from] = region;
-    const queue = [from];
-    for (const place of queue) {
-      const word = this.places.words[place]!;
-      const [room, cx, cy] = [roomOf(word), columnOf(word), rowOf(word)];
-      for (let way = 0; way < this.ways; way++) {
-        const went = this.plain.step(room, cx, cy, way);
+    // Plain steps stay in their room.
+    const room = roomOf(this.places.words[from]!);
+    const first = this.places.firstOf[room]!;
+    const offsets = this.plain.offsets[room]!;
+    const { known, plain, queue, ways } = this;
+    let count = 0;
+    queue[count++] = from;
+    for (let i = 0; i < count; i++) {
+      const place = queue[i]!;
+      for (let way = 0; way < ways; way++) {
+        const went = plain.stepAt(room, place - first, way);
         if (went === ASK || went === BLOCKED) continue;
-        const next = this.places.of(room, cx + DIRECTION_X[went]!, cy + DIRECTION_Y[went]!);
-        if (this.known[next] !== UNKNOWN) continue;
-        this.known[next] = region;
-        queue.push(next);
+        const next = place + offsets[went]!;
+        if (known[next] !== UNKNOWN) continue;
+        known[next] = region;
+        queue[count++] = next;
       }
     }
   }

@@ -6,8 +6,10 @@ import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
 export const ASK = -1;
 export const BLOCKED = 8;
 
-/** What is not looked at yet. */
+/** What is not looked at yet; a cell in which the walker fits, and one in which it does not. */
 const UNKNOWN = 0;
+const FREE = 1;
+const SHUT = 2;
 
 /**
  * Steps from cell to cell on which nothing can matter but the tiles: no fixture and no side of the room is near enough
@@ -17,8 +19,11 @@ const UNKNOWN = 0;
 export class PlainSteps {
   /** By room and cell 1 where something is near. */
   private readonly near: readonly Uint8Array[];
-  /** By room, cell and way what the step comes to, plus 2. */
+  /** By room, cell and way what the step comes to, plus 2; by room and cell whether the walker fits there. */
   private readonly known: readonly Uint8Array[];
+  private readonly free: readonly Uint8Array[];
+  /** By room and way how far the cell that it leads to is from the one before, as numbers of a room's cells go. */
+  readonly offsets: readonly Int32Array[];
   private readonly choice: { readonly slide: boolean; readonly cutCorners: boolean };
 
   /** @param ignored fixtures that do nothing any more */
@@ -46,6 +51,10 @@ export class PlainSteps {
       return near;
     });
     this.known = c.rooms.map(({ width, height }) => new Uint8Array(width * height * 8));
+    this.free = c.rooms.map(({ width, height }) => new Uint8Array(width * height));
+    this.offsets = c.rooms.map(({ width }) =>
+      Int32Array.from(DIRECTION_X, (dx, way) => dx + DIRECTION_Y[way]! * width),
+    );
     this.choice = c.rules.gait === "hop" ? c.rules.hop : c.rules.glide;
   }
 
@@ -57,9 +66,17 @@ export class PlainSteps {
 
   /** Which way the walker goes that holds a direction at a plain cell, `BLOCKED` for none, or `ASK`. */
   step(room: number, cx: number, cy: number, way: number): number {
-    const at = (cy * this.c.rooms[room]!.width + cx) * 8 + way;
+    return this.stepAt(room, cy * this.c.rooms[room]!.width + cx, way);
+  }
+
+  /** The same by the number of a cell in its room. */
+  stepAt(room: number, cell: number, way: number): number {
     const known = this.known[room]!;
-    if (known[at] === UNKNOWN) known[at] = this.look(room, cx, cy, way) + 2;
+    const at = cell * 8 + way;
+    if (known[at] === UNKNOWN) {
+      const { width } = this.c.rooms[room]!;
+      known[at] = this.look(room, cell % width, Math.floor(cell / width), way) + 2;
+    }
     return known[at]! - 2;
   }
 
@@ -76,7 +93,11 @@ export class PlainSteps {
   }
 
   private isFree(room: number, cx: number, cy: number): boolean {
-    return isFree(this.c.ground, room, cx * this.c.tileUnits, cy * this.c.tileUnits);
+    const free = this.free[room]!;
+    const at = cy * this.c.rooms[room]!.width + cx;
+    if (free[at] === UNKNOWN)
+      free[at] = isFree(this.c.ground, room, cx * this.c.tileUnits, cy * this.c.tileUnits) ? FREE : SHUT;
+    return free[at] === FREE;
   }
 }
 

@@ -1,5 +1,4 @@
 import type { Compiled } from "../../compiled/compiled.ts";
-import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
 import type { NearUses } from "./near-uses.ts";
 import type { Places } from "./places.ts";
 import { NO_REGION, PlainRegions } from "./plain-regions.ts";
@@ -39,6 +38,7 @@ export class RegionWalks {
   private readonly depth: Int32Array;
   private readonly cameBy: Uint8Array;
   private readonly cameFrom: Int32Array;
+  private readonly queue: Int32Array;
   private walks = 0;
 
   constructor(
@@ -55,6 +55,7 @@ export class RegionWalks {
     this.depth = new Int32Array(places.cells);
     this.cameBy = new Uint8Array(places.cells);
     this.cameFrom = new Int32Array(places.cells);
+    this.queue = new Int32Array(places.cells);
   }
 
   /** The region of a place as a number from 1 on; 0 where it is in none. */
@@ -100,38 +101,46 @@ export class RegionWalks {
 
   /** Where a plain step of a cell leads; -1 where it leads nowhere, or the simulation must be asked. */
   next(place: number, way: number): number {
-    const word = this.places.words[place]!;
-    const [room, cx, cy] = [roomOf(word), columnOf(word), rowOf(word)];
-    const went = this.plain.step(room, cx, cy, way);
-    if (went === ASK || went === BLOCKED) return -1;
-    return this.places.of(room, cx + DIRECTION_X[went]!, cy + DIRECTION_Y[went]!);
+    const room = roomOf(this.places.words[place]!);
+    const went = this.plain.stepAt(room, place - this.places.firstOf[room]!, way);
+    return went === ASK || went === BLOCKED ? -1 : place + this.plain.offsets[room]![went]!;
   }
 
   /**
-   * The cells of a region in the order of their moves from one of them.
+   * The cells of a region in the order of their moves from one of them, until the next walk.
    * @param to where it may end
    */
-  private walk(from: number, to = -1): number[] {
+  private walk(from: number, to = -1): Int32Array {
     const walk = ++this.walks;
-    this.walkOf[from] = walk;
-    this.depth[from] = 0;
-    const queue = [from];
-    for (const place of queue)
-      for (let way = 0; way < this.ways; way++) {
-        const next = this.next(place, way);
-        if (next < 0 || this.walkOf[next] === walk) continue;
-        this.walkOf[next] = walk;
-        this.depth[next] = this.depth[place]! + 1;
-        this.cameBy[next] = way;
-        this.cameFrom[next] = place;
-        if (next === to) return queue;
-        queue.push(next);
+    const { cameBy, cameFrom, depth, plain, queue, walkOf, ways } = this;
+    // Plain steps stay in their room.
+    const room = roomOf(this.places.words[from]!);
+    const first = this.places.firstOf[room]!;
+    const offsets = plain.offsets[room]!;
+    walkOf[from] = walk;
+    depth[from] = 0;
+    let count = 0;
+    queue[count++] = from;
+    for (let i = 0; i < count; i++) {
+      const place = queue[i]!;
+      for (let way = 0; way < ways; way++) {
+        const went = plain.stepAt(room, place - first, way);
+        if (went === ASK || went === BLOCKED) continue;
+        const next = place + offsets[went]!;
+        if (walkOf[next] === walk) continue;
+        walkOf[next] = walk;
+        depth[next] = depth[place]! + 1;
+        cameBy[next] = way;
+        cameFrom[next] = place;
+        if (next === to) return queue.subarray(0, count);
+        queue[count++] = next;
       }
-    return queue;
+    }
+    return queue.subarray(0, count);
   }
 
   private gather(place: number): Region | null {
-    const cells = Int32Array.from(this.walk(place));
+    const cells = this.walk(place).slice();
     const exits = cells.filter((cell) => this.isExit(cell));
     if (exits.length > MOST_EXITS) return null;
     exits.forEach((exit, i) => (this.exitNumbers[exit] = i + 1));

@@ -25,6 +25,8 @@ export class StateLayout {
   /** By item: some lock asks for it; a lock or the goal does. */
   readonly lockItems: Uint8Array;
   readonly askedItems: Uint8Array;
+  /** By item 1 where a door or the goal waits until all of it are taken, wherever they are. */
+  readonly countedItems: Uint8Array;
   /** Item fixtures that are asked for. */
   readonly askedFixtures: readonly number[];
   /** Of each word the bits of items taken that a lock asks for, doors opened and circuits on: what makes a class of states. */
@@ -44,7 +46,9 @@ export class StateLayout {
     this.lockItems = new Uint8Array(c.fixtures.giving.length);
     for (const { lock, item } of all) if (lock === LOCK_ITEM || lock === LOCK_COLLECTED) this.lockItems[item] = 1;
     this.askedItems = this.lockItems.slice();
-    if (c.goalItem >= 0) this.askedItems[c.goalItem] = 1;
+    this.countedItems = new Uint8Array(c.fixtures.giving.length);
+    for (const { lock, item } of all) if (lock === LOCK_COLLECTED) this.countedItems[item] = 1;
+    if (c.goalItem >= 0) this.askedItems[c.goalItem] = this.countedItems[c.goalItem] = 1;
     this.askedFixtures = all.flatMap(({ gives, item }, i) => (gives && this.askedItems[item] === 1 ? [i] : []));
     const packer = new Packer();
     this.askFor(packer);
@@ -112,8 +116,8 @@ export class StateLayout {
   }
 
   /**
-   * Of each word the bits that can matter, or change, in a step near some fixtures that stays in its room and ends no
-   * life: those of these fixtures, circuits, and what their locks ask for.
+   * Of each word the bits that can matter, or change, in a step that has to do with some fixtures only, ends no life and
+   * collects nothing that is counted: those of these fixtures, circuits, and what their locks ask for.
    */
   bitsNear(near: ReadonlySet<number>): Int32Array {
     const { all } = this.c.fixtures;
