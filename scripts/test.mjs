@@ -7,13 +7,22 @@ import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
 import { makeDataFolder } from "./setup/data-folder.mjs";
 import { Postgres } from "./setup/postgres.mjs";
-import { SetupError, runKept, runShown, say } from "./setup/run.mjs";
+import { SetupError, runKept, say } from "./setup/run.mjs";
 
 const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
 const totals = { passed: 0, failed: 0, skipped: 0 };
 /** Names of what failed, said once more at the very end: whoever sees only that should know what to look for. */
 const failures = [];
 let postgres = null;
+
+/** The part of what Vitest said that tells of errors outside of any test, its first lines. */
+function errorsOutside(said) {
+  const plain = said.replace(/\x1b\[[0-9;]*m/g, "");
+  const at = plain.indexOf("Unhandled Errors");
+  if (at < 0) return "";
+  const lines = plain.slice(at).split("\n").slice(1, 24);
+  return lines.filter((line) => line.trim() !== "").join("\n    ");
+}
 
 /** A suite that is one program: it passed or it failed. What it says is shown once it is over: another one may run beside it. */
 async function program(name, command, args) {
@@ -26,10 +35,10 @@ async function program(name, command, args) {
 
 /**
  * A suite of Vitest: its tests are counted one by one.
- * @param run what shows it: one that runs beside another is shown once it is over
+ * @param take what shows it: one that runs beside another is shown once it is over
  */
-async function vitest(name, projects, env = {}, run = runShown) {
-  if (run === runShown) say(`\n== ${name}`);
+async function vitest(name, projects, env = {}, take = (text) => void process.stdout.write(text)) {
+  take(`\n== ${name}\n`);
   const report = path.join(temporary, `${name.replaceAll(" ", "-")}.json`);
   const args = [
     "--no-install",
@@ -40,7 +49,11 @@ async function vitest(name, projects, env = {}, run = runShown) {
     "--reporter=json",
     `--outputFile.json=${report}`,
   ];
-  const code = await run("npx", args, { env: { ...process.env, ...env } });
+  let said = "";
+  const code = await runKept("npx", args, { env: { ...process.env, ...env } }, (text) => {
+    said += text;
+    take(text);
+  });
   /** @type {{ numPassedTests: number, numFailedTests: number, numPendingTests: number, testResults: { name: string, status: string, assertionResults: { status: string, fullName: string }[] }[] }} */
   let counted = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0, testResults: [] };
   try {
@@ -59,7 +72,7 @@ async function vitest(name, projects, env = {}, run = runShown) {
   }
   if (code !== 0 && counted.numFailedTests === 0) {
     totals.failed++;
-    failures.push(`${name}: ended with ${code}`);
+    failures.push(`${name}: ended with ${code}\n    ${errorsOutside(said)}`);
   }
 }
 
@@ -92,11 +105,11 @@ try {
   const env = { TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
   // The server's tests mostly wait for the database, and the browser's for the page: others use the time.
   let shown = "";
-  const server = vitest("server", ["server"], env, (...call) => runKept(...call, (text) => (shown += text)));
+  const server = vitest("server", ["server"], env, (text) => void (shown += text));
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
   await vitest("browser", ["e2e"], env);
   await server;
-  say(`\n== server\n${shown}`);
+  say(shown);
   await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
 } catch (error) {
   totals.failed++;

@@ -56,6 +56,7 @@ program
   .argument("<log>")
   .option("--rules <id>", "rule set to run under, instead of the log's")
   .option("--trace <file>", "write the trace as CSV")
+  .option("--actors <file>", "write where the actors are in each frame as CSV")
   .option("--flat <file>", "write the log with the frames that were really pressed")
   .option("--json", "print one JSON value and nothing else")
   .action(async (world: string, log: string, options: ReplayOptions) => {

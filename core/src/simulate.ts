@@ -1,4 +1,5 @@
 // A world made ready and run: compile, step, explain, trace.
+export type { ExplainedActor } from "./actors/explain-actors.ts";
 export type { AxisMove, Nudge } from "./compiled/account.ts";
 export type { Compiled } from "./compiled/compiled.ts";
 export { SimState } from "./compiled/state.ts";
@@ -22,6 +23,8 @@ export { explain, explainStart, rememberedIn } from "./simulation/explain.ts";
 export type { WithLine } from "./simulation/run-start.ts";
 export { startState } from "./simulation/start-state.ts";
 export { step } from "./simulation/step.ts";
+export type { ActorRows } from "./simulation/actor-rows.ts";
+export { actorTraceText } from "./simulation/actor-rows.ts";
 export type { TextHash, TraceRows } from "./simulation/trace.ts";
 export { ROW_BUMPING, ROW_MOVING, ROW_ON_LEG, TraceRecorder, fingerprint, traceText } from "./simulation/trace.ts";
 export type { RunStart } from "./simulation/run-start.ts";

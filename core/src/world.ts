@@ -16,7 +16,17 @@ export { FACINGS, FACING_DX, FACING_DY } from "./world/facing.ts";
 export { DIRECTIONS, DOWN, LEFT, RIGHT, SPARE, UP, USE, keysFromText, keysText } from "./world/keys.ts";
 export { ID_PATTERN, LIMITS, SHEET_FILE_PATTERN } from "./world/limits.ts";
 export { newRules } from "./world/new-rules.ts";
-export { allFixtures, fixtureById, isSolidFor, roomById, rulesById } from "./world/queries.ts";
+export type { Actor, Phase } from "./world/actors.ts";
+export {
+  ACTOR_DOORS,
+  ACTOR_SPEED,
+  ACTOR_TOUCHES,
+  PATH_THEN,
+  PHASE_DOES,
+  TURNS_BACK,
+  newActor,
+} from "./world/actors.ts";
+export { actorById, allActors, allFixtures, fixtureById, isSolidFor, roomById, rulesById } from "./world/queries.ts";
 export { rangeSays, settingSays, valueSays } from "./world/setting-says.ts";
 export type { Setting } from "./world/settings.ts";
 export type { SettingValue, Stage } from "./world/setting.ts";

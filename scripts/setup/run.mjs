@@ -44,7 +44,7 @@ export function runShown(command, args, { env = process.env, cwd = ROOT } = {}) 
   });
 }
 
-/** As `runShown`, with its output handed over piece by piece instead of being shown. */
+/** As `runShown`, with its output handed over piece by piece besides; what is shown is left to `take`. */
 export function runKept(command, args, { env = process.env, cwd = ROOT } = {}, take) {
   return new Promise((resolve) => {
     const child = spawn(command, args, { cwd, env, stdio: ["ignore", "pipe", "pipe"] });

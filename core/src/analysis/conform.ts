@@ -85,6 +85,7 @@ export function ghostRows(trace: GameTrace): TraceRows {
     flags: new Uint8Array(count),
     status: new Uint8Array(count),
     events: new Int32Array(0),
+    actors: null,
   };
   let at = 0;
   for (let frame = 0; frame < count; frame++) {

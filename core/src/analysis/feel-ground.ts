@@ -43,6 +43,7 @@ export function feelGround(rules: Rules, tileSize: number, rows: readonly string
         edges: { north: side, east: side, south: side, west: side },
         cells,
         fixtures: [],
+        actors: [],
       },
     ],
   };

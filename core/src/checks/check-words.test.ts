@@ -95,6 +95,7 @@ it.each<[string, string, string[]]>([
       "holds",
       "circuit",
       "lives",
+      "meets",
       "facing",
       "still",
       "status",

@@ -11,6 +11,7 @@ import { event } from "./conditions/event.ts";
 import { facing } from "./conditions/facing.ts";
 import { holds } from "./conditions/holds.ts";
 import { lives } from "./conditions/lives.ts";
+import { meets } from "./conditions/meets.ts";
 import { on } from "./conditions/on.ts";
 import { open } from "./conditions/open.ts";
 import { outside } from "./conditions/outside.ts";
@@ -31,6 +32,7 @@ const CONDITIONS = {
   holds,
   circuit,
   lives,
+  meets,
   facing,
   still,
   status,

@@ -1,3 +1,4 @@
+import { newActor } from "../world/actors.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { describe, expect, it } from "vitest";
 import { compile } from "../simulation/compile.ts";
@@ -32,7 +33,7 @@ const corridor: World = (() => {
     items: [{ id: "key", name: "Key", role: "key", colour: "#c89b3c" }],
     circuits: ["pump"],
     lives: 3,
-    rooms: [{ ...world.rooms[0]!, fixtures }],
+    rooms: [{ ...world.rooms[0]!, fixtures, actors: [{ ...newActor("crab-1", [4, 0], world), body: [4, 4, 8, 8] }] }],
   };
 })();
 
@@ -58,6 +59,7 @@ const TABLE: readonly (readonly [what: string, firstTrue: number, falseAt: strin
   ["taken key-1", 1, "at 0: there", "taken key-9"],
   ["open door-1", 9, "at 8: closed", "open door-9"],
   ["circuit pump on", 3, "at 2: circuit pump off", "circuit valve on"],
+  ["meets crab-1", 7, "at 6: meets nobody at 48 0 in a", "meets crab-9"],
   ["lives 2", 12, "at 11: lives 3", null],
   ["status playing", 0, "", null],
   ["event take key-1", 1, "at 2: arrive", "event take key-9"],

@@ -66,6 +66,26 @@ export interface Nudge {
   readonly moved: number;
 }
 
+/** What an actor was about in a frame, and what it chose (semantics.md section 9). */
+export interface ActorAccount {
+  /** Its number among all actors. */
+  readonly actor: number;
+  readonly phase: number;
+  /** Frames that the phase lasts after this one; null for ever. */
+  readonly framesLeft: number | null;
+  /** The direction of the leg that it began, 0 to 3 for L, R, U, D, -1 for none; null where it was on a leg. */
+  readonly chose: number | null;
+  /** The four directions where it chose: whether each was open, and the walker's distance from there where that counts. */
+  readonly directions: readonly {
+    readonly dx: number;
+    readonly dy: number;
+    readonly open: boolean;
+    readonly distance: number | null;
+  }[];
+  /** The cell of its path that it goes to; null without a path. */
+  readonly target: readonly [number, number] | null;
+}
+
 /**
  * What one frame saw and decided, written by the very code that moves the walker. `step` is handed one only when a
  * frame is to be explained; otherwise it is null and costs a comparison.
@@ -90,9 +110,11 @@ export interface Account {
   velocity: readonly [number, number] | null;
   /** What crossing a side moved the walker by, in units of the room that it came into. */
   readonly crossings: { readonly dx: number; readonly dy: number }[];
+  /** The actors of the walker's room, in file order. */
+  readonly actors: ActorAccount[];
 }
 
 /** An account with nothing in it yet. */
 export function newAccount(): Account {
-  return { reverse: null, choices: [], advances: [], axes: [], nudge: null, velocity: null, crossings: [] };
+  return { reverse: null, choices: [], advances: [], axes: [], nudge: null, velocity: null, crossings: [], actors: [] };
 }

@@ -1,3 +1,4 @@
+import type { CompiledActors } from "./compiled-actor.ts";
 import type { CompiledFixtures } from "./compiled-fixture.ts";
 import type { CompiledBody } from "../ground/body.ts";
 import type { CompiledRoom } from "../ground/compiled-room.ts";
@@ -17,6 +18,8 @@ export interface Compiled {
   readonly body: CompiledBody;
   readonly fixtures: CompiledFixtures;
   readonly hasFixtures: boolean;
+  /** What moves by itself; null where nothing does, or where actors are left out (semantics.md section 10). */
+  readonly actors: CompiledActors | null;
   readonly countsLives: boolean;
   /** The marker that is the goal, or -1; and the item to be collected, or -1. */
   readonly goalFixture: number;

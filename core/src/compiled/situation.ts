@@ -1,3 +1,4 @@
+import type { ActorMemory } from "./actor-memory.ts";
 import type { Compiled } from "./compiled.ts";
 import type { CarriedState } from "./state.ts";
 import type { HeldMemory } from "./memory.ts";
@@ -39,6 +40,7 @@ export function sameSituation(c: Compiled, a: CarriedState, b: CarriedState): bo
   for (let i = 0; i < one.pushedCount; i++) if (one.pushed[i] !== other.pushed[i]) return false;
   for (let i = 0; i < one.bag.length; i++) if (one.bag[i] !== other.bag[i]) return false;
   for (let i = 0; i < one.flags.length; i++) if (one.flags[i] !== other.flags[i]) return false;
+  if (one.actors !== null && !(a.seed === b.seed && sameActors(one.actors, other.actors!))) return false;
   return one.held === null || sameHeld(one.held, other.held!);
 }
 
@@ -71,16 +73,30 @@ export function situationHash(c: Compiled, s: CarriedState): number {
   for (let i = 0; i < memory.pushedCount; i++) hash = mix(hash, memory.pushed[i]!);
   for (let i = 0; i < memory.bag.length; i++) hash = mix(hash, memory.bag[i]!);
   for (let i = 0; i < memory.flags.length; i++) hash = mix(hash, memory.flags[i]!);
+  if (memory.actors !== null) {
+    const { met, numbers } = memory.actors;
+    hash = mix(hash, s.seed);
+    for (let i = 0; i < numbers.length; i++) hash = mix(hash, numbers[i]!);
+    for (let i = 0; i < met.length; i++) hash = mix(hash, met[i]!);
+  }
   if (memory.held !== null) {
     for (let i = 0; i < memory.held.bag.length; i++) hash = mix(hash, memory.held.bag[i]!);
     for (let i = 0; i < memory.held.flags.length; i++) hash = mix(hash, memory.held.flags[i]!);
+    for (let i = 0; i < memory.held.actors.length; i++) hash = mix(hash, memory.held.actors[i]!);
   }
   return (hash ^ (hash >>> 15)) >>> 0;
+}
+
+function sameActors(one: ActorMemory, other: ActorMemory): boolean {
+  for (let i = 0; i < one.numbers.length; i++) if (one.numbers[i] !== other.numbers[i]) return false;
+  for (let i = 0; i < one.met.length; i++) if (one.met[i] !== other.met[i]) return false;
+  return true;
 }
 
 function sameHeld(one: HeldMemory, other: HeldMemory): boolean {
   for (let i = 0; i < one.bag.length; i++) if (one.bag[i] !== other.bag[i]) return false;
   for (let i = 0; i < one.flags.length; i++) if (one.flags[i] !== other.flags[i]) return false;
+  for (let i = 0; i < one.actors.length; i++) if (one.actors[i] !== other.actors[i]) return false;
   return true;
 }
 

@@ -1,9 +1,10 @@
+import { ActorMemory } from "./actor-memory.ts";
 import { PLAYING } from "../world/vocabulary.ts";
 import { Memory } from "./memory.ts";
 import type { Ground } from "../ground/ground.ts";
 import type { Compiled } from "./compiled.ts";
 
-/** Room for a frame with two arrivals and every one of a world's 4,096 fixtures. */
+/** Room for a frame with two arrivals, every one of a world's 4,096 fixtures and a room's actors. */
 const EVENT_ROOM = 8192;
 
 /** No direction remembered. */
@@ -59,13 +60,23 @@ export class CarriedState {
   /** Frames in a row without moving. */
   stillFrames = 0;
 
+  /** What chance begins with, in this run. */
+  seed: number;
+
   /** What blocks, as the doors stand now; and what is remembered of fixtures, bag and circuits. */
   readonly ground: Ground;
   readonly memory: Memory;
 
   constructor(c: Compiled) {
     this.ground = c.ground.withOwn(c.fixtures.doorRooms);
-    this.memory = new Memory(c.fixtures, this.ground, c.world.circuits.length, c.world.respawnRestores !== "keeps");
+    this.memory = new Memory(
+      c.fixtures,
+      this.ground,
+      c.world.circuits.length,
+      c.world.respawnRestores !== "keeps",
+      c.actors && new ActorMemory(c.actors, c.tileUnits),
+    );
+    this.seed = c.world.seed;
   }
 
   /** Carries what another state of the same compiled world carries. Allocates nothing. */
@@ -98,6 +109,7 @@ export class CarriedState {
     this.pose = other.pose;
     this.poseCounter = other.poseCounter;
     this.stillFrames = other.stillFrames;
+    this.seed = other.seed;
     this.memory.copyFrom(other.memory);
   }
 }
@@ -137,7 +149,7 @@ export class SimState extends CarriedState {
   previousX = 0;
   previousY = 0;
 
-  /** Events of this frame in order: what happened, and to which fixture or room (-1: nothing named). */
+  /** Events of this frame in order: what happened, and to which fixture, actor (numbered after the fixtures) or room (-1: nothing named). */
   eventCount = 0;
   readonly eventKinds = new Uint8Array(EVENT_ROOM);
   readonly eventSubjects = new Int32Array(EVENT_ROOM);

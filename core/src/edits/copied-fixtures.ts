@@ -5,7 +5,7 @@ import { kindOfFixture } from "../world/fixtures.ts";
 import type { Place } from "../world/fixtures/portal.ts";
 import type { Facing } from "../world/facing.ts";
 import { FACINGS } from "../world/facing.ts";
-import { allFixtures, roomById } from "../world/queries.ts";
+import { roomById, thingIds } from "../world/queries.ts";
 import type { Pair, Room, World } from "../world/world.ts";
 import { FreeIds } from "./tiles.ts";
 
@@ -95,7 +95,7 @@ export function layFixtures(
 ): { readonly world: World; readonly ids: readonly string[] } {
   const room = roomById(world, roomId);
   if (room === undefined) return { world, ids: [] };
-  const free = new FreeIds(allFixtures(world).flatMap(({ id }) => (moved.has(id) ? [] : [id])));
+  const free = new FreeIds(thingIds(world).filter((id) => !moved.has(id)));
   const to = ([x, y]: Pair): Pair => [x + at[0], y + at[1]];
   const placeAt = (place: Place): Place =>
     place.room === HERE ? { ...place, room: roomId, cell: inside(to(place.cell), room) } : place;

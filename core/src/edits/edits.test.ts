@@ -130,7 +130,7 @@ const anyChanged = fc
           ...hall,
           id: `room-${world.rooms.length}`,
           cells: [...hall.cells],
-          ...{ edges: {}, fixtures: [] },
+          ...{ edges: {}, fixtures: [], actors: [] },
         });
       if (kind === 11) world.rooms.reverse();
       if (kind === 12 && hall.cells.length === hall.width * hall.height)

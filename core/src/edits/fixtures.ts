@@ -3,7 +3,7 @@ import type { Fixture, FixtureKindName } from "../world/fixtures.ts";
 import { refersTo } from "../world/fixture-references.ts";
 import { kindOfFixture } from "../world/fixtures.ts";
 import { NOTHING_CHANGES, follow } from "./references.ts";
-import { fixtureById, allFixtures } from "../world/queries.ts";
+import { allFixtures, fixtureById, thingIds } from "../world/queries.ts";
 import type { Project } from "./project.ts";
 import type { Item, Pair, Room, World } from "../world/world.ts";
 import type { Followed } from "./references.ts";
@@ -33,7 +33,7 @@ export function placeFixtures(
   const known = needs === "circuit" ? made.circuits : made.items.map((item) => item.id);
   // What it was to be about may have gone meanwhile.
   const of = about !== null && known.includes(about) ? about : (known[0] ?? null);
-  const free = new FreeIds(allFixtures(made).map((fixture) => fixture.id));
+  const free = new FreeIds(thingIds(made));
   const placed = cells.map((cell): Fixture => {
     const id = free.take(`${stem(of).slice(0, 38)}-1`.replace(/-1-1$/, "-1"));
     return { ...place(of, room, cell), id, cell, touch: "cell", keeps: "run" };
@@ -83,7 +83,7 @@ export function copyFixtures(
   ids: readonly string[],
 ): { readonly world: World; readonly copies: readonly string[] } {
   const wanted = new Set(ids);
-  const free = new FreeIds(allFixtures(world).map(({ id }) => id));
+  const free = new FreeIds(thingIds(world));
   const copies: string[] = [];
   const rooms = world.rooms.map((room) => {
     const made = room.fixtures.flatMap((fixture): Fixture[] => {

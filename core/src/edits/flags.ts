@@ -1,3 +1,4 @@
+import { allActors } from "../world/queries.ts";
 import type { World } from "../world/world.ts";
 
 /** Where a flag is used: by how many tiles, in how many cells, asked for by which rule sets, joined by which tiles. */
@@ -6,6 +7,8 @@ export interface FlagUses {
   readonly cells: number;
   readonly rules: readonly string[];
   readonly joins: number;
+  /** Actors to which its cells are shut. */
+  readonly actors: readonly string[];
 }
 
 /** Where each flag of the world is used, by its name. */
@@ -20,6 +23,7 @@ export function flagUses(world: World, tileUses: Uint32Array): Map<string, FlagU
           cells: carriers.reduce((sum, i) => sum + tileUses[i]!, 0),
           rules: world.rules.filter((rules) => rules.walker.blockedBy.includes(flag)).map((rules) => rules.name),
           joins: world.tiles.filter((tile) => tile.joins?.to === flag).length,
+          actors: allActors(world).flatMap(({ blockedBy, id }) => (blockedBy.includes(flag) ? [id] : [])),
         },
       ];
     }),
@@ -46,10 +50,11 @@ export function renameFlag(world: World, from: string, to: string): World {
       ...rules,
       walker: { ...rules.walker, blockedBy: rules.walker.blockedBy.map(renamed) },
     })),
+    rooms: actorsBlockedBy(world, (flags) => flags.map(renamed)),
   };
 }
 
-/** The world without a flag: no tile carries it, nobody is blocked by it, and what joined by it joins no more. */
+/** The world without a flag: no tile carries it, nobody, no actor either, is blocked by it, and what joined by it joins no more. */
 export function removeFlag(world: World, flag: string): World {
   const others = (flags: readonly string[]): string[] => flags.filter((each) => each !== flag);
   return {
@@ -64,7 +69,17 @@ export function removeFlag(world: World, flag: string): World {
       ...rules,
       walker: { ...rules.walker, blockedBy: others(rules.walker.blockedBy) },
     })),
+    rooms: actorsBlockedBy(world, others),
   };
+}
+
+/** The rooms with the flags changed that shut cells to their actors. */
+function actorsBlockedBy(world: World, change: (flags: readonly string[]) => string[]): World["rooms"] {
+  return world.rooms.map((room) =>
+    room.actors.length === 0
+      ? room
+      : { ...room, actors: room.actors.map((actor) => ({ ...actor, blockedBy: change(actor.blockedBy) })) },
+  );
 }
 
 /** The world with a flag given to some tiles, or taken from them. The empty tile carries none. */

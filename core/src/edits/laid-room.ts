@@ -5,19 +5,19 @@ import type { Project } from "./project.ts";
 import type { RoomDraft } from "../formats/room-draft.ts";
 import { layRoom } from "../formats/room-draft.ts";
 import type { Pair, World } from "../world/world.ts";
-import { allFixtures } from "../world/queries.ts";
+import { thingIds } from "../world/queries.ts";
 import { removeFixtures } from "./fixtures.ts";
 import type { Followed } from "./references.ts";
 
 /**
- * The project with a room's content laid in as `layRoom` does; fixtures and starts that have no cell any more, portals
+ * The project with a room's content laid in as `layRoom` does; fixtures, actors and starts that have no cell any more, portals
  * that led to such a cell, and fixtures that what was read does not have, go with all that names them, and are told.
  */
 export function layRoomInto(project: Project, roomId: string, draft: RoomDraft): Followed {
   const inside = ([x, y]: Pair): boolean => x < draft.width && y < draft.height;
   const laid = withoutPortals(layRoom(project.world, roomId, draft), roomId, inside);
-  const kept = new Set(allFixtures(laid).map(({ id }) => id));
-  const lost = allFixtures(project.world).flatMap(({ id }) => (kept.has(id) ? [] : [id]));
+  const kept = new Set(thingIds(laid));
+  const lost = thingIds(project.world).filter((id) => !kept.has(id));
   const fellAway = lost.map((id) => `${id}, which has no place any more`);
   const { start } = project.world;
   if (start.room === roomId && draft.start === null && !inside(start.cell))

@@ -34,7 +34,7 @@ export interface Followed {
 export function follow(project: Project, change: ProjectChange): Followed {
   const fellAway: string[] = [];
   const logs = new Map<string, string>();
-  for (const [id, text] of project.logs) logs.set(id, followedLog(id, text, change, fellAway));
+  for (const [id, text] of project.logs) logs.set(id, followedLog(id, text, change, project.world, fellAway));
   const laws = project.world.laws.flatMap((law) => {
     const parsed = parseCheck(law.split(" ").filter((word) => word !== ""));
     if (!("check" in parsed)) return [law];
@@ -56,7 +56,7 @@ export function follow(project: Project, change: ProjectChange): Followed {
   return { project: { world, logs }, fellAway };
 }
 
-function followedLog(id: string, text: string, change: ProjectChange, fellAway: string[]): string {
+function followedLog(id: string, text: string, change: ProjectChange, world: World, fellAway: string[]): string {
   const log = readLog(text);
   const checks = log.checks.flatMap((check): Check[] => {
     const what = followCondition(check.what, change);
@@ -73,7 +73,7 @@ function followedLog(id: string, text: string, change: ProjectChange, fellAway: 
   const begins = log.start === null ? null : change.start(log.start);
   if (begins === null && log.start !== null) fellAway.push(`${id}: its start, now the world's`);
   const setUp = log.with.flatMap((line): WithLine[] => {
-    const changed = followedWith(line, change);
+    const changed = followedWith(line, change, world);
     if (changed === null) fellAway.push(`${id}: with ${line.kind}`);
     return changed === null ? [] : [changed];
   });
@@ -87,8 +87,17 @@ function followedLog(id: string, text: string, change: ProjectChange, fellAway: 
   return same ? text : writeLog({ ...log, start: begins, with: setUp, checks, lines });
 }
 
-/** What a log sets up, under the names of the changed world; null where what it was about is gone. */
-function followedWith(line: WithLine, change: ReferenceChange): WithLine | null {
+/** What a log sets up, under the names of the changed world, which is given; null where what it was about is gone. */
+function followedWith(line: WithLine, change: ReferenceChange, world: World): WithLine | null {
+  if (line.kind === "actor") {
+    const actor = change.fixture(line.actor);
+    const room = world.rooms.find(({ actors }) => actors.some(({ id }) => id === actor));
+    if (actor === null || room === undefined) return null;
+    const [x, y] = change.cell(room.id, line.cell);
+    if (x < 0 || y < 0 || x >= room.width || y >= room.height) return null;
+    const same = actor === line.actor && x === line.cell[0] && y === line.cell[1];
+    return same ? line : { ...line, actor, cell: [x, y] };
+  }
   if (!("fixture" in line)) return line;
   const fixture = change.fixture(line.fixture);
   return fixture === null ? null : fixture === line.fixture ? line : { ...line, fixture };

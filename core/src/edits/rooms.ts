@@ -1,4 +1,5 @@
-import { allFixtures } from "../world/queries.ts";
+import { thingIds } from "../world/queries.ts";
+import { movedActor } from "../world/moved-actor.ts";
 import { keptPart } from "../world/fixture-area.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { placesOf, withPlaces } from "../world/fixture-references.ts";
@@ -25,16 +26,18 @@ export function addRoom(world: World, id: string, name: string, width: number, h
     edges: { north: WALL, east: WALL, south: WALL, west: WALL },
     cells,
     fixtures: [],
+    actors: [],
   };
   return { ...world, rooms: [...world.rooms, room] };
 }
 
-/** The world with a copy of a room; its fixtures get ids of their own, and its sides are as those of the first. */
+/** The world with a copy of a room; its fixtures and actors get ids of their own, and its sides are as those of the first. */
 export function copyRoom(world: World, id: string): World {
   const room = world.rooms.find((each) => each.id === id);
   if (!room) return world;
-  const ids = new FreeIds(world.rooms.flatMap((each) => each.fixtures.map((fixture) => fixture.id)));
+  const ids = new FreeIds(thingIds(world));
   const fixtures = room.fixtures.map((fixture) => ({ ...fixture, id: ids.take(fixture.id) }));
+  const actors = room.actors.map((actor) => ({ ...actor, id: ids.take(actor.id) }));
   const copy = {
     ...room,
     id: freeId(
@@ -44,6 +47,7 @@ export function copyRoom(world: World, id: string): World {
     name: `${room.name}, copy`.slice(0, LIMITS.nameLength),
     plan: beside(world),
     fixtures,
+    actors,
   };
   return { ...world, rooms: [...world.rooms, copy] };
 }
@@ -94,10 +98,7 @@ export function removeRoom(project: Project, id: string): Followed {
       fixtures: withoutPortals(room, (to) => to.room === id, fellAway),
     }));
   // Portals that led there go too.
-  const kept = new Set(rooms.flatMap((room) => room.fixtures.map((fixture) => fixture.id)));
-  const fixtures = new Set(
-    world.rooms.flatMap((room) => room.fixtures.map((fixture) => fixture.id)).filter((fixture) => !kept.has(fixture)),
-  );
+  const fixtures = lostThings(world, rooms);
   const goal = world.goal?.kind === "marker" && fixtures.has(world.goal.fixture) ? null : world.goal;
   if (goal !== world.goal) fellAway.push("the goal");
   const start =
@@ -120,7 +121,7 @@ export type Growth = Readonly<Record<SideName, number>>;
 
 /**
  * A room of another size, grown or cut at any side; what stands in it keeps its place, and so does whatever refers to
- * a place in it: fixtures, portals, the start, spans and links of sides, checks, logs.
+ * a place in it: fixtures, actors and their paths, portals, the start, spans and links of sides, checks, logs.
  * @returns null where the room would have no cell or be too large
  */
 export function resizeRoom(project: Project, id: string, growth: Growth, fill = 0): Followed | null {
@@ -144,6 +145,7 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
       if (kept === null) fellAway.push(`${fixture.id}, which stood in what was cut off`);
       return kept ?? [];
     });
+  const actors = room.actors.flatMap((actor) => movedActor(actor, moved, inside, fellAway));
   const along = (side: SideName): number => (side === "north" || side === "south" ? dx : dy);
   const resized: Room = {
     ...room,
@@ -152,6 +154,7 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
     plan: [room.plan[0] - dx, room.plan[1] - dy],
     cells,
     fixtures,
+    actors,
     edges: movedEdges(room, along, width, height),
   };
   const rooms = world.rooms
@@ -162,7 +165,7 @@ export function resizeRoom(project: Project, id: string, growth: Growth, fill = 
   if (world.start.room === id && !inside(moved(world.start.cell)))
     fellAway.push("the start, which stood in what was cut off; it is at the edge now");
   const only = world.rooms.length === 1;
-  const lost = lostFixtures(world, rooms);
+  const lost = lostThings(world, rooms);
   const goal = world.goal?.kind === "marker" && lost.has(world.goal.fixture) ? null : world.goal;
   if (goal !== world.goal) fellAway.push("the goal");
   const followed = follow(
@@ -213,10 +216,10 @@ function ledInto(
   };
 }
 
-/** Ids of the fixtures that are in none of some rooms any more. */
-function lostFixtures(world: World, rooms: readonly Room[]): ReadonlySet<string> {
-  const kept = new Set(rooms.flatMap((each) => each.fixtures.map(({ id }) => id)));
-  return new Set(allFixtures(world).flatMap(({ id }) => (kept.has(id) ? [] : [id])));
+/** Ids of the fixtures and actors that are in none of some rooms any more. */
+function lostThings(world: World, rooms: readonly Room[]): ReadonlySet<string> {
+  const kept = new Set(thingIds({ ...world, rooms }));
+  return new Set(thingIds(world).filter((id) => !kept.has(id)));
 }
 
 /** Fixtures that are gone have no id any more. */

@@ -31,7 +31,7 @@ function read<T>(reader: () => T): { readonly value: T } | { readonly refused: R
 /** Whether a refusal names the changed place: itself, what holds it or stands in it, or who is left without what stood there. */
 function names(refused: RefusedError, path: JsonPath, old: unknown, value: unknown): boolean {
   // A kind decides what may stand beside it.
-  const changed = placeText(path.at(-1) === "kind" || path.at(-1) === "gait" ? path.slice(0, -1) : path);
+  const changed = placeText(["kind", "gait", "do"].includes(String(path.at(-1))) ? path.slice(0, -1) : path);
   const texts = (json: unknown): string[] =>
     [json, ...placesIn(json).map((place) => valueAt(json, place))].filter((each) => typeof each === "string");
   return refused.refusals.some(({ place, message }) => {
@@ -41,6 +41,8 @@ function names(refused: RefusedError, path: JsonPath, old: unknown, value: unkno
     // what no longer fits it.
     if (texts(old).some((id) => message.includes(id))) return true;
     if (path.includes("edges") && message.includes("spans ascend")) return true;
+    // Of two that are the same the second is named.
+    if (message.includes("duplicate") && place.startsWith(placeText(path.slice(0, -2)))) return true;
     if (message.includes("stands twice") && texts(value).some((id) => message.includes(id))) return true;
     return (
       ["tileSize", "width", "height", "tiles"].some((size) => path.includes(size)) &&

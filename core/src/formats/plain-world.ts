@@ -20,8 +20,8 @@ export function fromPlain(plain: PlainWorld): World {
     rooms,
     ...rest
   } = plain as Record<string, unknown> & { rooms: PlainRoom[] };
-  const made = rooms.map(({ actors: _actors, cells, ...room }) => ({ ...room, cells: Uint16Array.from(cells) }));
+  const made = rooms.map(({ cells, ...room }) => ({ ...room, cells: Uint16Array.from(cells) }));
   return { ...rest, rooms: made } as unknown as World;
 }
 
-type PlainRoom = Omit<Room, "cells"> & { readonly cells: readonly number[]; readonly actors: unknown };
+type PlainRoom = Omit<Room, "cells"> & { readonly cells: readonly number[] };

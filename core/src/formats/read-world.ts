@@ -39,7 +39,10 @@ export function worldFromJson(
 ): { readonly world: World } | { readonly faults: readonly Fault[] } {
   const declared = (json as { tileSize?: unknown } | null)?.tileSize;
   const tileSize =
-    typeof declared === "number" && declared >= LIMITS.tileSize[0] && declared <= LIMITS.tileSize[1]
+    typeof declared === "number" &&
+    Number.isInteger(declared) &&
+    declared >= LIMITS.tileSize[0] &&
+    declared <= LIMITS.tileSize[1]
       ? declared
       : LIMITS.tileSize[1];
   const result = worldSchema(tileSize).validate(json, { abortEarly: !all, errors: { wrap: { label: false } } });
@@ -49,7 +52,7 @@ export function worldFromJson(
   const { format: _format, version: _version, rooms, ...rest } = result.value as RawWorld;
   const faults: Fault[] = [];
   const made = rooms.map((room, i) => {
-    const { actors: _actors, cells, ...kept } = room;
+    const { cells, ...kept } = room;
     const path = ["rooms", i, "cells"];
     return { ...kept, cells: readCells(cells, room.width * room.height, rest.tiles.length, path, faults) };
   });
@@ -70,7 +73,7 @@ export function worldFromJson(
 type RawWorld = Omit<World, "rooms"> & {
   readonly format: string;
   readonly version: number;
-  readonly rooms: readonly (Omit<Room, "cells"> & { readonly cells: unknown; readonly actors: unknown })[];
+  readonly rooms: readonly (Omit<Room, "cells"> & { readonly cells: unknown })[];
 };
 
 function faultOf(detail: Joi.ValidationErrorItem): Fault {

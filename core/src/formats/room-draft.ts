@@ -1,4 +1,5 @@
 import { keptPart } from "../world/fixture-area.ts";
+import { movedActor } from "../world/moved-actor.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import type { Facing } from "../world/facing.ts";
 import type { Item, Pair, Room, Sheet, Tile, World } from "../world/world.ts";
@@ -48,10 +49,12 @@ export function layRoom(world: World, roomId: string, draft: RoomDraft): World {
     plan: [0, 0],
     edges: { north: wall, east: wall, south: wall, west: wall },
     fixtures: [],
+    actors: [],
   };
   const inside = ([x, y]: Pair): boolean => x < width && y < height;
   const fixtures = draft.fixtures ?? present.fixtures.flatMap((fixture) => keptPart(fixture, width, height) ?? []);
-  const room: Room = { ...present, width, height, cells, fixtures };
+  const actors = present.actors.flatMap((actor) => movedActor(actor, (cell) => cell, inside, []));
+  const room: Room = { ...present, width, height, cells, fixtures, actors };
   const start =
     draft.start !== null
       ? { room: roomId, ...draft.start }

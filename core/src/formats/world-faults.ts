@@ -1,4 +1,5 @@
 import { sizeOf } from "../world/fixture-area.ts";
+import type { Actor } from "../world/actors.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { referencesOf } from "../world/fixture-references.ts";
 import { kindOfFixture } from "../world/fixtures.ts";
@@ -92,9 +93,13 @@ function checkTiles(world: World, refuse: Refuse, mustHave: MustHave): void {
   });
 }
 
-/** Sides, and fixtures with their ids and cells. */
+/** Sides, and fixtures and actors with their ids and cells. */
 function checkRooms(world: World, refuse: Refuse, mustHave: MustHave): void {
-  const fixtureIds = new Set<string>();
+  const ids = new Set<string>();
+  const once = (id: string, path: Path): void => {
+    if (ids.has(id)) refuse([...path, "id"], `${id} stands twice; ids of fixtures and actors are unique in the world`);
+    ids.add(id);
+  };
   let fixtures = 0;
   world.rooms.forEach((room, i) => {
     for (const name of SIDES) checkSide(room, room.edges[name], name, ["rooms", i, "edges", name], refuse, mustHave);
@@ -102,9 +107,7 @@ function checkRooms(world: World, refuse: Refuse, mustHave: MustHave): void {
     room.fixtures.forEach((fixture, n) => {
       const path: Path = ["rooms", i, "fixtures", n];
       if (++fixtures === 4097) refuse(path, "is one too many: a world has at most 4096 fixtures");
-      if (fixtureIds.has(fixture.id))
-        refuse([...path, "id"], `${fixture.id} stands twice; fixture ids are unique in the world`);
-      fixtureIds.add(fixture.id);
+      once(fixture.id, path);
       if (!inside(room, fixture.cell)) refuse([...path, "cell"], outsideText(room, fixture.cell));
       else if (!inside(room, lastCellOf(fixture))) refuse([...path, "size"], outsideText(room, lastCellOf(fixture)));
       if (kindOfFixture(fixture.kind).alone) {
@@ -114,7 +117,33 @@ function checkRooms(world: World, refuse: Refuse, mustHave: MustHave): void {
       }
       checkFixture(world, fixture, path, refuse, mustHave);
     });
+    room.actors.forEach((actor, n) => {
+      const path: Path = ["rooms", i, "actors", n];
+      once(actor.id, path);
+      checkActor(room, actor, world.tileSize, path, refuse, mustHave);
+    });
   });
+}
+
+function checkActor(
+  room: Room,
+  { blockedBy, body, cell, look, plan }: Actor,
+  tileSize: number,
+  path: Path,
+  refuse: Refuse,
+  mustHave: MustHave,
+): void {
+  if (!inside(room, cell)) refuse([...path, "cell"], outsideText(room, cell));
+  blockedBy.forEach((flag, n) => mustHave([...path, "blockedBy", n], "flag", flag));
+  const fault = bodyFault({ kind: "box", box: body, flush: "free" }, tileSize);
+  if (fault) refuse([...path, "body"], fault);
+  plan.forEach((phase, n) => {
+    if (phase.do !== "path") return;
+    phase.cells.forEach((each, i) => {
+      if (!inside(room, each)) refuse([...path, "plan", n, "cells", i], outsideText(room, each));
+    });
+  });
+  if (look !== undefined && "sheet" in look) mustHave([...path, "look", "sheet"], "sheet", look.sheet);
 }
 
 /** The lower right cell of a fixture. */

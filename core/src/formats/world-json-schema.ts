@@ -1,6 +1,7 @@
 import { FACINGS } from "../world/facing.ts";
 import type { Field, Fields } from "../world/field.ts";
 import { FIXTURE_KINDS, KEEPS, TOUCHES, fieldsOf } from "../world/fixtures.ts";
+import { ACTOR_DOORS, ACTOR_SPEED, ACTOR_TOUCHES, PATH_THEN, PHASE_DOES, TURNS_BACK } from "../world/actors.ts";
 import { GAIT_NAMES } from "../world/gaits.ts";
 import { ANCHORS, BUTTONS, GAME_NAME_PATTERN, GAME_UNITS } from "../world/game.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
@@ -219,6 +220,44 @@ const DEFINITIONS: Properties = {
     touch: oneOf(TOUCHES, "cell"),
     keeps: oneOf(KEEPS, "run"),
   }),
+  images: object({
+    sheet: id,
+    offset: ref("pair"),
+    images: object(
+      Object.fromEntries(FACINGS.map((facing) => [facing, list(ref("cell"), { minItems: 1, maxItems: 64 })])),
+      FACINGS,
+    ),
+  }),
+  phase: {
+    oneOf: [
+      object({
+        frames: ref("phaseFrames"),
+        do: { const: "path" },
+        then: oneOf(PATH_THEN, "back"),
+        cells: list(ref("cell"), { minItems: LIMITS.pathCells[0], maxItems: LIMITS.pathCells[1] }),
+      }),
+      object({ frames: ref("phaseFrames"), do: oneOf(PHASE_DOES.filter((each) => each !== "path")) }),
+    ].map((each) => ({ ...each, required: (each["required"] as string[]).filter((key) => key !== "frames") })),
+  },
+  phaseFrames: { description: "null: for ever", ...orNull(within(LIMITS.phaseFrames)) },
+  actor: object(
+    {
+      id,
+      name: ref("name"),
+      cell: ref("cell"),
+      facing: { ...ref("facing"), default: "down" },
+      speed: settingSchema(ACTOR_SPEED),
+      blockedBy: { ...ids(), default: ["solid"] },
+      doors: oneOf(ACTOR_DOORS, "open"),
+      turnsBack: oneOf(TURNS_BACK, "freely"),
+      touch: oneOf(ACTOR_TOUCHES, "none"),
+      body: { ...ref("box"), description: "In px in its frame-square, all of which it is where this is missing" },
+      keeps: oneOf(KEEPS, "run"),
+      plan: list(ref("phase"), { minItems: LIMITS.phases[0], maxItems: LIMITS.phases[1] }),
+      look: { oneOf: [ref("look"), ref("images")] },
+    },
+    ["name", "body", "look"],
+  ),
   room: object({
     id,
     name: ref("name"),
@@ -231,7 +270,7 @@ const DEFINITIONS: Properties = {
       ...list(whole(0, LIMITS.tiles - 1), { maxItems: LIMITS.roomSide[1] ** 2 }),
     },
     fixtures: list(ref("fixture"), { maxItems: LIMITS.fixtures, default: [] }),
-    actors: { description: "Reserved", type: "array", maxItems: 0, default: [] },
+    actors: list(ref("actor"), { description: "What moves by itself", maxItems: LIMITS.actors, default: [] }),
   }),
 };
 
@@ -242,7 +281,7 @@ const PROPERTIES: Properties = {
   name: ref("name"),
   tileSize: { ...within(LIMITS.tileSize), description: "px a side of a cell" },
   frameRate: { ...within(LIMITS.frameRate), default: 60 },
-  seed: { ...whole(0, Number.MAX_SAFE_INTEGER), default: 1 },
+  seed: { ...whole(0, LIMITS.seed), default: 1 },
   sheets: list(
     object({
       id,

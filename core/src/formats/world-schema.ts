@@ -1,5 +1,6 @@
 import { KEEPS, TOUCHES, fieldsOf, FIXTURE_KINDS } from "../world/fixtures.ts";
 import type { Fields, Field } from "../world/field.ts";
+import { ACTOR_DOORS, ACTOR_SPEED, ACTOR_TOUCHES, PATH_THEN, PHASE_DOES, TURNS_BACK } from "../world/actors.ts";
 import { GAIT_NAMES } from "../world/gaits.ts";
 import Joi from "joi";
 import { FACINGS } from "../world/facing.ts";
@@ -211,7 +212,45 @@ export const fixtureSchema = byKind(
   { id, cell, touch: optional(choice(...TOUCHES), "cell"), keeps: optional(choice(...KEEPS), "run") },
 );
 
-const room = J.object({
+const figure = J.object({
+  sheet: id,
+  offset: pair,
+  images: J.object(Object.fromEntries(FACINGS.map((key) => [key, J.array().items(cell).min(1).max(64).optional()]))),
+});
+
+const phaseFrames = optional(within(LIMITS.phaseFrames).allow(null), null);
+const phase = J.alternatives().conditional(J.object({ do: J.valid("path") }).unknown(true), {
+  then: J.object({
+    frames: phaseFrames,
+    do: J.valid("path"),
+    then: optional(choice(...PATH_THEN), "back"),
+    cells: J.array().items(cell).min(LIMITS.pathCells[0]).max(LIMITS.pathCells[1]),
+  }),
+  otherwise: J.object({ frames: phaseFrames, do: choice(...PHASE_DOES) }),
+});
+
+/** Shape of an actor in a world of that tile size. */
+function actor(tileSize: number): Joi.ObjectSchema {
+  return J.object({
+    id,
+    name: name.optional(),
+    cell,
+    facing: optional(facing, "down"),
+    speed: settingSchema(ACTOR_SPEED, tileSize),
+    blockedBy: optional(J.array().items(id).unique(), ["solid"]),
+    doors: optional(choice(...ACTOR_DOORS), "open"),
+    turnsBack: optional(choice(...TURNS_BACK), "freely"),
+    touch: optional(choice(...ACTOR_TOUCHES), "none"),
+    body: optional(box, [0, 0, tileSize, tileSize]),
+    keeps: optional(choice(...KEEPS), "run"),
+    plan: J.array().items(phase).min(LIMITS.phases[0]).max(LIMITS.phases[1]),
+    look: J.alternatives()
+      .conditional(J.object({ images: J.exist() }).unknown(true), { then: figure, otherwise: look })
+      .optional(),
+  });
+}
+
+const roomShape = J.object({
   id,
   name,
   width: within(LIMITS.roomSide),
@@ -223,8 +262,18 @@ const room = J.object({
   // Read by a plain loop in `read-world.ts`.
   cells: J.any(),
   fixtures: optional(J.array().items(fixtureSchema).max(LIMITS.fixtures), []),
-  actors: optional(J.array().max(0).messages({ "array.max": "must be empty: actors are reserved" }), []),
 });
+
+const roomsOf = new Map<number, Joi.ObjectSchema>();
+
+/** Shape of a room in a world of that tile size. */
+function room(tileSize: number): Joi.ObjectSchema {
+  const schema =
+    roomsOf.get(tileSize) ??
+    roomShape.keys({ actors: optional(J.array().items(actor(tileSize)).max(LIMITS.actors), []) });
+  roomsOf.set(tileSize, schema);
+  return schema;
+}
 
 const camera = J.object({
   mode: optional(choice("whole", "screen", "follow"), "follow"),
@@ -305,7 +354,7 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     name,
     tileSize: within(LIMITS.tileSize),
     frameRate: optional(within(LIMITS.frameRate), 60),
-    seed: optional(whole(0, Number.MAX_SAFE_INTEGER), 1),
+    seed: optional(whole(0, LIMITS.seed), 1),
     sheets: optional(J.array().items(sheet).max(LIMITS.sheets).unique("id"), []),
     flags: J.array().items(id).max(LIMITS.flags).unique(),
     tiles: J.array().items(tile).min(1).max(LIMITS.tiles).unique("id"),
@@ -316,22 +365,13 @@ function buildSchema(tileSize: number): Joi.ObjectSchema {
     rules: J.array().items(rules(tileSize)).min(1).max(LIMITS.ruleSets).unique("id"),
     activeRules: id,
     camera: camera.optional().default(),
-    figure: optional(
-      J.object({
-        sheet: id,
-        offset: pair,
-        images: J.object(
-          Object.fromEntries(FACINGS.map((key) => [key, J.array().items(cell).min(1).max(64).optional()])),
-        ),
-      }).allow(null),
-      null,
-    ),
+    figure: optional(figure.allow(null), null),
     start: J.object({ room: id, cell, facing: optional(facing, "down") }),
     goal: optional(byKind({ marker: { fixture: id }, collect: { item: id } }).allow(null), null),
     laws: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.laws), []),
     reachChecks: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.reachChecks), []),
     games: optional(J.array().items(game).max(LIMITS.games).unique("id"), []),
-    rooms: J.array().items(room).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
+    rooms: J.array().items(room(tileSize)).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
   });
 }
 
@@ -349,16 +389,16 @@ export function partSchema(part: string, tileSize: number = LIMITS.tileSize[1]):
       return order;
     case "thing":
       if (address.list === "rules") return ruleSet(tileSize);
+      if (address.list === "rooms") return room(tileSize).keys({ cells: plainCells }).allow(null);
       things ??= {
         sheets: sheet,
         items: item,
         tiles: tile,
         games: game,
-        rooms: room.keys({ cells: plainCells, actors: J.forbidden() }),
       };
       return things[address.list].allow(null);
     case "of-room":
-      return room.extract(address.key);
+      return room(tileSize).extract(address.key);
   }
 }
 
@@ -373,4 +413,4 @@ function ruleSet(tileSize: number): Joi.Schema {
 
 const order = J.array().items(id).max(LIMITS.fixtures);
 const plainCells = numberList(LIMITS.tiles - 1, LIMITS.roomSide[1] ** 2);
-let things: Record<Exclude<ListPart, "rules">, Joi.ObjectSchema> | null = null;
+let things: Record<Exclude<ListPart, "rules" | "rooms">, Joi.ObjectSchema> | null = null;

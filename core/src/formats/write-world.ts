@@ -1,3 +1,4 @@
+import type { Actor } from "../world/actors.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import { GAIT_NAMES } from "../world/gaits.ts";
 import { fieldsOf } from "../world/fixtures.ts";
@@ -71,6 +72,8 @@ const KEYS = {
   goal: ["kind", "fixture", "item"],
   edge: ["from", "to", "kind", "room", "offset"],
   images: FACINGS,
+  actor: ["id", "name", "cell", "facing", "speed", "blockedBy", "doors", "turnsBack", "touch", "body", "keeps"],
+  phase: ["frames", "do", "then", "cells"],
   game: ["id", "name", "columns", "unit", "yUp", "anchor", "origin", "frameOffset", "tolerance", "rooms", "keys"],
   columns: ["frame", "x", "y", "room", "keys"],
 } as const;
@@ -167,6 +170,17 @@ function rulesText(rules: Rules): string {
   return `    { "id": ${inline(rules.id)}, "name": ${inline(rules.name)}, "gait": ${inline(rules.gait)},\n${groups.join(",\n")} }`;
 }
 
+/** An actor on two lines, as in the format's example. */
+function actorText(value: Actor): string {
+  const settings = inline(ordered(KEYS.actor, value)).slice(0, -2);
+  const plan = value.plan.map((each) => ordered(KEYS.phase, each));
+  const drawn =
+    value.look === undefined
+      ? ""
+      : `, "look": ${inline("images" in value.look ? figure(value.look) : look(value.look))}`;
+  return `${settings},\n          "plan": ${inline(plan)}${drawn} }`;
+}
+
 function roomText(room: Room): string {
   const { north, east, south, west } = room.edges;
   const rows: string[] = [];
@@ -176,6 +190,10 @@ function roomText(room: Room): string {
     room.fixtures.length === 0
       ? "[]"
       : `[\n${joined(room.fixtures.map((f) => `        ${inline(fixture(f))}`)).join("\n")}\n      ]`;
+  const actors =
+    room.actors.length === 0
+      ? "[]"
+      : `[\n${joined(room.actors.map((each) => `        ${actorText(each)}`)).join("\n")}\n      ]`;
   return [
     `    { "id": ${inline(room.id)}, "name": ${inline(room.name)}, "width": ${room.width}, "height": ${room.height}, "plan": ${inline(room.plan)},`,
     `      "edges": ${inline({ north: side(north), east: side(east), south: side(south), west: side(west) })},`,
@@ -183,6 +201,6 @@ function roomText(room: Room): string {
     rows.join(",\n"),
     "      ],",
     `      "fixtures": ${fixtures},`,
-    `      "actors": [] }`,
+    `      "actors": ${actors} }`,
   ].join("\n");
 }

@@ -149,7 +149,7 @@ function readHeader(key: HeaderKey, rest: string, log: Growing, subjects: Set<st
     case "with": {
       const line = readWith(words);
       if (line === null)
-        return "expected `holds ITEM [N]`, `taken FIXTURE`, `open FIXTURE`, `circuit NAME on`, `lives N` or `respawn FIXTURE`";
+        return "expected `holds ITEM [N]`, `taken FIXTURE`, `open FIXTURE`, `circuit NAME on`, `lives N`, `respawn FIXTURE` or `actor ID X Y [FACING]`";
       const subject = withSubject(line);
       if (subjects.has(subject)) return `\`${subject}\` stands twice`;
       subjects.add(subject);
@@ -158,7 +158,7 @@ function readHeader(key: HeaderKey, rest: string, log: Growing, subjects: Set<st
     }
     case "seed":
       log.seed = words.length === 1 ? wholeNumber(one) : null;
-      return log.seed === null ? "expected `seed N`" : null;
+      return log.seed === null || log.seed > LIMITS.seed ? `expected \`seed N\`, 0 to ${LIMITS.seed}` : null;
     case "title":
       log.title = rest;
       return textFault(rest);
@@ -221,6 +221,12 @@ function readWith(words: readonly string[]): WithLine | null {
     case "open":
     case "respawn":
       return n === 2 ? { kind, fixture: id } : null;
+    case "actor": {
+      const [, , x = "", y = "", looks] = words;
+      const [cx, cy] = [wholeNumber(x), wholeNumber(y)];
+      if (n < 4 || n > 5 || cx === null || cy === null || (looks !== undefined && !isFacing(looks))) return null;
+      return { kind, actor: id, cell: [cx, cy], facing: looks ?? null };
+    }
     case "circuit":
       return n === 3 && more === "on" ? { kind, circuit: id } : null;
     default:
@@ -238,6 +244,8 @@ function withSubject(line: WithLine): string {
       return `${line.kind} ${line.fixture}`;
     case "circuit":
       return `circuit ${line.circuit}`;
+    case "actor":
+      return `actor ${line.actor}`;
     case "lives":
     case "respawn":
       return line.kind;

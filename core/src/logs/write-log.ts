@@ -66,6 +66,8 @@ function withText(line: WithLine): string {
       return `circuit ${line.circuit} on`;
     case "lives":
       return `lives ${line.lives}`;
+    case "actor":
+      return `actor ${line.actor} ${line.cell.join(" ")}${line.facing === null ? "" : ` ${line.facing}`}`;
   }
 }
 

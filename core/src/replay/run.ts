@@ -143,8 +143,8 @@ class Run {
     private readonly log: InputLog,
     options: InnerOptions,
   ) {
-    this.state = startState(c, log.start ?? undefined, log.with);
-    this.recorder = options.rows ? new TraceRecorder(logFrames(log)) : null;
+    this.state = startState(c, log.start ?? undefined, log.with, log.seed ?? undefined);
+    this.recorder = options.rows ? new TraceRecorder(c, logFrames(log)) : null;
     const laws = options.checks ? invariantChecks(c.world) : [];
     this.watches = options.checks ? [...log.checks, ...laws].map((check) => new Watch(c, check)) : [];
     this.undecided = [...this.watches];

@@ -5,6 +5,7 @@ import { CONDITION_KINDS } from "../checks/condition.ts";
 import { cellOf } from "../checks/conditions/cell.ts";
 import type { When } from "../checks/when.ts";
 import type { Compiled } from "../compiled/compiled.ts";
+import { thingOf } from "../simulation/event-text.ts";
 import type { SimState } from "../compiled/state.ts";
 import type { InputLog } from "../logs/input-log.ts";
 import { EVENT_NAMES, EVENT_SUBJECTS, PLAYING, STATUS_NAMES } from "../world/vocabulary.ts";
@@ -68,8 +69,8 @@ function eventsOf(c: Compiled, s: SimState): Condition[] {
   for (let i = 0; i < s.eventCount; i++) {
     const event = EVENT_NAMES[s.eventKinds[i]!]!;
     const kind = EVENT_SUBJECTS.get(event);
-    const things: readonly { readonly id: string }[] = kind === "room" ? c.rooms : c.fixtures.all;
-    const subject = kind === undefined ? null : things[s.eventSubjects[i]!]!.id;
+    const number = s.eventSubjects[i]!;
+    const subject = kind === undefined ? null : (kind === "room" ? c.rooms[number]! : thingOf(c, number)).id;
     for (const { ofEvent } of CONDITION_KINDS) {
       const condition = ofEvent({ event, subject }, s);
       if (condition === null) continue;

@@ -4,12 +4,14 @@ import { ENTER, LEAVE, RESPAWN } from "../world/vocabulary.ts";
 import { NO_BUTTON } from "../compiled/state.ts";
 import { isTouched } from "./is-touched.ts";
 import type { CompiledFixture } from "../compiled/compiled-fixture.ts";
+import { KEEPS_LIFE, KEEPS_VISIT } from "../compiled/compiled-fixture.ts";
 
 /** Goes from one room into another, or into the same one again: touches end, what keeps for a visit returns. */
 export function changeRoom(c: Compiled, s: SimState, room: number): void {
   s.emit(LEAVE, s.room);
   s.memory.letGo();
   s.memory.resetFixtures(c.fixtures.visit[s.room]!);
+  s.memory.actors?.resetKept(KEEPS_VISIT, s.room);
   s.room = room;
   s.emit(ENTER, room);
 }
@@ -23,8 +25,10 @@ export function goThrough(c: Compiled, s: SimState, portal: CompiledFixture): vo
 /** Puts the walker on its respawn place (semantics.md section 7). */
 export function respawn(c: Compiled, s: SimState): void {
   const { memory } = s;
-  if (memory.held === null) memory.resetFixtures(c.fixtures.life);
-  else memory.giveBack(memory.held);
+  if (memory.held === null) {
+    memory.resetFixtures(c.fixtures.life);
+    memory.actors?.resetKept(KEEPS_LIFE);
+  } else memory.giveBack(memory.held);
   s.emit(RESPAWN);
   s.bufferedButton = NO_BUTTON;
   s.bufferedAge = 0;

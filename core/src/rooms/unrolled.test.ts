@@ -100,6 +100,7 @@ it("rooms in a row, linked side by side, are walked as one wide room; shifted on
           },
           cells: Uint16Array.from({ length: width * height }, (_, i) => at(r, i % width, Math.floor(i / width))),
           fixtures: [],
+          actors: [],
         }));
         const start = { room: "a", cell: [3, 2], facing: "down" } as const;
         const linked: World = { ...base, rooms, start };

@@ -7,7 +7,7 @@ import { NO_BUTTON, SimState } from "../compiled/state.ts";
  * count from the next frame on. Under another gait the walker stands where it is, on no leg and without speed.
  * @param c the world as it is now
  * @param before what the state belongs to
- * @returns null where rooms, fixtures, items or circuits are not the same any more: nobody can say what the run then
+ * @returns null where rooms, fixtures, actors, items or circuits are not the same any more: nobody can say what the run then
  *   remembers, and it must be replayed
  */
 export function carriedState(c: Compiled, before: Compiled, s: SimState): SimState | null {
@@ -46,7 +46,8 @@ function sameThings(one: World, other: World): boolean {
         room.id === there.id &&
         room.width === there.width &&
         room.height === there.height &&
-        same(room.fixtures, there.fixtures)
+        same(room.fixtures, there.fixtures) &&
+        same(room.actors, there.actors)
       );
     })
   );

@@ -1,4 +1,5 @@
 import { isSolidFor, rulesById } from "../world/queries.ts";
+import { compileActors } from "../actors/compile-actors.ts";
 import { compileFixtures } from "../rooms/compile-fixtures.ts";
 import { GAITS } from "../world/gaits.ts";
 import { GAIT_MOVEMENTS } from "../movement/gaits.ts";
@@ -52,6 +53,7 @@ export function compile(world: World, rulesId: string = world.activeRules): Comp
     body,
     fixtures,
     hasFixtures: fixtures.all.length > 0,
+    actors: compileActors(world),
     countsLives: world.lives !== null,
     goalFixture: goal?.kind === "marker" ? fixtures.all.findIndex(({ id }) => id === goal.fixture) : -1,
     goalItem: goal?.kind === "collect" ? world.items.findIndex(({ id }) => id === goal.item) : -1,

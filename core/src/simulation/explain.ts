@@ -9,6 +9,8 @@ import { newAccount } from "../compiled/account.ts";
 import type { Gaps } from "../movement/gaps.ts";
 import { gapsAround } from "../movement/gaps.ts";
 import type { Compiled } from "../compiled/compiled.ts";
+import type { ExplainedActor } from "../actors/explain-actors.ts";
+import { explainedActors, placesOfActors } from "../actors/explain-actors.ts";
 import { eventName } from "./event-text.ts";
 import { SimState } from "../compiled/state.ts";
 import { follow } from "../rooms/doors.ts";
@@ -44,6 +46,8 @@ export interface Remembered {
   readonly lives: number | null;
   /** Number of the checkpoint that is the respawn place, -1 for the start. */
   readonly checkpoint: number;
+  /** Of each actor the cell that it is nearest to, and its facing. */
+  readonly actors: readonly { readonly cell: readonly [number, number]; readonly facing: number }[];
 }
 
 export interface ExplainedPlace extends TestedPlace {
@@ -102,6 +106,8 @@ export interface Explanation {
   readonly stoppedBy: TestedCell | null;
   readonly bumping: boolean;
   readonly events: readonly string[];
+  /** The actors of the walker's room after the frame, in file order, and what each chose in it. */
+  readonly actors: readonly ExplainedActor[];
   readonly remembered: Remembered;
   /** What it would remember had the walker died in this frame. */
   readonly afterRespawn: Remembered;
@@ -127,7 +133,12 @@ export function explain(c: Compiled, state: SimState, held: number): Explanation
     ground: state.ground.withOwn(c.fixtures.doorRooms),
   };
   step(c, state, held, account);
-  return { ...describe(c, state), from: [before.x, before.y], ...accountOf(c, before, account) };
+  return {
+    ...describe(c, state),
+    from: [before.x, before.y],
+    ...accountOf(c, before, account),
+    actors: explainedActors(c, state, account),
+  };
 }
 
 /** Where the walker was when the frame began, and what blocked it. */
@@ -145,6 +156,7 @@ export function explainStart(c: Compiled, state: SimState): Explanation {
     ...describe(c, state),
     from: [state.x, state.y],
     ...accountOf(c, { room: state.room, x: state.x, y: state.y, ground: state.ground }, newAccount()),
+    actors: explainedActors(c, state, newAccount()),
   };
 }
 
@@ -194,6 +206,7 @@ export function rememberedIn(c: Compiled, { memory }: SimState): Remembered {
     open: [...memory.open],
     lives: c.countsLives ? memory.lives : null,
     checkpoint: memory.checkpoint,
+    actors: placesOfActors(c, memory),
   };
 }
 

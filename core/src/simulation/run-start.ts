@@ -1,4 +1,5 @@
-import type { Start } from "../world/world.ts";
+import type { Facing } from "../world/facing.ts";
+import type { Pair, Start } from "../world/world.ts";
 
 /** State set before row 0 (formats.md section 2). */
 export type WithLine =
@@ -7,7 +8,8 @@ export type WithLine =
   | { readonly kind: "open"; readonly fixture: string }
   | { readonly kind: "circuit"; readonly circuit: string }
   | { readonly kind: "lives"; readonly lives: number }
-  | { readonly kind: "respawn"; readonly fixture: string };
+  | { readonly kind: "respawn"; readonly fixture: string }
+  | { readonly kind: "actor"; readonly actor: string; readonly cell: Pair; readonly facing: Facing | null };
 
 /** How a run begins: where, and with what set up; what a log says of it (formats.md section 2). */
 export interface RunStart {

@@ -59,6 +59,13 @@ function withFault(world: World, line: WithLine): string | null {
       return world.lives === null ? "`with lives` in a log, but this world counts no lives" : null;
     case "respawn":
       return fixture(line.fixture, "a checkpoint", (each) => setUp(each) === line.kind);
+    case "actor": {
+      const room = world.rooms.find(({ actors }) => actors.some(({ id }) => id === line.actor));
+      if (room === undefined) return missing("actor", line.actor);
+      const [x, y] = line.cell;
+      if (x < room.width && y < room.height) return null;
+      return `\`with actor\` in a log puts ${line.actor} on ${x} ${y}, which lies outside room ${room.id} (${room.width}x${room.height})`;
+    }
   }
 }
 

@@ -1,3 +1,5 @@
+import { moveActors } from "../actors/move-actors.ts";
+import { touchActors } from "../actors/touch-actors.ts";
 import { moveDoors } from "../rooms/doors.ts";
 import { touchFixtures } from "../rooms/touch-fixtures.ts";
 import type { Account } from "../compiled/account.ts";
@@ -42,8 +44,11 @@ export function step(c: Compiled, s: SimState, held: number, account: Account | 
   updatePose(c, s, s.previousX, s.previousY);
   if (s.status !== PLAYING) return;
   if (!inside) cross(c, s, account);
-  if (!c.hasFixtures) return;
-  const wasMoved = touchFixtures(c, s);
+  if (!c.hasFixtures && c.actors === null) return;
+  if (c.actors !== null) moveActors(c, s, account && account.actors);
+  const wasPut = c.hasFixtures && touchFixtures(c, s);
+  if (s.status !== PLAYING) return;
+  const wasMoved = wasPut || (c.actors !== null && touchActors(c, s));
   if (s.status !== PLAYING) return;
   if (memory.behindCount > 0 || memory.changed || memory.pushedCount > 0 || (s.pressed & USE) !== 0)
     moveDoors(c, s, wasMoved);

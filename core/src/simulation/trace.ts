@@ -3,6 +3,8 @@ import { floorModulo } from "../base/units.ts";
 import { keysText } from "../world/keys.ts";
 import { occupiedX, occupiedY } from "../ground/occupied.ts";
 import type { Compiled } from "../compiled/compiled.ts";
+import type { ActorRows } from "./actor-rows.ts";
+import { ActorRecorder, copiedActorRows } from "./actor-rows.ts";
 import { eventName } from "./event-text.ts";
 import type { SimState } from "../compiled/state.ts";
 import { STATUS_NAMES } from "../world/vocabulary.ts";
@@ -27,24 +29,32 @@ export interface TraceRows {
   readonly status: Uint8Array;
   /** Events in order: frame, kind, subject, three an event. */
   readonly events: Int32Array;
+  /** Where the actors of the walker's room are; null where the world has none. */
+  readonly actors: ActorRows | null;
 }
 
 /** Collects the rows of a run. Grows by doubling; nothing is allocated in a frame that fits. */
 export class TraceRecorder {
   private count = 0;
   private eventLength = 0;
-  private rows: Omit<TraceRows, "count" | "events">;
+  private rows: Columns;
+  private actors: ActorRecorder | null;
   private events = new Int32Array(64 * 3);
 
   /** @param frames how many frames to make room for at once */
-  constructor(frames: number) {
+  constructor(
+    private readonly c: Compiled,
+    frames: number,
+  ) {
+    this.actors = c.actors && new ActorRecorder();
     this.rows = emptyRows(Math.min(Math.max(frames, 0), 1_000_000) + 1);
   }
 
   /** One that goes on behind the rows of another run. */
-  static behind(rows: TraceRows): TraceRecorder {
-    const recorder = new TraceRecorder(rows.count + 3600);
-    const { count, events, ...columns } = rows;
+  static behind(c: Compiled, rows: TraceRows): TraceRecorder {
+    const recorder = new TraceRecorder(c, rows.count + 3600);
+    const { actors, count, events, ...columns } = rows;
+    if (actors !== null) recorder.actors = ActorRecorder.behind(actors);
     for (const name of Object.keys(columns) as (keyof typeof columns)[]) recorder.rows[name].set(columns[name]);
     recorder.count = count;
     recorder.events = new Int32Array(Math.max(events.length * 2, recorder.events.length));
@@ -67,6 +77,7 @@ export class TraceRecorder {
     rows.flags[i] =
       (s.moving ? ROW_MOVING : 0) | (s.legX !== 0 || s.legY !== 0 ? ROW_ON_LEG : 0) | (s.bumping ? ROW_BUMPING : 0);
     rows.status[i] = s.status;
+    this.actors?.row(this.c, s);
     for (let e = 0; e < s.eventCount; e++) this.event(s.frame, s.eventKinds[e]!, s.eventSubjects[e]!);
   }
 
@@ -96,18 +107,21 @@ export class TraceRecorder {
       flags: flags.subarray(0, count),
       status: status.subarray(0, count),
       events: this.events.subarray(0, this.eventLength),
+      actors: this.actors?.view() ?? null,
     };
   }
 
   /** The rows so far, in arrays of just that length. */
   finish(): TraceRows {
-    const { count, ...columns } = this.view();
+    const { actors, count, ...columns } = this.view();
     const copied = Object.entries(columns).map(([name, column]) => [name, column.slice()] as const);
-    return { count, ...(Object.fromEntries(copied) as typeof columns) };
+    return { count, ...(Object.fromEntries(copied) as typeof columns), actors: actors && copiedActorRows(actors) };
   }
 }
 
-function emptyRows(length: number): Omit<TraceRows, "count" | "events"> {
+type Columns = Omit<TraceRows, "count" | "events" | "actors">;
+
+function emptyRows(length: number): Columns {
   return {
     keys: new Uint8Array(length),
     room: new Uint8Array(length),
@@ -120,7 +134,7 @@ function emptyRows(length: number): Omit<TraceRows, "count" | "events"> {
   };
 }
 
-function grownRows(rows: Omit<TraceRows, "count" | "events">): Omit<TraceRows, "count" | "events"> {
+function grownRows(rows: Columns): Columns {
   const grown = emptyRows(rows.x.length * 2);
   for (const name of Object.keys(rows) as (keyof typeof rows)[]) grown[name].set(rows[name]);
   return grown;

@@ -1,6 +1,7 @@
 import { kindOfFixture } from "../world/fixtures.ts";
 import type { Remembered } from "./explain.ts";
-import { allFixtures } from "../world/queries.ts";
+import { FACINGS } from "../world/facing.ts";
+import { allActors, allFixtures } from "../world/queries.ts";
 import type { World } from "../world/world.ts";
 import type { WithLine } from "./run-start.ts";
 
@@ -23,5 +24,11 @@ export function withLinesOf(world: World, remembered: Remembered): WithLine[] {
   if (remembered.lives !== null && remembered.lives !== world.lives)
     lines.push({ kind: "lives", lives: remembered.lives });
   if (remembered.checkpoint >= 0) lines.push({ kind: "respawn", fixture: fixtures[remembered.checkpoint]!.id });
+  allActors(world).forEach(({ cell, facing, id }, i) => {
+    const now = remembered.actors[i]!;
+    const looks = FACINGS[now.facing]!;
+    if (now.cell[0] === cell[0] && now.cell[1] === cell[1] && looks === facing) return;
+    lines.push({ kind: "actor", actor: id, cell: now.cell, facing: looks });
+  });
   return lines;
 }

@@ -107,6 +107,7 @@ export const anyHouse: fc.Arbitrary<World> = fc
         edges: { north: side(i * 4), east: side(i * 4 + 1), south: side(i * 4 + 2), west: side(i * 4 + 3) },
         cells,
         fixtures: own.map((fixture, n) => ({ ...fixture, id: `${id}-${n}` })),
+        actors: [],
       };
     });
     const item = (id: string) => ({ id, name: id, role: "key" as const, colour: "#c89b3c" });

@@ -101,6 +101,7 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
         edges: { north: side, east: side, south: side, west: side },
         cells,
         fixtures: [],
+        actors: [],
       },
     ],
   };

@@ -70,6 +70,7 @@ export function emptyWorld(
         edges: { north: wall, east: wall, south: wall, west: wall },
         cells: new Uint16Array(width * height).fill(1),
         fixtures: [],
+        actors: [],
       },
     ],
   };

@@ -8,6 +8,13 @@ export const LIMITS = {
   tiles: 1024,
   flags: 16,
   fixtures: 4096,
+  /** In a room; phases of one; frames of a phase; cells of a path. */
+  actors: 64,
+  phases: [1, 16],
+  phaseFrames: [1, 100_000],
+  pathCells: [1, 256],
+  /** What chance begins with: 32 bits. */
+  seed: 0xffff_ffff,
   sheets: 64,
   items: 256,
   circuits: 256,

@@ -28,7 +28,7 @@ export const LIST_PARTS = ["sheets", "tiles", "items", "rules", "games", "rooms"
 export type ListPart = (typeof LIST_PARTS)[number];
 
 /** Parts of a room besides its cells, such as `rooms/intake-hall/edges`. */
-export const ROOM_PARTS = ["name", "plan", "edges", "fixtures"] as const;
+export const ROOM_PARTS = ["name", "plan", "edges", "fixtures", "actors"] as const;
 
 /** What a part's address means, or null where it is none. */
 export type PartAddress =
@@ -107,12 +107,16 @@ export function sameJson(a: Json, b: Json): boolean {
   return equal(a, b);
 }
 
-type PlainRoom = Omit<Room, "cells"> & { readonly cells: readonly number[] };
+/** Steps that were stored before there were actors have none. */
+type PlainRoom = Omit<Room, "cells" | "actors"> & {
+  readonly cells: readonly number[];
+  readonly actors?: Room["actors"];
+};
 
 function plainThing(list: ListPart, thing: object): Json {
   return (list === "rooms" ? { ...thing, cells: Array.from((thing as Room).cells) } : thing) as Json;
 }
 
 function roomOf(plain: PlainRoom): Room {
-  return { ...plain, cells: Uint16Array.from(plain.cells) };
+  return { ...plain, actors: plain.actors ?? [], cells: Uint16Array.from(plain.cells) };
 }

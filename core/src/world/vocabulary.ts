@@ -32,14 +32,16 @@ export const EVENT_NAMES = [
   "win",
   "lose",
   "escape",
+  "meet",
 ] as const;
 
 export type EventName = (typeof EVENT_NAMES)[number];
 
-/** What an event names: a room, a fixture of one kind, or nothing. */
-export const EVENT_SUBJECTS: ReadonlyMap<EventName, FixtureKindName | "room"> = new Map([
+/** What an event names: a room, an actor, a fixture of one kind (`hurt` an actor too), or nothing. */
+export const EVENT_SUBJECTS: ReadonlyMap<EventName, FixtureKindName | "room" | "actor"> = new Map([
   ["leave", "room"],
   ["enter", "room"],
+  ["meet", "actor"],
   ...FIXTURE_KINDS.flatMap((kind) => kindOfFixture(kind).events.map((event) => [event as EventName, kind] as const)),
 ]);
 
@@ -78,3 +80,5 @@ export const WIN = 15;
 export const LOSE = 16;
 
 export const ESCAPE = 17;
+
+export const MEET = 18;

@@ -1,3 +1,4 @@
+import type { Actor } from "./actors.ts";
 import type { Facing } from "./facing.ts";
 import type { Fixture } from "./fixtures.ts";
 import type { Game } from "./game.ts";
@@ -124,6 +125,8 @@ export interface Room {
   /** Tile numbers, row by row, `width * height` of them. Never written to once the room is made. */
   readonly cells: Uint16Array;
   readonly fixtures: readonly Fixture[];
+  /** What moves by itself there. */
+  readonly actors: readonly Actor[];
 }
 
 export interface Camera {

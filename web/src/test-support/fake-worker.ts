@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import type { Endpoint } from "comlink";
-import { vi } from "vitest";
+import { afterAll, vi } from "vitest";
 
 type Heard = (event: MessageEvent) => void;
 
@@ -69,6 +69,11 @@ export class FakeWorker extends Line {
     else super.postMessage(message, transfer);
   }
 
+  /** Until all that the workers load is there. */
+  static async loaded(): Promise<void> {
+    await FakeWorker.turn;
+  }
+
   /** How much is held back. */
   get waiting(): number {
     return this.held.length;
@@ -84,3 +89,6 @@ export class FakeWorker extends Line {
     this.other = null;
   }
 }
+
+// A file of tests whose environment is gone must not load anything any more.
+afterAll(() => FakeWorker.loaded());

@@ -125,9 +125,18 @@ export const simulation = {
       };
       return transfer(
         made,
-        [rows.keys, rows.room, rows.x, rows.y, rows.facing, rows.pose, rows.flags, rows.status, rows.events].map(
-          (a) => a.buffer,
-        ),
+        [
+          rows.keys,
+          rows.room,
+          rows.x,
+          rows.y,
+          rows.facing,
+          rows.pose,
+          rows.flags,
+          rows.status,
+          rows.events,
+          ...Object.values(rows.actors ?? {}),
+        ].map((column) => column.buffer),
       );
     });
   },

@@ -46,7 +46,8 @@ export class Reach {
 
   /** @throws {CoreError} where the world has no such rules or no such start */
   constructor(world: World, { rules = world.activeRules, from, limit = STATE_LIMIT }: ReachQuestion = {}) {
-    const c = compile(world, rules);
+    // What moves by itself is left out: it depends on when one comes.
+    const c: Compiled = { ...compile(world, rules), actors: null };
     this.search = searchFrom(c, startState(c, from?.start ?? undefined, from?.with), limit);
     this.atOnce = keepsToGrid(c) ? 4_000 : 200;
   }

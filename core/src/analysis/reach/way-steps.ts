@@ -1,6 +1,7 @@
 import { EMPTY_LOG } from "../../logs/input-log.ts";
 import { run } from "../../replay/run.ts";
 import { compile } from "../../simulation/compile.ts";
+import { thingOf } from "../../simulation/event-text.ts";
 import type { RunStart } from "../../simulation/run-start.ts";
 import type { TraceRows } from "../../simulation/trace.ts";
 import type { EventName } from "../../world/vocabulary.ts";
@@ -32,7 +33,7 @@ export function playWay(world: World, rules: string, from: RunStart | null, way:
   for (let at = 0; at < rows.events.length; at += 3) {
     const [frame, kind, subject] = [rows.events[at]!, rows.events[at + 1]!, rows.events[at + 2]!];
     if (!isDoing(kind) && kind !== ENTER && kind !== RESPAWN && kind !== WIN) continue;
-    const named = kind === ENTER ? c.rooms[subject]!.id : subject < 0 ? null : c.fixtures.all[subject]!.id;
+    const named = kind === ENTER ? c.rooms[subject]!.id : subject < 0 ? null : thingOf(c, subject).id;
     steps.push({ event: EVENT_NAMES[kind]!, subject: named, moves: movesAt(way, frame), frame });
   }
   return { rows, steps };

@@ -1,12 +1,15 @@
 import type { EventName } from "../../world/vocabulary.ts";
 import { EVENT_NAMES, EVENT_SUBJECTS } from "../../world/vocabulary.ts";
+import { allActors } from "../../world/queries.ts";
 import type { World } from "../../world/world.ts";
 import { eventText } from "../../simulation/event-text.ts";
 import type { ConditionKind } from "../condition-kind.ts";
 import { NEVER_HOLDS, NOTHING_MORE, PLAIN_CONDITION, oneOf } from "../condition-kind.ts";
 import {
   fixtureIds,
-  fixtureNumber,
+  missingActor,
+  subjectNumber,
+  actorIds,
   missing,
   missingFixture,
   missingRoom,
@@ -15,7 +18,7 @@ import {
 } from "../named-things.ts";
 import { isId } from "../words.ts";
 
-/** An event happened in the frame: of whatever (null), or of one fixture or room. */
+/** An event happened in the frame: of whatever (null), or of one fixture, room or actor. */
 export interface EventCondition {
   readonly kind: "event";
   readonly event: EventName;
@@ -24,7 +27,7 @@ export interface EventCondition {
 
 export const event: ConditionKind<EventCondition> = {
   ...PLAIN_CONDITION,
-  form: "event NAME [FIXTURE or ROOM]",
+  form: "event NAME [FIXTURE, ROOM or ACTOR]",
   parse: (words) => {
     const [first = "", subject = ""] = words;
     const name = EVENT_NAMES.find((each) => each === first);
@@ -39,9 +42,12 @@ export const event: ConditionKind<EventCondition> = {
     return words.length === 1 ? oneOf("what it is of", subjectsOf(world, words[0]!), true) : NOTHING_MORE;
   },
   dangling: (world, { subject }) =>
-    subject === null || missingFixture(world, subject) === null || missingRoom(world, subject) === null
+    subject === null ||
+    missingFixture(world, subject) === null ||
+    missingRoom(world, subject) === null ||
+    missingActor(world, subject) === null
       ? null
-      : missing("fixture or room", subject),
+      : missing("fixture, room or actor", subject),
   follow: (condition, change) => {
     if (condition.subject === null) return condition;
     const to =
@@ -58,7 +64,7 @@ export const event: ConditionKind<EventCondition> = {
         ? -1
         : EVENT_SUBJECTS.get(condition.event) === "room"
           ? roomNumber(c, subject)
-          : fixtureNumber(c, subject);
+          : subjectNumber(c, subject);
     if (subject !== null && number < 0) return NEVER_HOLDS;
     return (s) => {
       for (let i = 0; i < s.eventCount; i++)
@@ -71,9 +77,12 @@ export const event: ConditionKind<EventCondition> = {
     happened.event === "arrive" || happened.event === "leave" ? null : { kind: "event", ...happened },
 };
 
-/** What an event may be of: rooms, or fixtures of the kind that writes it. */
+/** What an event may be of: rooms, actors, or fixtures of the kind that writes it. */
 function subjectsOf(world: World, name: string): string[] {
   const kind = EVENT_SUBJECTS.get(name as EventName);
   if (kind === undefined) return [];
-  return kind === "room" ? roomIds(world) : fixtureIds(world, kind);
+  if (kind === "room") return roomIds(world);
+  if (kind === "actor") return actorIds(world);
+  const hurting = name === "hurt" ? allActors(world).filter(({ touch }) => touch === "hurt") : [];
+  return [...fixtureIds(world, kind), ...hurting.map(({ id }) => id)];
 }

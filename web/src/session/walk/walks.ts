@@ -188,7 +188,7 @@ class Walk {
     this.onto = goesOn?.log ?? null;
     this.lines = goesOn === null ? [] : [...log.lines];
     this.before = state.frame;
-    this.recorder = goesOn === null ? new TraceRecorder(3600) : TraceRecorder.behind(goesOn.rows);
+    this.recorder = goesOn === null ? new TraceRecorder(c, 3600) : TraceRecorder.behind(c, goesOn.rows);
     if (goesOn === null) this.recorder.row(state);
     this.rows = this.recorder.finish();
     this.show(explainStart(c, state));
@@ -235,7 +235,7 @@ class Walk {
     if (carried === null) {
       // What the walk remembers is another thing now: it is walked again up to here.
       const log = { ...this.log, lines: mergeLines(this.lines) };
-      this.recorder = TraceRecorder.behind(run(c, log, { rows: true }).rows!);
+      this.recorder = TraceRecorder.behind(c, run(c, log, { rows: true }).rows!);
       this.state = stateAt(c, log, Infinity);
     } else {
       this.state = carried;
