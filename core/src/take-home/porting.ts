@@ -1,6 +1,6 @@
 import { unitsFromPx } from "../base/units.ts";
 import { compileBody } from "../ground/body.ts";
-import { rulesById } from "../world/queries.ts";
+import { allActors, rulesById } from "../world/queries.ts";
 import type { Rules, World } from "../world/world.ts";
 import { GAITS } from "../world/gaits.ts";
 import type { GoldenLog } from "./golden.ts";
@@ -21,6 +21,12 @@ export function portingText(world: World, rulesId: string, golden: readonly Gold
     ...Object.entries(numbers(world, rules)),
     ...Object.entries(phrases(world, rules, uses)),
     ...Object.entries(firstRows(golden)),
+    [
+      "ACTORS",
+      allActors(world)
+        .map(({ id }) => id)
+        .join(", "),
+    ],
   ]);
   const lines = usedLines(PORTING, uses).map(({ text }) => text);
   return lines

@@ -8,6 +8,7 @@ import { readLog } from "../logs/read-log.ts";
 import type { InputLog } from "../logs/input-log.ts";
 import { readWorld } from "../formats/read-world.ts";
 import { anyFullLogOf } from "../test-support/any-full-log.ts";
+import { anyHouseWithActors } from "../test-support/any-actors.ts";
 import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { EFFORT } from "../test-support/effort.ts";
@@ -48,7 +49,7 @@ const conform = (home: string, ...args: string[]) =>
 /** A house with all shapes, pictures and facings, and fixtures of more than one cell. */
 const anyWholeWorld: fc.Arbitrary<World> = fc
   .record({
-    house: anyHouse,
+    house: fc.oneof({ arbitrary: anyHouse, weight: 3 }, anyHouseWithActors),
     shapes: fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 7, maxLength: 7 }),
     whole: fc.boolean(),
     size: fc.constantFrom<[number, number]>([1, 1], [1, 1], [2, 1], [2, 2]),

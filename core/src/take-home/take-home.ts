@@ -24,7 +24,7 @@ export interface TakenFile {
  */
 export function takeHome(world: World, rulesId: string, logs: ReadonlyMap<string, InputLog>): readonly TakenFile[] {
   const c = compile(world, rulesId);
-  const golden = [...logs].map(([id, log]) => goldenLog(c, id, log)).sort((a, b) => (a.id < b.id ? -1 : 1));
+  const golden = [...logs].flatMap(([id, log]) => goldenLog(c, id, log) ?? []).sort((a, b) => (a.id < b.id ? -1 : 1));
   const { left, top, right, bottom } = compileBody(c.rules.walker.body);
   const conform = CONFORM.replace("{GAMES}", () => JSON.stringify([...world.games, OUR_TRACES], null, 2))
     .replace("{TILE}", String(world.tileSize))

@@ -1,3 +1,4 @@
+import { allActors } from "../world/queries.ts";
 import { opensByItself } from "../world/fixtures/door.ts";
 import type { DoorFixture } from "../world/fixtures/door.ts";
 import type { Fixture } from "../world/fixtures.ts";
@@ -113,6 +114,7 @@ function worldUses(world: World, rules: Rules, add: Add): void {
   const fixtures = world.rooms.flatMap((room) => room.fixtures);
   const doors = fixtures.filter((fixture) => fixture.kind === "door");
   groundUses(world, rules, add);
+  add(null, { actors: allActors(world).length > 0 });
   doorUses(doors, rules, add);
   fixtureUses(world, rules, fixtures, add);
   const { goal } = world;

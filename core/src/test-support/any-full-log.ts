@@ -7,6 +7,7 @@ import type { WithLine } from "../simulation/run-start.ts";
 import { EMPTY_LOG } from "../logs/input-log.ts";
 import { EVENT_NAMES, STATUS_NAMES } from "../world/vocabulary.ts";
 import { FACINGS } from "../world/facing.ts";
+import { allActors } from "../world/queries.ts";
 import type { World } from "../world/world.ts";
 
 /** Any WHAT that the world can be asked. */
@@ -47,6 +48,10 @@ export function anyWhatOf(world: World): fc.Arbitrary<Condition> {
       fixtures.map(({ id }) => id),
       (fixture) => fc.record({ kind: fc.constant("on" as const), fixture }),
     ),
+    ...named(
+      allActors(world).map(({ id }) => id),
+      (actor) => fc.record({ kind: fc.constant("meets" as const), actor }),
+    ),
     ...named(of("item"), (fixture) => fc.record({ kind: fc.constant("taken" as const), fixture })),
     ...named(of("door"), (fixture) => fc.record({ kind: fc.constant("open" as const), fixture })),
     ...named(of("marker"), (subject) =>
@@ -84,6 +89,18 @@ function anyWithOf(world: World): fc.Arbitrary<WithLine[]> {
           .map(({ id }): WithLine => ({ kind: "respawn", fixture: id }))
           .slice(0, 1),
       ),
+      ...(allActors(world).length === 0
+        ? []
+        : [
+            some(
+              allActors(world).map(({ cell, id }, i): WithLine => ({
+                kind: "actor",
+                actor: id,
+                cell: [0, cell[1]],
+                facing: i % 2 === 0 ? null : "up-left",
+              })),
+            ),
+          ]),
     )
     .map((lists) => lists.flat());
 }

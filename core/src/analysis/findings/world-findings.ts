@@ -1,4 +1,5 @@
 import type { World } from "../../world/world.ts";
+import { actorFindings } from "./actor-findings.ts";
 import type { Finding } from "./finding.ts";
 import { roomFindings } from "./room-findings.ts";
 import { speedFitText } from "./speed-fit.ts";
@@ -23,5 +24,5 @@ export function worldFindings(world: World): Finding[] {
   });
   const start = startFinding(world);
   if (start !== null) findings.push(start);
-  return [...findings, ...roomFindings(world)];
+  return [...findings, ...roomFindings(world), ...actorFindings(world)];
 }

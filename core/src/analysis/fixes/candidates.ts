@@ -1,5 +1,8 @@
 import { seamsOf } from "../../edits/links.ts";
-import { isSolidFor, allFixtures } from "../../world/queries.ts";
+import { allActors, allFixtures, isSolidFor } from "../../world/queries.ts";
+import type { Actor } from "../../world/actors.ts";
+import { ACTOR_SPEED } from "../../world/actors.ts";
+import { LIMITS } from "../../world/limits.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import { KEEPS, kindOfFixture } from "../../world/fixtures.ts";
 import {
@@ -29,7 +32,12 @@ export function singleChanges(
   more: readonly SingleChange[] = [],
   stops: readonly StopCell[] = [],
 ): SingleChange[] {
-  const changes: SingleChange[] = [...more, ...fixtureChanges(world), ...openedCells(world, rules, stops)];
+  const changes: SingleChange[] = [
+    ...more,
+    ...fixtureChanges(world),
+    ...actorChanges(world),
+    ...openedCells(world, rules, stops),
+  ];
   for (const setting of usedSettings(rules))
     for (const value of otherValues(setting, world.tileSize, settingValue(rules, setting.path)))
       changes.push({ path: setting.path, value });
@@ -73,6 +81,35 @@ function fixtureChanges(world: World): SingleChange[] {
         if (count >= 1) made.push({ ...fixture, lock: { ...lock, count } });
     }
     return made.map((value): SingleChange => ({ path: "fixture", value }));
+  });
+}
+
+/** Each actor faster or slower, its phases longer or shorter, turning back otherwise, and without its touch or with it. */
+function actorChanges(world: World): SingleChange[] {
+  return allActors(world).flatMap((actor) => {
+    const made: Actor[] = otherValues(ACTOR_SPEED, world.tileSize, actor.speed).map((speed) => ({
+      ...actor,
+      speed: speed as number,
+    }));
+    actor.plan.forEach((phase, at) => {
+      if (phase.frames === null) return;
+      const [min, max] = LIMITS.phaseFrames;
+      for (const frames of [
+        phase.frames / 2,
+        phase.frames - 30,
+        phase.frames - 8,
+        phase.frames + 8,
+        phase.frames + 30,
+        phase.frames * 2,
+      ]) {
+        const whole = Math.round(frames);
+        if (whole < min || whole > max || whole === phase.frames) continue;
+        made.push({ ...actor, plan: actor.plan.map((each, i) => (i === at ? { ...phase, frames: whole } : each)) });
+      }
+    });
+    made.push({ ...actor, turnsBack: actor.turnsBack === "last" ? "freely" : "last" });
+    made.push({ ...actor, touch: actor.touch === "hurt" ? "none" : "hurt" });
+    return made.map((value): SingleChange => ({ path: "actor", value }));
   });
 }
 
@@ -155,7 +192,7 @@ function otherBodies(body: Body, tileSize: number): Body[] {
 /** How much a change changes, for putting the smallest first: a share for numbers, a step for everything else. */
 export function changeSize(rules: Rules, change: SingleChange): number {
   if (change.path === "gait") return 8;
-  if (change.path === "fixture") return 1.2;
+  if (change.path === "fixture" || change.path === "actor") return 1.2;
   if (change.path === "cell" || change.path === "link") return 3;
   if (change.path === "walker.blockedBy") return 2;
   if (change.path === "walker.body") {

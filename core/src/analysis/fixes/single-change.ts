@@ -1,15 +1,17 @@
 import type { Fixture } from "../../world/fixtures.ts";
 import type { Gait } from "../../world/gaits.ts";
 import { settingByPath, settingValue, withSetting } from "../../world/settings.ts";
+import { changeActor } from "../../edits/actors.ts";
 import { changeFixtures } from "../../edits/fixtures.ts";
-import { fixtureById, roomById } from "../../world/queries.ts";
+import type { Actor } from "../../world/actors.ts";
+import { actorById, fixtureById, roomById } from "../../world/queries.ts";
 import type { NewLink } from "../../edits/links.ts";
 import { OPPOSITE, linkSides } from "../../edits/links.ts";
 import type { Body, Rules, World } from "../../world/world.ts";
 
 /**
  * One change of a world: in one rule set a setting of the table, the gait, the body, or the flags that block; or one
- * fixture, the tile of one cell, or a link of two sides.
+ * fixture, one actor, the tile of one cell, or a link of two sides.
  */
 export type SingleChange =
   | { readonly path: "gait"; readonly value: Gait }
@@ -21,11 +23,12 @@ export type SingleChange =
       readonly value: { readonly room: string; readonly x: number; readonly y: number; readonly tile: number };
     }
   | { readonly path: "link"; readonly value: NewLink }
+  | { readonly path: "actor"; readonly value: Actor }
   | { readonly path: string; readonly value: number | string | boolean };
 
 /** Whether a change is one of the rule set that the log goes by, and so of no log that goes by another. */
 export function isOfRules({ path }: SingleChange): boolean {
-  return path !== "fixture" && path !== "cell" && path !== "link";
+  return path !== "fixture" && path !== "cell" && path !== "link" && path !== "actor";
 }
 
 /** What stands at a change's path now. */
@@ -65,6 +68,10 @@ export function changedWorld(world: World, rulesId: string, change: SingleChange
     return changeFixtures(world, [(change.value as Fixture).id], () => change.value as Fixture);
   if (change.path === "cell") return withCell(world, change.value as CellChange);
   if (change.path === "link") return linkSides(world, change.value as NewLink);
+  if (change.path === "actor") {
+    const actor = change.value as Actor;
+    return changeActor(world, actor.id, () => actor);
+  }
   return { ...world, rules: world.rules.map((rules) => (rules.id === rulesId ? changedRules(rules, change) : rules)) };
 }
 
@@ -80,6 +87,7 @@ export function changeText(world: World, rules: Rules, change: SingleChange): st
     const named = (id: string): string => roomById(world, id)?.name ?? id;
     return `${named(to)}'s ${OPPOSITE[side]} side leads back to ${named(room)}`;
   }
+  if (change.path === "actor") return actorText(world, change.value as Actor);
   if (change.path === "gait") return `Gait ${rules.gait} to ${String(change.value)}`;
   if (change.path === "walker.body") return bodyChangeText(rules.walker.body, change.value as Body);
   if (change.path === "walker.blockedBy") {
@@ -110,6 +118,19 @@ function fixtureText(world: World, after: Fixture): string {
       : `${after.id} ${after.lock.spends ? "spends" : "does not spend"} ${after.lock.item}`;
   }
   return after.id;
+}
+
+function actorText(world: World, after: Actor): string {
+  const before = actorById(world, after.id)?.actor;
+  if (before === undefined) return after.id;
+  if (before.speed !== after.speed) return `${after.id} speed ${before.speed} to ${after.speed} px`;
+  if (before.touch !== after.touch) return `${after.id} ${after.touch === "hurt" ? "hurts" : "does not hurt"}`;
+  if (before.turnsBack !== after.turnsBack)
+    return `${after.id} turns back ${after.turnsBack === "last" ? "only where there is no other way" : "freely"}`;
+  if (before.keeps !== after.keeps) return `${after.id} keeps ${before.keeps} to ${after.keeps}`;
+  const phase = after.plan.findIndex((each, i) => each.frames !== before.plan[i]?.frames);
+  if (phase < 0) return after.id;
+  return `${after.id} ${after.plan[phase]!.do} for ${before.plan[phase]!.frames} to ${after.plan[phase]!.frames} frames`;
 }
 
 function bodyChangeText(before: Body, after: Body): string {

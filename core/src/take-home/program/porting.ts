@@ -9,6 +9,7 @@ export const PORTING = `# {WORLD}: the rules {RULES}, to be carried over
 - The walker's place is the left upper corner of its **square**, which is as large as a cell. Its **occupied cell** is the one that the middle of the square is in: column \`floor((x + {HALF}) / {TILE})\`, row \`floor((y + {HALF}) / {TILE})\`, with \`floor\` toward minus infinity.
 - \`trunc\` rounds toward zero. //? evenDiagonal&!grid|drift
 - Nothing depends on time, chance or fractions.
+- What moves by itself ({ACTORS}) is not carried over. It blocks nobody: a run in which nobody meets it is the same without it, and only such runs are golden ones. //? actors
 
 ## world.json
 
