@@ -19,14 +19,23 @@ export { newRules } from "./world/new-rules.ts";
 export type { Actor, Phase } from "./world/actors.ts";
 export {
   ACTOR_DOORS,
-  ACTOR_SPEED,
+  actorSpeedRange,
   ACTOR_TOUCHES,
   PATH_THEN,
   PHASE_DOES,
   TURNS_BACK,
   newActor,
 } from "./world/actors.ts";
-export { actorById, allActors, allFixtures, fixtureById, isSolidFor, roomById, rulesById } from "./world/queries.ts";
+export {
+  actorById,
+  allActors,
+  thingIds,
+  allFixtures,
+  fixtureById,
+  isSolidFor,
+  roomById,
+  rulesById,
+} from "./world/queries.ts";
 export { rangeSays, settingSays, valueSays } from "./world/setting-says.ts";
 export type { Setting } from "./world/settings.ts";
 export type { SettingValue, Stage } from "./world/setting.ts";
@@ -47,6 +56,7 @@ export type {
   Box,
   Camera,
   EdgeRule,
+  Figure,
   RespawnRestores,
   Goal,
   Item,

@@ -1,11 +1,15 @@
 import type { Facing } from "./facing.ts";
 import type { FixtureBase } from "./fixtures.ts";
+import { UNITS_PER_PX } from "../base/units.ts";
 import { px } from "./setting.ts";
 import type { Setting } from "./settings.ts";
 import type { Box, Figure, Look, Pair, World } from "./world.ts";
 
 /** A setting of an actor that is a number; what else it has is a choice. In px a frame. */
 export const ACTOR_SPEED: Setting = { ...px("Speed", "motion", 1, 1), path: "actor.speed" };
+
+/** What its speed may be in a world of that tile size, in px a frame. */
+export const actorSpeedRange = (tileSize: number) => ({ min: 1 / UNITS_PER_PX, max: tileSize, whole: false });
 
 /** Whose doors are shut to an actor: closed ones, none, or every one. */
 export const ACTOR_DOORS = ["open", "all", "none"] as const;

@@ -21,9 +21,10 @@ type Drag =
   | { readonly kind: "place" }
   | { readonly kind: "wall" }
   | { readonly kind: "start" }
+  | { readonly kind: "actor" }
   | { readonly kind: "paint" };
 
-/** What the pointer does on the field: pans, drags the body's corners, places fixtures, draws walls, paints. */
+/** What the pointer does on the field: pans, drags the body's corners, places fixtures and actors, draws walls, paints. */
 export class FieldHand {
   private drag: Drag | null = null;
 
@@ -75,6 +76,7 @@ export class FieldHand {
     }
     if (session.benchStore.getState().kit === "world" && session.worldSettings.beginDrag(cell))
       return { kind: "start" };
+    if (tool === "look" && session.benchStore.getState().kit === "actors") return session.actors.down(cell) ? { kind: "actor" } : null;
     if (tool === "place") {
       session.placing.beginPlacing(cell, event.shiftKey || event.ctrlKey);
       return { kind: "place" };
@@ -113,6 +115,7 @@ export class FieldHand {
       const cell = this.cellAt(event);
       if (cell === null) return;
       if (drag.kind === "start") session.worldSettings.moveDrag(cell);
+      else if (drag.kind === "actor") session.actors.move(cell);
       else if (drag.kind === "place") session.placing.movePlacing(cell);
       else session.painting.moveStroke(cell);
     }
@@ -126,6 +129,7 @@ export class FieldHand {
     else if (kind === "place") session.placing.finishPlacing();
     else if (kind === "wall") session.walls.up();
     else if (kind === "start") session.worldSettings.endDrag();
+    else if (kind === "actor") session.actors.up();
     else if (kind === "pan") this.onPan(false);
   };
 }

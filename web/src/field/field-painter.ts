@@ -7,6 +7,7 @@ import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { bodyHandles } from "./body-handles.ts";
+import { drawActors } from "./draw-actors.ts";
 import { drawBrush } from "./draw-brush.ts";
 import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
 import type { CameraFrame } from "./camera.ts";
@@ -205,6 +206,7 @@ export class FieldPainter {
   private paintWalker({ c, state, project, room, size, right, bottom, roomNumber }: Scene): void {
     const { world } = project;
     const { overlays } = state;
+    drawActors(c, world, room, state, this.view, session.sheets.store.getState().images);
     const row = walkerRow(state);
     const explanation = shownExplanation(state);
     const body = shownRules(state, project)?.walker.body ?? null;

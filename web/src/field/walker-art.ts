@@ -1,4 +1,4 @@
-import type { Facing, Pair, World } from "@keen-pebble/core/world";
+import type { Facing, Figure, Pair, World } from "@keen-pebble/core/world";
 import { FACINGS } from "@keen-pebble/core/world";
 import ownSheet from "./walker.png?no-inline";
 import type { SheetImages } from "./tile-art.ts";
@@ -61,14 +61,24 @@ export function walkerPicture(
   pose: number,
 ): WalkerPicture | null {
   const { figure, tileSize } = world;
-  const sheet = figure === null ? undefined : world.sheets.find(({ id }) => id === figure.sheet);
-  const image = sheet === undefined ? undefined : sheets.get(sheet.id);
-  if (figure === null || sheet === undefined || image === undefined) {
-    const [x, y] = imagesOf(OWN, facing)[pose % 4]!;
-    return own === null
-      ? null
-      : { image: own, x: x * OWN_SIDE, y: y * OWN_SIDE, side: OWN_SIDE, drawn: tileSize, left: 0, top: 0 };
-  }
+  if (figure !== null && sheets.has(figure.sheet)) return figurePicture(world, figure, sheets, facing, pose);
+  const [x, y] = imagesOf(OWN, facing)[pose % 4]!;
+  return own === null
+    ? null
+    : { image: own, x: x * OWN_SIDE, y: y * OWN_SIDE, side: OWN_SIDE, drawn: tileSize, left: 0, top: 0 };
+}
+
+/** A figure's picture out of its sheet; null where that is not loaded, or it has none. */
+export function figurePicture(
+  world: Pick<World, "sheets">,
+  figure: Figure,
+  sheets: SheetImages,
+  facing: Facing,
+  pose: number,
+): WalkerPicture | null {
+  const sheet = world.sheets.find(({ id }) => id === figure.sheet);
+  const image = sheets.get(figure.sheet);
+  if (sheet === undefined || image === undefined) return null;
   const images = imagesOf(figure.images, facing);
   if (images.length === 0) return null;
   const [x, y] = images[pose % images.length]!;

@@ -8,6 +8,7 @@ import type { KitTab } from "../session/bench/bench-store.ts";
 import { KIT_TABS } from "../session/bench/bench-store.ts";
 import { StartFinding } from "./start-finding.tsx";
 import { WorldPanel } from "./world-panel.tsx";
+import { ActorPanel } from "./actor-panel.tsx";
 import { BagPanel } from "./bag-panel.tsx";
 import { FeelPanel } from "./feel-panel.tsx";
 import { FixturePanel } from "./fixture-panel.tsx";
@@ -26,6 +27,7 @@ import Tab from "react-bootstrap/Tab";
 const NAMES: Readonly<Record<KitTab, string>> = {
   tiles: "Tiles",
   fixtures: "Fixtures",
+  actors: "Actors",
   bag: "Bag",
   room: "Room",
   world: "World",
@@ -40,12 +42,7 @@ export function Kit() {
   const tab = useBench((state) => state.kit);
   if (world === null) return null;
   return (
-    <Tab.Container
-      id="kit"
-      unmountOnExit
-      activeKey={tab}
-      onSelect={(key) => session.benchStore.setState({ kit: key as KitTab })}
-    >
+    <Tab.Container id="kit" unmountOnExit activeKey={tab} onSelect={(key) => session.actors.openKit(key as KitTab)}>
       <aside
         className="kit"
         aria-label="Kit"
@@ -76,6 +73,7 @@ export function Kit() {
           <fieldset disabled={walking && tab !== "bag"}>
             {tab === "tiles" && <KitOf world={world} />}
             {tab === "fixtures" && <FixturePanel world={world} />}
+            {tab === "actors" && <ActorPanel world={world} />}
             {tab === "bag" && <BagPanel world={world} />}
             {tab === "room" && <RoomPanel world={world} />}
             {tab === "world" && <WorldPanel world={world} />}

@@ -17,6 +17,7 @@ import { RuleSets } from "./bench/rule-sets.ts";
 import { Fixes } from "./bench/fixes.ts";
 import { Feels } from "./bench/feel.ts";
 import { Painting } from "./bench/painting.ts";
+import { Actors } from "./bench/actors.ts";
 import { Fixtures } from "./bench/fixtures.ts";
 import { Placing } from "./bench/placing.ts";
 import { Walls } from "./bench/walls.ts";
@@ -68,6 +69,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const fixes = new Fixes(benchStore, project, ruleSets);
   const feel = new Feels(project, benchStore, fixes);
   const fixtures = new Fixtures(project, benchStore);
+  const actors = new Actors(project, benchStore);
   const placing = new Placing(project, benchStore, fixtures);
   const painting = new Painting(benchStore, project, placing);
   const worldSettings = new WorldSettings(project, benchStore);
@@ -131,6 +133,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     feel,
     painting,
     fixtures,
+    actors,
     placing,
     walls,
     worldSettings,

@@ -79,7 +79,7 @@ export const LARGEST_BRUSH = 9;
 export const SPREADS = ["one", "brush", "line", "box"] as const;
 export type Spread = (typeof SPREADS)[number];
 
-export const KIT_TABS = ["tiles", "fixtures", "bag", "room", "world", "feel", "game"] as const;
+export const KIT_TABS = ["tiles", "fixtures", "actors", "bag", "room", "world", "feel", "game"] as const;
 export type KitTab = (typeof KIT_TABS)[number];
 
 /** What the Bench shows: a view of the project that is never saved. */
@@ -100,6 +100,10 @@ export interface BenchState {
   readonly spread: Spread;
   readonly wall: WallPen;
   readonly fixtures: readonly string[];
+  /** The chosen actor; what a click does while the Kit shows actors, and of which phase a path is drawn. */
+  readonly actor: string | null;
+  readonly actorPen: "choose" | "place" | "path";
+  readonly path: number;
   /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
   readonly brush: number;
   /** Id of the tile to paint with, and all tiles that are chosen in the Kit. */
@@ -155,6 +159,9 @@ export const makeBenchStore = () =>
     spread: "one",
     wall: { way: "turned", thickness: 12, snap: 4, corners: [], to: null, laid: "" },
     fixtures: [],
+    actor: null,
+    actorPen: "choose",
+    path: 0,
     brush: 1,
     tile: "",
     chosenTiles: [],
