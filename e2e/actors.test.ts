@@ -1,3 +1,4 @@
+import type { WebElement } from "selenium-webdriver";
 import { Key } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import { expect, it } from "vitest";
@@ -12,30 +13,22 @@ let browser: Browser;
 let bench: BenchDriver;
 withApplication((scene) => ({ started, browser, bench } = scene));
 
-/** Chooses in a list of the chosen actor by its label. */
-async function choose(label: string, value: string): Promise<void> {
-  const list = await browser.wait(
+/** A field of the chosen actor by its label, once it is there. */
+const field = (label: string): Promise<WebElement> =>
+  browser.wait(
     () =>
-      browser.driver.executeScript<import("selenium-webdriver").WebElement>(
+      browser.driver.executeScript<WebElement>(
         "return document.getElementById([...document.querySelectorAll('.chosen-fixture label')].find((l) => l.textContent === arguments[0])?.htmlFor ?? '')",
         label,
       ),
     `no ${label} of the actor`,
   );
-  await new Select(list).selectByValue(value);
-}
-
+const choose = async (label: string, value: string): Promise<void> =>
+  new Select(await field(label)).selectByValue(value);
 async function type(label: string, value: string): Promise<void> {
-  const field = await browser.wait(
-    () =>
-      browser.driver.executeScript<import("selenium-webdriver").WebElement>(
-        "return document.getElementById([...document.querySelectorAll('.chosen-fixture label')].find((l) => l.textContent === arguments[0])?.htmlFor ?? '')",
-        label,
-      ),
-    `no ${label} of the actor`,
-  );
-  await field.click();
-  await field.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
+  const typed = await field(label);
+  await typed.click();
+  await typed.sendKeys(Key.chord(Key.CONTROL, "a"), value, Key.ENTER);
 }
 
 interface Stored {
@@ -97,7 +90,10 @@ it("an actor is placed, its path drawn, walked past in time; made faster the log
     if (aftermath.includes("meet:actor-1")) break;
     await bench.key(".");
   }
-  await browser.untilText("[aria-label=Aftermath]", (text) => text.includes("meet:actor-1") && text.includes("hurt:actor-1"));
+  await browser.untilText(
+    "[aria-label=Aftermath]",
+    (text) => text.includes("meet:actor-1") && text.includes("hurt:actor-1"),
+  );
 
   // What would fix it knows the actor too.
   await bench.key("y");

@@ -28,3 +28,5 @@ export type { UntilChoice } from "./replay/until-choices.ts";
 export { untilChoices } from "./replay/until-choices.ts";
 export type { ReachCheck, ReachRuling } from "./checks/reach-check.ts";
 export { REACH_WORDINGS, parseReachCheck, reachCheckText } from "./checks/reach-check.ts";
+export type { SeedTally } from "./replay/over-seeds.ts";
+export { isUpToChance, overSeeds } from "./replay/over-seeds.ts";

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { EMPTY_LOG, flatLog, readLog } from "@keen-pebble/core/check";
+import { EMPTY_LOG, flatLog, overSeeds, parseCheck, readLog } from "@keen-pebble/core/check";
 import { writeWorld } from "@keen-pebble/core/formats";
 import { SimState, compile, run, sameSituation, situationHash, stateAt } from "@keen-pebble/core/simulate";
 import { readWorld } from "@keen-pebble/core/reading";
@@ -37,6 +37,61 @@ for (const gait of ["hop", "glide", "roam", "drift"]) {
     FRAMES / (best / 1000),
   );
 }
+
+// Actors: 64 of them that come nearer, wander and walk paths; and what a world without any pays for there being such.
+const moving = (actors) => {
+  const base = worldOf(64, 64, {});
+  const plans = [
+    [{ do: "toward" }],
+    [{ do: "wander" }],
+    [
+      {
+        frames: 60,
+        do: "path",
+        then: "back",
+        cells: [
+          [0, 0],
+          [20, 20],
+        ],
+      },
+      { frames: 60, do: "away" },
+    ],
+  ];
+  const made = Array.from({ length: actors }, (_, i) => ({
+    id: `actor-${i}`,
+    cell: [i % 60, i % 2],
+    speed: 2,
+    plan: plans[i % 3],
+  }));
+  return readWorld(JSON.stringify({ ...base, rooms: [{ ...base.rooms[0], actors: made }] }));
+};
+for (const actors of [1, 64]) {
+  const { median, best, spread } = await measure(walkIn(moving(actors)), 9);
+  say(
+    `cost of a frame, ${actors} ${actors === 1 ? "actor" : "actors"}`,
+    "64x64",
+    (median * 1e6) / FRAMES,
+    "ns",
+    spread,
+    (best * 1e6) / FRAMES,
+  );
+}
+
+// A log of 1,200 frames over seeds, its check asked in each.
+const wandering = compile(moving(3));
+const overs = sized(10_000, 10);
+const never = parseCheck(["never", "meets", "actor-1"]);
+if (!("check" in never)) throw new Error("no check");
+const seeded = { ...EMPTY_LOG, lines: logOf(1200), checks: [never.check] };
+const seeds = await measure(() => overSeeds(wandering, seeded, 0, overs), 1);
+say(
+  "a log over seeds, on one core",
+  `${overs} seeds, 1,200 frames`,
+  seeds.median / 1000,
+  "s",
+  seeds.spread,
+  seeds.best / 1000,
+);
 
 // What a frame leaves behind: the difference between a long and a short log of few lines.
 const compiled = compile(small);

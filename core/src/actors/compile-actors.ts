@@ -1,31 +1,53 @@
 import { unitsFromPx } from "../base/units.ts";
 import type { CompiledActor, CompiledActors, CompiledPhase } from "../compiled/compiled-actor.ts";
 import type { Actor, Phase } from "../world/actors.ts";
-import { ACTOR_DOORS, PATH_THEN, PHASE_DOES } from "../world/actors.ts";
+import { MOST_PHASES } from "../compiled/compiled-actor.ts";
+import { PATH_THEN, PHASE_DOES } from "../world/actors.ts";
 import { FACINGS } from "../world/facing.ts";
 import { KEEPS } from "../world/fixtures.ts";
 import { isSolidFor } from "../world/queries.ts";
-import type { World } from "../world/world.ts";
+import type { Room, World } from "../world/world.ts";
 
 /** The actors of a world as the simulation reads them (semantics.md section 9); null where it has none. */
 export function compileActors(world: World): CompiledActors | null {
+  // Most actors of a room are stopped by the same.
+  const known = new Map<string, Uint8Array>();
+  const shutFor = ({ blockedBy, doors }: Actor, room: number): Uint8Array => {
+    const key = `${room} ${doors === "none" ? "doors" : ""} ${blockedBy.join(" ")}`;
+    const shut = known.get(key) ?? shutCells(world, world.rooms[room]!, blockedBy, doors === "none");
+    known.set(key, shut);
+    return shut;
+  };
   const all = world.rooms
     .flatMap((room, number) => room.actors.map((actor) => [actor, number] as const))
-    .map(([actor, room], number) => compileActor(world, actor, room, number));
+    .map(([actor, room], number) => compileActor(actor, room, number, shutFor(actor, room)));
   if (all.length === 0) return null;
+  const frames = new Int32Array(all.length * MOST_PHASES);
+  for (const { number, plan } of all) plan.forEach((phase, i) => (frames[number * MOST_PHASES + i] = phase.frames));
   return {
     all,
+    speeds: Int32Array.from(all, ({ speed }) => speed),
+    bodies: Int32Array.from(all.flatMap(({ height, left, top, width }) => [left, top, width, height])),
+    frames,
     ofRoom: world.rooms.map((_, room) =>
       Int32Array.from(
         all.filter((each) => each.room === room),
         (each) => each.number,
       ),
     ),
-    tiles: world.rooms.map(({ cells }) => cells),
   };
 }
 
-function compileActor(world: World, actor: Actor, room: number, number: number): CompiledActor {
+/** By cell of a room 1 where a tile carries one of some flags, or where a door stands. */
+function shutCells(world: World, room: Room, blockedBy: readonly string[], byDoors: boolean): Uint8Array {
+  const tiles = world.tiles.map((tile) => (isSolidFor(blockedBy, tile) ? 1 : 0));
+  const shut = Uint8Array.from(room.cells, (tile) => tiles[tile]!);
+  if (byDoors)
+    for (const { cell, kind } of room.fixtures) if (kind === "door") shut[cell[1] * room.width + cell[0]] = 1;
+  return shut;
+}
+
+function compileActor(actor: Actor, room: number, number: number, shut: Uint8Array): CompiledActor {
   const [left, top, width, height] = actor.body;
   return {
     id: actor.id,
@@ -35,8 +57,8 @@ function compileActor(world: World, actor: Actor, room: number, number: number):
     cy: actor.cell[1],
     facing: FACINGS.indexOf(actor.facing),
     speed: unitsFromPx(actor.speed),
-    shutTiles: Uint8Array.from(world.tiles, (tile) => (isSolidFor(actor.blockedBy, tile) ? 1 : 0)),
-    doors: ACTOR_DOORS.indexOf(actor.doors),
+    shut,
+    closedDoorsShut: actor.doors === "open",
     turnsBackLast: actor.turnsBack === "last",
     hurts: actor.touch === "hurt",
     left: unitsFromPx(left),

@@ -15,19 +15,7 @@ import {
 } from "../compiled/actor-memory.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import type { CompiledActor, CompiledPhase } from "../compiled/compiled-actor.ts";
-import {
-  AWAY,
-  BACK,
-  CLOSED_SHUT,
-  DOORS_SHUT,
-  PATH,
-  ROUND,
-  STAND,
-  STOP,
-  TOWARD,
-  WANDER,
-} from "../compiled/compiled-actor.ts";
-import { doorIn } from "../compiled/door-in-cell.ts";
+import { AWAY, BACK, MOST_PHASES, PATH, ROUND, STAND, STOP, TOWARD, WANDER } from "../compiled/compiled-actor.ts";
 import type { SimState } from "../compiled/state.ts";
 import { DOOR } from "../ground/ground.ts";
 import { occupiedX, occupiedY } from "../ground/occupied.ts";
@@ -46,57 +34,77 @@ const distance = new Int32Array(4);
 /** Step 4a of a frame: the actors of the walker's room move (semantics.md section 9). Allocates nothing. */
 export function moveActors(c: Compiled, s: SimState, account: ActorAccount[] | null): void {
   const here = c.actors!.ofRoom[s.room]!;
-  for (let i = 0; i < here.length; i++) moveActor(c, s, c.actors!.all[here[i]!]!, account);
+  const { numbers } = s.memory.actors!;
+  for (let i = 0; i < here.length; i++) moveActor(c, s, here[i]!, numbers, account);
 }
 
-function moveActor(c: Compiled, s: SimState, actor: CompiledActor, account: ActorAccount[] | null): void {
-  const { numbers } = s.memory.actors!;
-  const at = actor.number * ACTOR_NUMBERS;
-  const spent = numbers[at + SPENT]!;
-  let phase = actor.plan[numbers[at + PHASE]!]!;
-  if (phase.frames >= 0 && spent >= phase.frames) {
-    numbers[at + PHASE] = (numbers[at + PHASE]! + 1) % actor.plan.length;
-    numbers[at + SPENT] = 0;
-    numbers[at + ON_PATH] = 0;
-    phase = actor.plan[numbers[at + PHASE]!]!;
+function moveActor(c: Compiled, s: SimState, actor: number, numbers: Int32Array, account: ActorAccount[] | null): void {
+  const { all, frames, speeds } = c.actors!;
+  const at = actor * ACTOR_NUMBERS;
+  const lasts = frames[actor * MOST_PHASES + numbers[at + PHASE]!]!;
+  if (lasts >= 0) {
+    const spent = numbers[at + SPENT]!;
+    if (spent < lasts) numbers[at + SPENT] = spent + 1;
+    else nextPhase(c, actor, numbers);
   }
-  if (phase.frames >= 0) numbers[at + SPENT]!++;
-  const isFree = numbers[at + LEG_X] === 0 && numbers[at + LEG_Y] === 0;
-  const chosen = isFree ? choose(c, s, actor, phase) : NONE;
-  if (account !== null) account.push(accountOf(actor, numbers, isFree, phase, chosen));
-  if (isFree) {
+  let legX = numbers[at + LEG_X]!;
+  let legY = numbers[at + LEG_Y]!;
+  let gone = numbers[at + GONE]!;
+  if (legX === 0 && legY === 0) {
+    const chosen = choose(c, s, all[actor]!, account !== null);
+    if (account !== null) account.push(accountOf(all[actor]!, numbers, chosen));
     if (chosen === NONE) return;
-    numbers[at + LEG_X] = DX[chosen]!;
-    numbers[at + LEG_Y] = DY[chosen]!;
-    numbers[at + GONE] = 0;
+    legX = DX[chosen]!;
+    legY = DY[chosen]!;
+    gone = 0;
+    numbers[at + LEG_X] = legX;
+    numbers[at + LEG_Y] = legY;
     numbers[at + LAST] = chosen + 1;
-    numbers[at + FACING] = facingOf(DX[chosen]!, DY[chosen]!);
+    numbers[at + FACING] = facingOf(legX, legY);
+  } else if (account !== null) account.push(accountOf(all[actor]!, numbers, null));
+  const left = c.tileUnits - gone;
+  const speed = speeds[actor]!;
+  const by = speed < left ? speed : left;
+  if (legX !== 0) numbers[at + AT_X] = numbers[at + AT_X]! + by * legX;
+  else numbers[at + AT_Y] = numbers[at + AT_Y]! + by * legY;
+  if (by < left) {
+    numbers[at + GONE] = gone + by;
+    return;
   }
-  const by = Math.min(actor.speed, c.tileUnits - numbers[at + GONE]!);
-  numbers[at + AT_X]! += by * numbers[at + LEG_X]!;
-  numbers[at + AT_Y]! += by * numbers[at + LEG_Y]!;
-  numbers[at + GONE]! += by;
-  if (numbers[at + GONE]! < c.tileUnits) return;
-  numbers[at + LEG_X] = numbers[at + LEG_Y] = numbers[at + GONE] = 0;
+  numbers[at + LEG_X] = 0;
+  numbers[at + LEG_Y] = 0;
+  numbers[at + GONE] = 0;
 }
 
-/** The direction of the next leg, or `NONE`. Which ones are open is left in `open`. */
-function choose(c: Compiled, s: SimState, actor: CompiledActor, phase: CompiledPhase): number {
+/** The phase is over: the next one begins, after the last the first, and has this frame. */
+function nextPhase(c: Compiled, actor: number, numbers: Int32Array): void {
+  const at = actor * ACTOR_NUMBERS;
+  const phase = (numbers[at + PHASE]! + 1) % c.actors!.all[actor]!.plan.length;
+  numbers[at + PHASE] = phase;
+  numbers[at + SPENT] = c.actors!.frames[actor * MOST_PHASES + phase]! < 0 ? 0 : 1;
+  numbers[at + ON_PATH] = 0;
+}
+
+/** The direction of the next leg, or `NONE`. @param told whether all that is open is to be left in `open` */
+function choose(c: Compiled, s: SimState, actor: CompiledActor, told: boolean): number {
   const { numbers } = s.memory.actors!;
   const at = actor.number * ACTOR_NUMBERS;
+  const phase = actor.plan[numbers[at + PHASE]!]!;
   const cx = numbers[at + AT_X]! / c.tileUnits;
   const cy = numbers[at + AT_Y]! / c.tileUnits;
-  for (let way = 0; way < 4; way++) open[way] = isShut(c, s, actor, cx + DX[way]!, cy + DY[way]!) ? 0 : 1;
-  switch (phase.does) {
-    case STAND:
-      return NONE;
-    case PATH: {
-      const way = alongPath(numbers, at, phase, cx, cy);
-      return way === NONE || open[way] === 0 ? NONE : way;
-    }
-    default:
-      return amongOpen(c, s, actor, phase.does, cx, cy);
+  if (phase.does === STAND) return NONE;
+  if (phase.does === PATH) {
+    const way = alongPath(numbers, at, phase, cx, cy);
+    if (told) lookRound(c, s, actor, cx, cy);
+    return way === NONE || isShut(c, s, actor, cx + DX[way]!, cy + DY[way]!) ? NONE : way;
   }
+  lookRound(c, s, actor, cx, cy);
+  return amongOpen(c, s, actor, phase.does, cx, cy);
+}
+
+/** Which of the four directions are open from a cell. */
+function lookRound(c: Compiled, s: SimState, actor: CompiledActor, cx: number, cy: number): void {
+  for (let way = 0; way < 4; way++) open[way] = isShut(c, s, actor, cx + DX[way]!, cy + DY[way]!) ? 0 : 1;
 }
 
 /** Where a path leads from a cell: the place goes on first where it is reached (semantics.md section 9, `path`). */
@@ -159,38 +167,33 @@ function drawn(seed: number, actor: number, choices: number): number {
 }
 
 /** Whether a cell of its room is shut to an actor now; every side of the room is a wall to it. */
-export function isShut(c: Compiled, s: SimState, actor: CompiledActor, cx: number, cy: number): boolean {
+function isShut(c: Compiled, s: SimState, actor: CompiledActor, cx: number, cy: number): boolean {
   const { width, height } = c.rooms[actor.room]!;
   if (cx < 0 || cy < 0 || cx >= width || cy >= height) return true;
   const cell = cy * width + cx;
-  if (actor.shutTiles[c.actors!.tiles[actor.room]![cell]!] === 1) return true;
-  if (actor.doors === CLOSED_SHUT) return (s.ground.solid[actor.room]![cell]! & DOOR) !== 0;
-  return actor.doors === DOORS_SHUT && doorIn(c, actor.room, cell) >= 0;
+  if (actor.shut[cell] === 1) return true;
+  return actor.closedDoorsShut && (s.ground.solid[actor.room]![cell]! & DOOR) !== 0;
 }
 
-function accountOf(
-  actor: CompiledActor,
-  numbers: Int32Array,
-  isFree: boolean,
-  phase: CompiledPhase,
-  chosen: number,
-): ActorAccount {
+/** @param chose null where it was on a leg */
+function accountOf(actor: CompiledActor, numbers: Int32Array, chose: number | null): ActorAccount {
   const at = actor.number * ACTOR_NUMBERS;
-  const weighs = isFree && phase.does !== STAND;
+  const phase = actor.plan[numbers[at + PHASE]!]!;
   const place = numbers[at + ON_PATH]! >> 1;
   return {
     actor: actor.number,
     phase: numbers[at + PHASE]!,
     framesLeft: phase.frames < 0 ? null : phase.frames - numbers[at + SPENT]!,
-    chose: isFree ? chosen : null,
-    directions: !weighs
-      ? []
-      : [0, 1, 2, 3].map((way) => ({
-          dx: DX[way]!,
-          dy: DY[way]!,
-          open: open[way] === 1,
-          distance: phase.does === TOWARD || phase.does === AWAY ? distance[way]! : null,
-        })),
+    chose,
+    directions:
+      chose === null || phase.does === STAND
+        ? []
+        : [0, 1, 2, 3].map((way) => ({
+            dx: DX[way]!,
+            dy: DY[way]!,
+            open: open[way] === 1,
+            distance: phase.does === TOWARD || phase.does === AWAY ? distance[way]! : null,
+          })),
     target: phase.does === PATH ? [phase.cells[2 * place]!, phase.cells[2 * place + 1]!] : null,
   };
 }

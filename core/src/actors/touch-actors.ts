@@ -19,19 +19,27 @@ export function meets(c: Compiled, s: SimState, { height, left, number, room, to
  * @returns whether a respawn has moved the walker
  */
 export function touchActors(c: Compiled, s: SimState): boolean {
-  const here = c.actors!.ofRoom[s.room]!;
-  const { met } = s.memory.actors!;
+  const { all, bodies, ofRoom } = c.actors!;
+  const here = ofRoom[s.room]!;
+  const { met, numbers } = s.memory.actors!;
+  const { bottom, left, right, top } = c.body;
   for (let i = 0; i < here.length; i++) {
-    const actor = c.actors!.all[here[i]!]!;
-    if (!meets(c, s, actor)) {
-      met[actor.number] = 0;
+    const number = here[i]!;
+    const x = s.x - numbers[number * ACTOR_NUMBERS + AT_X]! - bodies[4 * number]!;
+    const y = s.y - numbers[number * ACTOR_NUMBERS + AT_Y]! - bodies[4 * number + 1]!;
+    const width = bodies[4 * number + 2]!;
+    const height = bodies[4 * number + 3]!;
+    // Nearly all are far away: the box round the body tells.
+    const isFar = x + right < 0 || x + left > width || y + bottom < 0 || y + top > height;
+    if (isFar || !bodyIn(c, x, y, width, height)) {
+      met[number] = 0;
       continue;
     }
-    if (met[actor.number] === 1) continue;
-    met[actor.number] = 1;
-    const subject = c.fixtures.all.length + actor.number;
+    if (met[number] === 1) continue;
+    met[number] = 1;
+    const subject = c.fixtures.all.length + number;
     s.emit(MEET, subject);
-    if (!actor.hurts) continue;
+    if (!all[number]!.hurts) continue;
     hurt(c, s, subject);
     return s.status === PLAYING;
   }

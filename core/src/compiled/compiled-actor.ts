@@ -1,3 +1,5 @@
+import { LIMITS } from "../world/limits.ts";
+
 /** What a phase does, by number in `PHASE_DOES`. */
 export const STAND = 0;
 export const PATH = 1;
@@ -10,10 +12,8 @@ export const ROUND = 0;
 export const STOP = 1;
 export const BACK = 2;
 
-/** Which doors are shut to an actor, by number in `ACTOR_DOORS`: closed ones, none, every one. */
-export const CLOSED_SHUT = 0;
-export const NO_DOOR_SHUT = 1;
-export const DOORS_SHUT = 2;
+/** Places for the phases of each actor in `frames`. */
+export const MOST_PHASES = LIMITS.phases[1];
 
 /** A phase as the simulation reads it. */
 export interface CompiledPhase {
@@ -36,9 +36,9 @@ export interface CompiledActor {
   readonly cy: number;
   readonly facing: number;
   readonly speed: number;
-  /** By tile number 1 where its flags shut a cell to it. */
-  readonly shutTiles: Uint8Array;
-  readonly doors: number;
+  /** By cell of its room 1 where it is shut to it always: by a tile's flag, or by a door to one whom each shuts out. */
+  readonly shut: Uint8Array;
+  readonly closedDoorsShut: boolean;
   /** It takes back its last leg only where there is no other way. */
   readonly turnsBackLast: boolean;
   readonly hurts: boolean;
@@ -56,6 +56,11 @@ export interface CompiledActors {
   readonly all: readonly CompiledActor[];
   /** By room the numbers of its actors. */
   readonly ofRoom: readonly Int32Array[];
-  /** By room and cell the tile. */
-  readonly tiles: readonly Uint16Array[];
+  /**
+   * What each frame asks of each actor, side by side for speed: its speed; its body's left, top, width and height; and by
+   * `MOST_PHASES` times its number plus the phase the frames of that, -1 for ever.
+   */
+  readonly speeds: Int32Array;
+  readonly bodies: Int32Array;
+  readonly frames: Int32Array;
 }

@@ -76,7 +76,8 @@ export class FieldHand {
     }
     if (session.benchStore.getState().kit === "world" && session.worldSettings.beginDrag(cell))
       return { kind: "start" };
-    if (tool === "look" && session.benchStore.getState().kit === "actors") return session.actors.down(cell) ? { kind: "actor" } : null;
+    if (tool === "look" && session.benchStore.getState().kit === "actors")
+      return session.actors.down(cell) ? { kind: "actor" } : null;
     if (tool === "place") {
       session.placing.beginPlacing(cell, event.shiftKey || event.ctrlKey);
       return { kind: "place" };

@@ -47,7 +47,6 @@ interface PhaseProps {
 }
 
 function PhaseFields({ actor, phase, at, isShown }: PhaseProps) {
-  const drawing = useBench((state) => state.actorPen === "path" && state.path === at);
   const becomes = (value: string): void => {
     session.actors.changePhase(at, ({ frames }) =>
       value === "path"
@@ -72,39 +71,7 @@ function PhaseFields({ actor, phase, at, isShown }: PhaseProps) {
           <BareButton icon="bin" name={`Delete phase ${at + 1}`} onClick={() => session.actors.removePhase(at)} />
         )}
       </div>
-      {phase.do === "path" && (
-        <div className="fixture-settings">
-          <SelectField
-            label="Then"
-            value={phase.then}
-            choices={PATH_THEN.map((each) => [each, THEN_NAMES[each]] as const)}
-            onValue={(then) =>
-              session.actors.changePhase(at, (each) =>
-                each.do === "path" ? { ...each, then: then as (typeof PATH_THEN)[number] } : each,
-              )
-            }
-          />
-          <Button
-            variant={drawing ? "main" : "plain"}
-            size="sm"
-            aria-pressed={drawing}
-            onClick={() => session.actors.takeUp(drawing ? "choose" : "path", at)}
-          >
-            {drawing ? "Done drawing" : `Draw the path (${phase.cells.length})`}
-          </Button>
-          {drawing && (
-            <Button
-              variant="plain"
-              size="sm"
-              onClick={() =>
-                session.actors.changePhase(at, (each) => (each.do === "path" ? { ...each, cells: [actor.cell] } : each))
-              }
-            >
-              Start the path anew
-            </Button>
-          )}
-        </div>
-      )}
+      {phase.do === "path" && <PathFields actor={actor} phase={phase} at={at} />}
       <div className="fixture-settings">
         <ToggleField
           label="For ever"
@@ -122,5 +89,43 @@ function PhaseFields({ actor, phase, at, isShown }: PhaseProps) {
         )}
       </div>
     </li>
+  );
+}
+
+/** How a path goes on after its last cell, and the drawing of it on the field. */
+function PathFields({
+  actor,
+  phase,
+  at,
+}: {
+  readonly actor: Actor;
+  readonly phase: Extract<Phase, { readonly do: "path" }>;
+  readonly at: number;
+}) {
+  const drawing = useBench((state) => state.actorPen === "path" && state.path === at);
+  const change = (how: Partial<Pick<typeof phase, "then" | "cells">>): void =>
+    session.actors.changePhase(at, (each) => (each.do === "path" ? { ...each, ...how } : each));
+  return (
+    <div className="fixture-settings">
+      <SelectField
+        label="Then"
+        value={phase.then}
+        choices={PATH_THEN.map((each) => [each, THEN_NAMES[each]] as const)}
+        onValue={(then) => change({ then: then as (typeof PATH_THEN)[number] })}
+      />
+      <Button
+        variant={drawing ? "main" : "plain"}
+        size="sm"
+        aria-pressed={drawing}
+        onClick={() => session.actors.takeUp(drawing ? "choose" : "path", at)}
+      >
+        {drawing ? "Done drawing" : `Draw the path (${phase.cells.length})`}
+      </Button>
+      {drawing && (
+        <Button variant="plain" size="sm" onClick={() => change({ cells: [actor.cell] })}>
+          Start anew
+        </Button>
+      )}
+    </div>
   );
 }

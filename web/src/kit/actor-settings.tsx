@@ -30,6 +30,31 @@ export function ActorSettings({ world, actor }: { readonly world: World; readonl
         onValue={(speed, stroke) => (change((each) => ({ ...each, speed }), stroke ?? undefined), true)}
         onStrokeEnd={session.project.endStroke}
       />
+      <ChoiceFields actor={actor} />
+      {world.flags.map((flag) => (
+        <ToggleField
+          key={flag}
+          label={`${flag} stops it`}
+          value={actor.blockedBy.includes(flag)}
+          onValue={(on) =>
+            change((each) => ({
+              ...each,
+              blockedBy: world.flags.filter((other) => (other === flag ? on : each.blockedBy.includes(other))),
+            }))
+          }
+        />
+      ))}
+      <BodyFields body={actor.body} tileSize={t} />
+      <p className="quiet small">Every side of its room is a wall to it. It blocks nobody.</p>
+    </div>
+  );
+}
+
+/** What of an actor is one of some words. */
+function ChoiceFields({ actor }: { readonly actor: Actor }) {
+  const { change } = session.actors;
+  return (
+    <>
       <SelectField
         label="Faces"
         value={actor.facing}
@@ -68,37 +93,31 @@ export function ActorSettings({ world, actor }: { readonly world: World; readonl
           onValue={(keeps) => change((each) => ({ ...each, keeps: keeps as Actor["keeps"] }))}
         />
       </div>
-      {world.flags.map((flag) => (
-        <ToggleField
-          key={flag}
-          label={`${flag} stops it`}
-          value={actor.blockedBy.includes(flag)}
-          onValue={(on) =>
-            change((each) => ({
-              ...each,
-              blockedBy: world.flags.filter((other) => (other === flag ? on : each.blockedBy.includes(other))),
-            }))
-          }
-        />
-      ))}
+    </>
+  );
+}
+
+/** Its body in its square. */
+function BodyFields({ body, tileSize }: { readonly body: Box; readonly tileSize: number }) {
+  return (
+    <>
       <p className="quiet small">Its body, in px in its square:</p>
       {SIDES.map((side, i) => (
         <KitField
           key={side}
           label={side}
           unit="px"
-          range={bodyRange(actor.body, i, t)}
-          value={actor.body[i]!}
+          range={bodyRange(body, i, tileSize)}
+          value={body[i]!}
           onValue={(value, stroke) =>
-            change(
+            session.actors.change(
               (each) => ({ ...each, body: each.body.map((old, n) => (n === i ? value : old)) as unknown as Box }),
               stroke,
             )
           }
         />
       ))}
-      <p className="quiet small">Every side of its room is a wall to it. It blocks nobody.</p>
-    </div>
+    </>
   );
 }
 

@@ -3,6 +3,8 @@ import { gridDistance } from "@keen-pebble/core/check";
 import { DOWN, EVENT_NAMES, LEFT, RIGHT, UP, keysText } from "@keen-pebble/core/world";
 import { TRAIL_STEPS, trailColour } from "../field/trail-colour.ts";
 import type { Palette } from "../look/palette.ts";
+import type { PhasesOf } from "./draw-phases.ts";
+import { drawPhases } from "./draw-phases.ts";
 import type { LineScale } from "./line-scale.ts";
 import { frameX, isOnLine } from "./line-scale.ts";
 
@@ -22,6 +24,8 @@ interface LaneInput {
   readonly roomNames: readonly string[];
   /** By frame how far a game's walk is apart from ours, in px; null where there is none beside it. */
   readonly apart: Float32Array | null;
+  /** The actor whose phases are shown in the lowest lane; null for none. */
+  readonly phases: PhasesOf | null;
   /** Frames in which a line ended because what it was held until held. */
   readonly untils: readonly UntilEnd[];
 }
@@ -36,11 +40,11 @@ export interface UntilEnd {
 export function drawLanes(
   c: CanvasRenderingContext2D,
   scale: LineScale,
-  { rows, tileSize, roomNames, untils, apart }: LaneInput,
+  { rows, tileSize, roomNames, untils, apart, phases }: LaneInput,
   colours: Palette,
 ): void {
   const end = rows.count - 1;
-  drawNames(c, scale, apart === null ? "Off grid" : "px apart", colours);
+  drawNames(c, scale, phases !== null ? "Phases" : apart === null ? "Off grid" : "px apart", colours);
   const last = apart === null ? gridLane(rows, tileSize) : apartLane(apart);
   c.save();
   c.beginPath();
@@ -51,9 +55,10 @@ export function drawLanes(
   drawKeys(c, scale, rows, colours);
   drawUntils(c, scale, untils, colours);
   drawRooms(c, scale, rows, roomNames, colours);
-  drawDistance(c, scale, last, colours);
+  if (phases !== null) drawPhases(c, scale, rows, phases, colours);
+  else drawDistance(c, scale, last, colours);
   c.restore();
-  drawDistanceNumbers(c, scale, last.most, colours);
+  if (phases === null) drawDistanceNumbers(c, scale, last.most, colours);
 }
 
 /** The rows of the shown part, one more at each end. */

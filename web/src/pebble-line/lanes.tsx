@@ -4,6 +4,9 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
+import type { World } from "@keen-pebble/core/world";
+import { allActors } from "@keen-pebble/core/world";
+import type { PhasesOf } from "./draw-phases.ts";
 import { drawLanes } from "./draw-lanes.ts";
 import { WholeLine, useLineKeys, usePart } from "./line-part.tsx";
 import { LinePebbles } from "./line-pebbles.tsx";
@@ -39,9 +42,10 @@ export function Lanes() {
   const lineEnds = useBench((state) => (state.walk === null ? (state.run?.lineEnds ?? null) : null));
   const untils = useMemo(() => untilEnds(parsed, lineEnds), [parsed, lineEnds]);
   const apart = useBench((state) => (state.walk === null ? (state.gameGhost?.apart ?? null) : null));
+  const phases = useShownPhases(fixtures);
   const names = rooms?.map((room) => room.name).join("\n") ?? "";
 
-  useDrawnLanes(canvas, width, scale, rows === null ? null : { rows, tileSize, names, untils, apart });
+  useDrawnLanes(canvas, width, scale, rows === null ? null : { rows, tileSize, names, untils, apart, phases });
 
   const scrub = (event: React.PointerEvent): void => {
     if (walking || (event.buttons & 1) === 0) return;
@@ -81,6 +85,16 @@ export function Lanes() {
   );
 }
 
+/** The phases of the actor that is chosen in the Kit; null where none is. */
+function useShownPhases(world: World | null): PhasesOf | null {
+  const shownActor = useBench((state) => (state.kit === "actors" ? state.actor : null));
+  return useMemo((): PhasesOf | null => {
+    const all = world === null ? [] : allActors(world);
+    const actor = all.findIndex(({ id }) => id === shownActor);
+    return actor < 0 ? null : { actor, phases: all[actor]!.plan.map((phase) => phase.do) };
+  }, [world, shownActor]);
+}
+
 /** Width of an element in px, as it is now. */
 function useWidth(box: React.RefObject<HTMLElement | null>): number {
   const [width, setWidth] = useState(960);
@@ -99,6 +113,7 @@ interface DrawnLanes {
   readonly names: string;
   readonly untils: ReturnType<typeof untilEnds>;
   readonly apart: Float32Array | null;
+  readonly phases: PhasesOf | null;
 }
 
 /** Draws the lanes whenever something of them is another. */
@@ -108,7 +123,7 @@ function useDrawnLanes(
   scale: LineScale,
   lanes: DrawnLanes | null,
 ): void {
-  const { rows, tileSize, names, untils, apart } = lanes ?? {};
+  const { rows, tileSize, names, untils, apart, phases } = lanes ?? {};
   useEffect(() => {
     const draw = (): void => {
       const { current } = canvas;
@@ -132,6 +147,7 @@ function useDrawnLanes(
             roomNames: lanes.names.split("\n"),
             untils: lanes.untils,
             apart: lanes.apart,
+            phases: lanes.phases,
           },
           palette(),
         );
@@ -139,7 +155,7 @@ function useDrawnLanes(
     draw();
     if (document.fonts.status !== "loaded") void document.fonts.ready.then(draw);
     return onPaletteChange(draw);
-  }, [rows, scale, tileSize, names, width, untils, apart]);
+  }, [rows, scale, tileSize, names, width, untils, apart, phases]);
 }
 
 /** What the mark under the pointer says. */

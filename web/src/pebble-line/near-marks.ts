@@ -2,7 +2,7 @@ import type { InputLog } from "@keen-pebble/core/check";
 import type { TraceRows } from "@keen-pebble/core/simulate";
 import type { World } from "@keen-pebble/core/world";
 import { keyRuns, conditionText } from "@keen-pebble/core/check";
-import { ARRIVE, ENTER, EVENT_NAMES, LEAVE, allFixtures } from "@keen-pebble/core/world";
+import { ARRIVE, ENTER, EVENT_NAMES, LEAVE, allActors, allFixtures } from "@keen-pebble/core/world";
 import type { UntilEnd } from "./draw-lanes.ts";
 import { EVENTS_Y, KEYS_Y } from "./draw-lanes.ts";
 import type { LineScale } from "./line-scale.ts";
@@ -55,5 +55,7 @@ export function eventsNear(rows: TraceRows, world: World, scale: LineScale, x: n
 function eventText(world: World, kind: number, subject: number): string {
   const name = EVENT_NAMES[kind]!;
   if (subject < 0) return name;
-  return `${name} ${(kind === LEAVE || kind === ENTER ? world.rooms[subject]?.name : allFixtures(world)[subject]?.id) ?? ""}`;
+  // Actors are numbered after the fixtures.
+  const things = [...allFixtures(world), ...allActors(world)];
+  return `${name} ${(kind === LEAVE || kind === ENTER ? world.rooms[subject]?.name : things[subject]?.id) ?? ""}`;
 }

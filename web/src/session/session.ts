@@ -48,6 +48,7 @@ import { OwnGame } from "./elsewhere/own-game.ts";
 import { WhichRulesSearch } from "./elsewhere/which-rules.ts";
 import { RecordingImport } from "./elsewhere/recording.ts";
 import { moreRoomTarget } from "./elsewhere/more-room-target.ts";
+import { ByChance } from "./proofs/by-chance.ts";
 import { makeSaveStore } from "./project/saving.ts";
 
 /** Makes everything that the page works with, each part with those that it needs. */
@@ -91,6 +92,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const recordings = new RecordingImport(project, ownGame);
   const board = new ProofBoard(proofs, shownLog, benchStore, playing, project, recordings, ownGame);
   const randomWalks = new RandomWalkSearch(project, board, shownLog);
+  const byChance = new ByChance(project, board, shownLog);
   const accepted = new AcceptedWalk(project, beside);
   const floorplan = new FloorplanSession(project);
   const reach = new ReachSession(project, benchStore, shownLog);
@@ -154,6 +156,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     untilLines,
     board,
     randomWalks,
+    byChance,
     accepted,
     floorplan,
     reach,

@@ -1,8 +1,8 @@
 import type { RandomWalkFinding, RandomWalkTask } from "@keen-pebble/core/analyse";
-import type { InputLog, PathDifference, Proof } from "@keen-pebble/core/check";
+import type { InputLog, PathDifference, Proof, SeedTally } from "@keen-pebble/core/check";
 import type { EditStep, Project } from "@keen-pebble/core/edit";
 import { takeRandomWalks } from "@keen-pebble/core/analyse";
-import { Prover, pathDifference, readLog } from "@keen-pebble/core/check";
+import { Prover, overSeeds, pathDifference, readLog } from "@keen-pebble/core/check";
 import { applyAll, changesWorld } from "@keen-pebble/core/edit";
 import { compile } from "@keen-pebble/core/simulate";
 import { CoreError } from "@keen-pebble/core/world";
@@ -63,6 +63,17 @@ export const proofs = {
       const proof = prover!.prove(text);
       return [{ log, proof, path: pathOf(log, text, proof) }];
     });
+  },
+
+  /** Runs a log over seeds, from one on so many. */
+  overSeeds(log: string, from: number, count: number): SeedTally | { readonly refused: string } {
+    try {
+      const read = readLog(project!.logs.get(log)!);
+      return overSeeds(prover!.compiledFor(read), read, from, count);
+    } catch (error) {
+      if (error instanceof CoreError) return { refused: error.message };
+      throw error;
+    }
   },
 
   /** Walks at random under a rule set, and shrinks what breaks a law. */

@@ -135,7 +135,7 @@ export const simulation = {
           rows.flags,
           rows.status,
           rows.events,
-          ...Object.values(rows.actors ?? {}),
+          ...(Object.values(rows.actors ?? {}) as Uint8Array<ArrayBuffer>[]),
         ].map((column) => column.buffer),
       );
     });

@@ -17,6 +17,7 @@ import { readOrNull } from "../../session/log/read-or-null.ts";
 import { logFileAddress } from "../../session/project/api-client.ts";
 import type { PathAnswer } from "../../workers/proofs.ts";
 import { useBench, useBoard, useProject, useProofs } from "../../use-session.ts";
+import { ByChance } from "./by-chance.tsx";
 import { CloseUp } from "./close-up.tsx";
 import { partingText } from "./path-text.ts";
 import { WhatBrokeIt } from "./what-broke-it.tsx";
@@ -25,6 +26,7 @@ import Form from "react-bootstrap/Form";
 /** The shown log: its checks, the frame that decides the chosen one, and what may be done about it. */
 export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen: () => void }) {
   const text = useProject((state) => state.project?.logs.get(id) ?? "");
+  const world = useProject((state) => state.project?.world ?? null);
   const proof = useProofs((state) => state.proofs.get(id) ?? null);
   const path = useProofs((state) => state.paths.get(id) ?? null);
   const compared = useProofs((state) => state.compared);
@@ -43,6 +45,7 @@ export function LogDetail({ id, onOpen }: { readonly id: string; readonly onOpen
       {form === "accept" && <AcceptForm id={id} onDone={() => setForm(null)} />}
       <div className="detail-scroll">
         {proof !== null && <Checks proof={proof} chosen={check} />}
+        {world !== null && <ByChance id={id} world={world} />}
         <WhatBrokeIt id={id} />
         <CloseUp />
         <dl className="detail-says">

@@ -75,6 +75,7 @@ function useOpenWorld(worldId: string): void {
       session.sound.startSound(),
       session.sheets.followSheets(),
       session.worldSettings.followStart(),
+      session.byChance.followProject(),
       session.ownGame.startGhost(),
       session.firstMinute.startFirstMinute(),
     ];
