@@ -37,6 +37,7 @@ const FLOORS = [
   "compiled",
   "movement",
   "rooms",
+  "actors",
   "simulation",
   "checks",
   "logs",

@@ -5,7 +5,7 @@ import { readLog } from "../logs/read-log.ts";
 import { settingByPath } from "../world/settings.ts";
 import type { World } from "../world/world.ts";
 import type { Json } from "../world/parts.ts";
-import { partAddress } from "../world/parts.ts";
+import { partAddress, sameJson } from "../world/parts.ts";
 import type { EditStep } from "./step.ts";
 
 /** A revision in the words of the job: `Main: speed 2 to 3`, `Intake hall: 14 cells` (interface.md, Journal). */
@@ -79,12 +79,27 @@ function partSummary(world: World, part: string, before: Json, after: Json): str
       return `${SINGULAR[address.list]} ${name} ${before === null ? "added" : after === null ? "taken away" : "changed"}`;
     }
     case "of-room":
-      return `${world.rooms.find((room) => room.id === address.room)?.name ?? address.room}: ${address.key}`;
+      return `${world.rooms.find((room) => room.id === address.room)?.name ?? address.room}: ${ofRoomText(address.key, before, after)}`;
     default: {
       const [was, is] = [shortText(before), shortText(after)];
       return was !== null && is !== null ? `${part} ${was} to ${is}` : part;
     }
   }
+}
+
+/** Which actors came, went or changed; the name alone of other parts of a room. */
+function ofRoomText(key: string, before: Json, after: Json): string {
+  if (key !== "actors") return key;
+  const [was, is] = [before, after].map(
+    (list) => new Map((list as readonly { readonly id: string }[]).map((each) => [each.id, each as unknown as Json])),
+  ) as [Map<string, Json>, Map<string, Json>];
+  const said = [...new Set([...was.keys(), ...is.keys()])].flatMap((id) => {
+    const [one, other] = [was.get(id), is.get(id)];
+    if (one === undefined) return [`actor ${id} added`];
+    if (other === undefined) return [`actor ${id} deleted`];
+    return sameJson(one, other) ? [] : [`actor ${id} changed`];
+  });
+  return said.length === 0 ? "order of actors" : listed(said);
 }
 
 const SINGULAR = {

@@ -18,7 +18,8 @@ export interface ShownActor {
   readonly met: boolean;
 }
 
-const OWN_COLOUR = "#7a4f2c";
+/** The colour of an actor that has none of its own. */
+export const ACTOR_COLOUR = "#7a4f2c";
 
 /** The actors of a room in the shown frame; where the walker is elsewhere, or nothing runs, each where it begins. */
 export function shownActors(world: World, room: Room, state: BenchState): ShownActor[] {
@@ -122,7 +123,7 @@ function drawPicture(
       return;
     }
   }
-  drawOwn(c, look !== undefined && "fill" in look ? look.fill : OWN_COLOUR, FACINGS.indexOf(facing), x, y, side);
+  drawOwn(c, look !== undefined && "fill" in look ? look.fill : ACTOR_COLOUR, FACINGS.indexOf(facing), x, y, side);
 }
 
 /** Our own picture: a shell that looks where it faces. */

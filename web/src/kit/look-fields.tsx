@@ -11,12 +11,14 @@ interface Props {
   readonly world: World;
   readonly look: Look;
   readonly name: string;
+  /** Whether it may have a pattern: what covers a whole cell. */
+  readonly patterned?: boolean;
   /** A row of changes in one stroke is undone as one. */
   readonly onLook: (look: Look, stroke?: string) => void;
 }
 
 /** One look: a colour, a pattern over it, or a place in an image sheet. */
-export function LookFields({ world, look, name, onLook }: Props) {
+export function LookFields({ world, look, name, patterned = true, onLook }: Props) {
   const kind = "sheet" in look ? "image" : look.pattern ? "pattern" : "colour";
   const fill = "fill" in look ? look.fill : "#8d7f6f";
   const stroke = useRef("");
@@ -33,7 +35,7 @@ export function LookFields({ world, look, name, onLook }: Props) {
         value={kind}
         choices={[
           { value: "colour", name: "Colour" },
-          { value: "pattern", name: "Pattern" },
+          ...(patterned ? [{ value: "pattern", name: "Pattern" }] : []),
           world.sheets.length === 0
             ? { value: "image", name: "Image", disabled: true, title: "Bring in an image sheet first" }
             : { value: "image", name: "Image" },
