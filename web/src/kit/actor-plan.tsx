@@ -81,7 +81,7 @@ function PhaseFields({ actor, phase, at, isShown }: PhaseProps) {
         {phase.frames !== null && (
           <KitField
             label="Lasts"
-            unit="frames"
+            unit="fr"
             range={LIMITS.phaseFrames}
             value={phase.frames}
             onValue={(frames, stroke) => session.actors.changePhase(at, (each) => ({ ...each, frames }), stroke)}

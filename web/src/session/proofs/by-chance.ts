@@ -54,7 +54,8 @@ export class ByChance {
     if (project === null) return;
     this.forget();
     const mine = this.asked;
-    this.pool = new ProofPool();
+    // One asked for it and waits: every core.
+    this.pool = new ProofPool(Math.max(1, Math.min(8, navigator.hardwareConcurrency)));
     this.pool.load(project);
     const began = performance.now();
     this.store.setState({ ...NOTHING, log, phase: "running" });

@@ -1,0 +1,105 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import type { Actor, Phase, World } from "@keen-pebble/core/world";
+import { afterEach, beforeEach, expect, it } from "vitest";
+import { session } from "../../page-session.ts";
+import { ALONG, hall } from "../../test-support/hall.ts";
+import { isOneAct } from "../../test-support/one-act.ts";
+import type { Opened } from "../../test-support/opened.ts";
+import { openHere, until } from "../../test-support/opened.ts";
+
+let opened: Opened;
+beforeEach(async () => {
+  opened = await openHere(hall(), { along: ALONG }, [], [session.byChance.followProject]);
+  session.actors.openKit("actors");
+});
+afterEach(() => {
+  session.actors.choose(null);
+  opened.close();
+});
+
+const world = (): World => session.project.store.getState().project!.world;
+const bench = () => session.benchStore.getState();
+const placed = (): readonly Actor[] => world().rooms[0]!.actors;
+const notice = (): string => session.project.store.getState().notice?.text ?? "";
+/** The pointer goes down on the first of some cells, over the others, and up. */
+function stroke(...cells: (readonly [number, number])[]): void {
+  const [[x, y], ...further] = cells as [readonly [number, number], ...(readonly [number, number])[]];
+  session.actors.down({ x, y });
+  for (const [toX, toY] of further) session.actors.move({ x: toX, y: toY });
+  session.actors.up();
+}
+/** What is done is taken back by one undo, and done again by one redo. */
+function oneAct(act: () => void): void {
+  const before = session.project.store.getState().project!;
+  act();
+  isOneAct(before);
+}
+const cellsOf = (phase: Phase): string => (phase.do === "path" ? phase.cells.join(" ") : phase.do);
+
+it("is placed by a click, chosen, dragged to another cell, and gone again; each is undone as one", () => {
+  session.actors.takeUp("place");
+  oneAct(() => stroke([4, 3]));
+  expect(placed().map(({ cell, id }) => `${id} ${cell.join()}`)).toEqual(["actor-1 4,3"]);
+  expect([bench().actor, bench().actorPen]).toEqual(["actor-1", "choose"]);
+  oneAct(() => stroke([4, 3], [5, 3], [6, 4], [99, 4]));
+  expect(placed()[0]!.cell).toEqual([6, 4]);
+  stroke([10, 10]);
+  expect(bench().actor).toBe(null);
+  stroke([6, 4]);
+  oneAct(() => session.actors.removeChosen());
+  expect(placed()).toEqual([]);
+});
+
+it("its path is drawn cell by cell, straight stretches as one, from its last cell on; one of its cells is dragged", () => {
+  session.actors.takeUp("place");
+  stroke([4, 3]);
+  session.actors.changePhase(0, ({ frames }) => ({ frames, do: "path", then: "back", cells: [[4, 3]] }));
+  session.actors.takeUp("path", 0);
+  oneAct(() => stroke([4, 3], [5, 3], [6, 3], [7, 3], [7, 4], [7, 5]));
+  expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,3 7,5");
+  stroke([9, 5]);
+  expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,3 7,5 9,5");
+  oneAct(() => stroke([7, 3], [7, 2]));
+  expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,2 7,5 9,5");
+});
+
+it("another phase gives those that lasted for ever an end; the last one stays", () => {
+  session.actors.takeUp("place");
+  stroke([4, 3]);
+  session.actors.removePhase(0);
+  session.actors.addPhase();
+  expect(placed()[0]!.plan.map(({ frames }) => frames)).toEqual([60, 60]);
+  session.actors.removePhase(0);
+  expect(placed()[0]!.plan).toHaveLength(1);
+});
+
+it("an id that is none, or taken by a fixture or an actor, is refused with a word", () => {
+  session.actors.takeUp("place");
+  stroke([4, 3]);
+  session.actors.rename("actor-1", "Drain crab");
+  expect(notice()).toBe(`An actor's id has 1 to 40 small letters, digits and hyphens; "Drain crab" was not taken.`);
+  session.actors.takeUp("place");
+  stroke([6, 3]);
+  session.actors.rename("actor-2", "actor-1");
+  expect(notice()).toBe("There is a fixture or an actor actor-1 already; actor-2 keeps its id.");
+  session.actors.rename("actor-2", "crab");
+  expect([placed()[1]!.id, bench().actor]).toEqual(["crab", "crab"]);
+});
+
+it("a log is run over seeds, its first breaking one kept as a log; an edit forgets what was found", async () => {
+  session.actors.takeUp("place");
+  stroke([5, 2]);
+  session.actors.change((actor) => ({ ...actor, speed: 4, touch: "hurt", plan: [{ frames: null, do: "wander" }] }));
+  session.byChance.chooseSeeds(250);
+  await session.byChance.start("along");
+  const { broken, held, phase, tried } = session.byChance.store.getState();
+  expect([phase, tried]).toEqual(["done", 250]);
+  expect(held).toBeLessThan(250);
+  session.byChance.keepBroken();
+  const kept = `along-seed-${broken!.seed}`;
+  expect(bench().log).toBe(kept);
+  await until(() => bench().run?.log === kept);
+  expect(bench().run!.verdicts.some(({ verdict }) => verdict === "fail")).toBe(true);
+  expect(session.byChance.store.getState().phase).toBe("none");
+});
