@@ -1,5 +1,6 @@
 // Every change of a world and its logs as invertible steps.
 export { changeActor, placeActor, removeActor, renameActor } from "./edits/actors.ts";
+export { copiedActors, flippedActors, layActors, turnedActors } from "./edits/copied-actors.ts";
 export { apply, applyAll } from "./edits/apply.ts";
 export { differences } from "./edits/differences.ts";
 export { EditError } from "./edits/edit-error.ts";

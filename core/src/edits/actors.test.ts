@@ -1,8 +1,10 @@
 import { expect, it } from "vitest";
 import { readLog } from "../logs/read-log.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
+import type { Actor } from "../world/actors.ts";
 import type { World } from "../world/world.ts";
 import { changeActor, placeActor, removeActor, renameActor } from "./actors.ts";
+import { copiedActors, flippedActors, layActors, turnedActors } from "./copied-actors.ts";
 import { copiedFixtures, layFixtures } from "./copied-fixtures.ts";
 import { differences } from "./differences.ts";
 import type { Project } from "./project.ts";
@@ -100,4 +102,24 @@ it("what is copied out of a room and laid anew does not take an id that an actor
   const marked: World = { ...world, rooms: [{ ...world.rooms[0]!, fixtures: [mark] }] };
   const piece = copiedFixtures(marked.rooms[0]!, { x: 0, y: 0, width: 1, height: 1 });
   expect(layFixtures(marked, "a", piece, [2, 0]).ids).toEqual(["actor-3"]);
+});
+
+it("a copied rectangle takes the actors that begin in it along, flipped and turned too; cut ones move under their ids", () => {
+  const { world } = project();
+  const piece = copiedActors(world.rooms[0]!, { x: 1, y: 0, width: 3, height: 2 });
+  const laid = (made: readonly Actor[], at: [number, number], moved: string[] = []): string[] =>
+    actors(layActors(world, "a", made, at, new Set(moved)));
+  expect(laid(piece, [2, 0])).toEqual(["a actor-1 1,1 1,1 4,0", "a actor-2 2,1 2,1"]);
+  expect(laid(piece, [0, 0], ["actor-1"])).toEqual(["a actor-1 0,1 0,1 3,0"]);
+  // Where it would begin outside it stays.
+  expect(laid(piece, [0, 1], ["actor-1"])).toEqual(["a actor-1 1,1 1,1 4,0"]);
+  const here = (made: readonly Actor[]): string[] =>
+    made.map(
+      ({ cell, facing, plan }) =>
+        `${cell.join()} ${facing} ${plan.map((phase) => (phase.do === "path" ? phase.cells.join(" ") : phase.do)).join()}`,
+    );
+  expect(here(piece)).toEqual(["0,1 down 0,1 3,0"]);
+  expect(here(flippedActors(piece, [3, 2], "x"))).toEqual(["2,1 down 2,1 -1,0"]);
+  expect(here(flippedActors(piece, [3, 2], "y"))).toEqual(["0,0 up 0,0 3,1"]);
+  expect(here(turnedActors(piece, 2))).toEqual(["0,0 left 0,0 1,3"]);
 });

@@ -65,7 +65,7 @@ export function drawActors(
   if (chosen !== undefined && state.walk === null) drawPath(c, world, chosen.actor, state, view);
   for (const each of shown) {
     const [x, y] = [view.left + each.x * view.zoom, view.top + each.y * view.zoom];
-    drawPicture(c, world, each, x, y, side, images);
+    drawActor(c, world, each, x, y, side, images);
     if (each.met) frame(c, each, view, palette().attention, 2);
   }
   if (chosen === undefined) return;
@@ -74,10 +74,11 @@ export function drawActors(
   if (explained !== undefined && state.explanation?.frame === state.frame) drawChoice(c, world, explained, view);
 }
 
-function drawPicture(
+/** An actor's picture: of its figure or sheet, or our own. */
+export function drawActor(
   c: CanvasRenderingContext2D,
   world: World,
-  { actor, facing }: ShownActor,
+  { actor, facing }: Pick<ShownActor, "actor" | "facing">,
   x: number,
   y: number,
   side: number,

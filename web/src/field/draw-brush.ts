@@ -1,3 +1,4 @@
+import { drawActor } from "./draw-actors.ts";
 import type { Room, World } from "@keen-pebble/core/world";
 import { sizeOf } from "@keen-pebble/core/world";
 import { palette } from "../look/palette.ts";
@@ -46,7 +47,7 @@ export function drawBrush(
   c.setLineDash([]);
 }
 
-/** The piece as it would lie: its tiles, then its fixtures. */
+/** The piece as it would lie: its tiles, then its fixtures and actors. */
 function drawPiece(
   c: CanvasRenderingContext2D,
   world: World,
@@ -69,6 +70,11 @@ function drawPiece(
     const image = fixturePicture(lookOf(world, fixture, null, 0));
     for (let n = 0; n < across * down; n++)
       draw(image, fixture.cell[0] + (n % across), fixture.cell[1] + Math.floor(n / across));
+  }
+  const images = session.sheets.store.getState().images;
+  for (const actor of piece.actors) {
+    const [x, y] = [left + (corner.x + actor.cell[0]) * step, top + (corner.y + actor.cell[1]) * step];
+    drawActor(c, world, { actor, facing: actor.facing }, x, y, step, images);
   }
   c.globalAlpha = 1;
 }

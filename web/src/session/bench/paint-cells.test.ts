@@ -62,7 +62,7 @@ it("a piece that is laid where it was taken changes nothing; two flips or four t
   fc.assert(
     fc.property(anyGrid, anyCell, anyCell, (grid, a, b) => {
       const rect = rectOf(a, b);
-      const piece = copyPiece({ ...grid, id: "a", fixtures: [] }, rect, IDS, false);
+      const piece = copyPiece({ ...grid, id: "a", fixtures: [], actors: [] }, rect, IDS, false);
       if (piece === null) return;
       expect(flipPiece(flipPiece(piece, "x"), "x")).toEqual(piece);
       expect(flipPiece(flipPiece(piece, "y"), "y")).toEqual(piece);
@@ -78,12 +78,14 @@ it("a piece that is laid where it was taken changes nothing; two flips or four t
     }),
     FIXED,
   );
-  expect(turnPiece({ width: 3, height: 1, tiles: ["a", "b", "c"], fixtures: [], moves: [] })).toMatchObject({
-    width: 1,
-    height: 3,
-    tiles: ["a", "b", "c"],
-  });
-  expect(turnPiece({ width: 1, height: 2, tiles: ["a", "b"], fixtures: [], moves: [] })).toMatchObject({
+  expect(turnPiece({ width: 3, height: 1, tiles: ["a", "b", "c"], fixtures: [], actors: [], moves: [] })).toMatchObject(
+    {
+      width: 1,
+      height: 3,
+      tiles: ["a", "b", "c"],
+    },
+  );
+  expect(turnPiece({ width: 1, height: 2, tiles: ["a", "b"], fixtures: [], actors: [], moves: [] })).toMatchObject({
     width: 2,
     height: 1,
     tiles: ["b", "a"],

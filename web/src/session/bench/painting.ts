@@ -4,7 +4,7 @@ import type { Room } from "@keen-pebble/core/world";
 import { brushLine, floodCells, rectCells, rectOf } from "./paint-cells.ts";
 import type { Cell, Rect } from "./paint-cells.ts";
 import { copyPiece, flipPiece, layPiece, pieceCorner, turnPiece } from "./piece.ts";
-import { layFixtures } from "@keen-pebble/core/edit";
+import { layActors, layFixtures } from "@keen-pebble/core/edit";
 import { LARGEST_BRUSH } from "./bench-store.ts";
 import type { Placing } from "./placing.ts";
 import type { Piece } from "./piece.ts";
@@ -114,7 +114,7 @@ export class Painting {
     this.benchStore.setState(drag !== null ? { drag: null } : laying ? { laying: false } : { selection: null });
   };
 
-  /** Copies the chosen rectangle; with `cut` the empty tile is left there, and its fixtures move once it is laid. */
+  /** Copies the chosen rectangle; with `cut` the empty tile is left there, and its fixtures and actors move once it is laid. */
   readonly copySelection = (cut: boolean): void => {
     const room = this.shownRoom();
     const { selection } = this.benchStore.getState();
@@ -167,18 +167,19 @@ export class Painting {
       cells,
       tiles.map((tile, i) => numbers.get(tile) ?? room.cells[cells[i]!]!),
     );
-    this.layFixtures(room, piece, cell);
+    this.layThings(room, piece, cell);
   };
 
-  /** The piece's fixtures: those of one that was cut move, those of a copy are new ones. */
-  private readonly layFixtures = (room: Room, piece: Piece, middle: Cell): void => {
-    if (piece.fixtures.length === 0) return;
+  /** The piece's fixtures and actors: those of one that was cut move, those of a copy are new ones. */
+  private readonly layThings = (room: Room, piece: Piece, middle: Cell): void => {
+    if (piece.fixtures.length + piece.actors.length === 0) return;
     const { x, y } = pieceCorner(piece, middle);
     // What was taken away meanwhile cannot move: it comes as a copy.
-    this.project.changeWorld(
-      (w) => layFixtures(w, room.id, piece.fixtures, [x, y], new Set(piece.moves)).world,
-      this.stroke?.name,
-    );
+    const moved = new Set(piece.moves);
+    this.project.changeWorld((w) => {
+      const { world } = layFixtures(w, room.id, piece.fixtures, [x, y], moved);
+      return layActors(world, room.id, piece.actors, [x, y], moved);
+    }, this.stroke?.name);
     if (piece.moves.length > 0) this.benchStore.setState({ piece: { ...piece, moves: [] } });
   };
 

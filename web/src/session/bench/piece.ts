@@ -1,5 +1,12 @@
-import type { Fixture, Room } from "@keen-pebble/core/world";
-import { copiedFixtures, flippedFixtures, turnedFixtures } from "@keen-pebble/core/edit";
+import type { Actor, Fixture, Room } from "@keen-pebble/core/world";
+import {
+  copiedActors,
+  copiedFixtures,
+  flippedActors,
+  flippedFixtures,
+  turnedActors,
+  turnedFixtures,
+} from "@keen-pebble/core/edit";
 import type { Cell, Grid, Rect } from "./paint-cells.ts";
 
 /** A rectangle of ground that was copied: tile ids, row by row, so that it fits whatever became of the tiles since. */
@@ -9,16 +16,18 @@ export interface Piece {
   readonly tiles: readonly string[];
   /** The fixtures that lie wholly in it, their cells counted from its top left one. */
   readonly fixtures: readonly Fixture[];
+  /** The actors that begin in it, counted so too. */
+  readonly actors: readonly Actor[];
   /** Ids of those that move when it is laid for the first time: it was cut. */
   readonly moves: readonly string[];
 }
 
 /**
  * Copies a rectangle of a room, as far as it lies in it; null where none of it does.
- * @param moves whether its fixtures move when the piece is laid: until then they stay where they are
+ * @param moves whether its fixtures and actors move when the piece is laid: until then they stay where they are
  */
 export function copyPiece(
-  grid: Grid & Pick<Room, "id" | "fixtures">,
+  grid: Grid & Pick<Room, "id" | "fixtures" | "actors">,
   rect: Rect,
   tileIds: readonly string[],
   moves: boolean,
@@ -29,11 +38,13 @@ export function copyPiece(
   const height = Math.min(rect.y + rect.height, grid.height) - top;
   if (width < 1 || height < 1) return null;
   const fixtures = copiedFixtures(grid, { x: left, y: top, width, height });
+  const actors = copiedActors(grid, { x: left, y: top, width, height });
   return {
     width,
     height,
     fixtures,
-    moves: moves ? fixtures.map(({ id }) => id) : [],
+    actors,
+    moves: moves ? [...fixtures, ...actors].map(({ id }) => id) : [],
     tiles: Array.from(
       { length: width * height },
       (_, i) => tileIds[grid.cells[(top + Math.floor(i / width)) * grid.width + left + (i % width)]!]!,
@@ -49,6 +60,7 @@ export function flipPiece(piece: Piece, axis: "x" | "y"): Piece {
     height,
     moves,
     fixtures: flippedFixtures(piece.fixtures, [width, height], axis),
+    actors: flippedActors(piece.actors, [width, height], axis),
     tiles: piece.tiles.map(
       (_, i) =>
         piece.tiles[
@@ -61,12 +73,13 @@ export function flipPiece(piece: Piece, axis: "x" | "y"): Piece {
 }
 
 /** The piece turned clockwise by a quarter. */
-export function turnPiece({ width, height, tiles, fixtures, moves }: Piece): Piece {
+export function turnPiece({ width, height, tiles, fixtures, actors, moves }: Piece): Piece {
   return {
     width: height,
     height: width,
     moves,
     fixtures: turnedFixtures(fixtures, height),
+    actors: turnedActors(actors, height),
     tiles: tiles.map((_, i) => tiles[(height - 1 - (i % height)) * width + Math.floor(i / height)]!),
   };
 }
