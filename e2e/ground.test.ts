@@ -136,7 +136,7 @@ it("a room with walls, two floors and a slanted corner made by hand; typed it is
       .replace(/"cells": \[[^\]]*\]/, `"cells": [${Array(240).fill(1).join(",")}]`),
   });
   await browser.driver.get(`${started.address}/w/typed/bench`);
-  await click(".kit-head [role=tab]:nth-child(4)");
+  await browser.press(".kit-head [role=tab]", "Room");
   await browser.press(".kit-body .btn", "Type this room");
   const rows = Array.from({ length: 12 }, (_, y) =>
     Array.from({ length: 20 }, (_, x) =>
@@ -207,7 +207,7 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
       ),
   ).toEqual([2, 2, 2, 1, 1, 2]);
 
-  await click(".kit-head [role=tab]:nth-child(4)");
+  await browser.press(".kit-head [role=tab]", "Room");
   await fill("[aria-label='Room name']", "<img src=x onerror=alert(1)>");
   await browser.untilText("[aria-label='Shown room']", (text) => text.includes("<img src=x onerror=alert(1)>"));
   // Its id stays until somebody changes that, and then everything follows.
@@ -311,7 +311,7 @@ it("a room is read from a table and a picture, the picture's colours matched to 
   };
   try {
     await makeEmpty("Read");
-    await click(".kit-head [role=tab]:nth-child(4)");
+    await browser.press(".kit-head [role=tab]", "Room");
     await read("hall.csv", "1,2,2\n2,1,1\n");
     await browser.untilText("[aria-label='Name and size']", (text) => text.includes("3 x 2"));
     await read("bad.csv", "1,2\n1,9\n");

@@ -155,7 +155,7 @@ it("a number that may not be stays in its field to be corrected; what the server
     ".refused-edits",
     (text) => text.includes("1 edit cannot be saved; everything else is.") && text.includes("the camera is not liked"),
   );
-  await (await browser.find(".kit-head [role=tab]:nth-child(1)")).click();
+  await browser.press(".kit-head [role=tab]", "Tiles");
   await bench.tile("Mossy stone");
   await bench.drag([2, 4]);
   await browser.untilText(".saving", (text) => text === "1 edit refused, all others saved");
@@ -171,7 +171,7 @@ it("a number that may not be stays in its field to be corrected; what the server
 
 it("a room text and a log text that do not read yet are kept over a closed tab, and offered again", async () => {
   await open();
-  await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
+  await browser.press(".kit-head [role=tab]", "Room");
   await browser.press("button", "Type this room as text");
   const text = await browser.find("[aria-label='Room text']");
   await text.sendKeys(Key.chord(Key.CONTROL, Key.HOME), "¿¿");
@@ -179,7 +179,7 @@ it("a room text and a log text that do not read yet are kept over a closed tab, 
   const typed = await text.getAttribute("value");
   await browser.driver.get("about:blank");
   await open();
-  await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
+  await browser.press(".kit-head [role=tab]", "Room");
   await browser.press("button", "Type this room as text");
   await browser.untilText(".room-text-says", (said) => said.includes("The text is kept in this browser"));
   expect(await (await browser.find("[aria-label='Room text']")).getAttribute("value")).toBe(typed);

@@ -47,7 +47,7 @@ try {
   await take("bench-tiles");
 
   await bench.key("x");
-  await browser.click(".kit-head [role=tab]:nth-child(4)");
+  await browser.press(".kit-head [role=tab]", "Room");
   await browser.press(".kit-body .btn", "Type this room");
   await browser.find(".room-text textarea");
   await take("bench-room-text");
@@ -73,7 +73,7 @@ try {
 
   await open("log=01-the-whole-way&f=330");
   await bench.ready();
-  await browser.click(".kit-head [role=tab]:nth-child(2)");
+  await browser.press(".kit-head [role=tab]", "Fixtures");
   await browser.press(".fixture-list button", "sluice-1");
   await browser.untilText(".chosen-fixture", (text) => text.includes("Door"));
   await take("bench-fixtures");

@@ -91,10 +91,11 @@ try {
   ensureNode();
   ensureDebianPackages(["postgresql", "chromium", "chromium-driver", "python3"]);
   ensurePackages();
-  // It takes one core for as long as all before the tests takes the other.
-  const lint = program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]);
-  await program("types", "npx", ["--no-install", "tsc", "-b"]);
-  await program("format", "npx", ["--no-install", "prettier", "--check", "--log-level", "warn", "."]);
+  await Promise.all([
+    program("types", "npx", ["--no-install", "tsc", "-b"]),
+    program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]),
+    program("format", "npx", ["--no-install", "prettier", "--check", "--log-level", "warn", "."]),
+  ]);
   ensureBuild();
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);
@@ -108,7 +109,6 @@ try {
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
   await vitest("browser", ["e2e"], env);
   await server;
-  await lint;
   say(shown);
   await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
 } catch (error) {

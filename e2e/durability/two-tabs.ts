@@ -84,7 +84,7 @@ export async function twoTabs(started: Started, browser: Browser, seconds: numbe
   for (const { handle } of tabs) {
     await browser.driver.switchTo().window(handle);
     await browser.untilText(".saving", (text) => text === `saved, revision ${revision}`);
-    await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
+    await browser.press(".kit-head [role=tab]", "Room");
     await browser.driver.executeScript(
       "[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()",
     );
@@ -94,7 +94,7 @@ export async function twoTabs(started: Started, browser: Browser, seconds: numbe
   await browser.driver.switchTo().window(first);
   // What both show is what a tab shows that is opened anew.
   await open();
-  await (await browser.find(".kit-head [role=tab]:nth-child(4)")).click();
+  await browser.press(".kit-head [role=tab]", "Room");
   await browser.driver.executeScript(
     "[...document.querySelectorAll('button')].find((each) => each.textContent === 'Type this room as text').click()",
   );
