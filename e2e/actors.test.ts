@@ -84,7 +84,7 @@ it("an actor is placed, its path drawn, walked past in time; made faster the log
   await bench.ready();
   await browser.press(".kit-head [role=tab]", "Actors");
   await browser.press(".fixture-list button", "actor-1");
-  await browser.untilText(".actor-account", (text) => text.includes("phase 1, path"));
+  await browser.untilText(".actor-account", (text) => text.includes("phase 1, walks a path"));
   for (let i = 0; i < 6; i++) {
     const [aftermath] = [await (await browser.find("[aria-label=Aftermath]")).getText()];
     if (aftermath.includes("meet:actor-1")) break;

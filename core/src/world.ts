@@ -23,6 +23,7 @@ export {
   ACTOR_TOUCHES,
   PATH_THEN,
   PHASE_DOES,
+  PHASE_SAYS,
   TURNS_BACK,
   newActor,
 } from "./world/actors.ts";

@@ -177,7 +177,7 @@ describe("actors of any house", () => {
           const [{ chose, directions, phase }] = account.actors as [(typeof account.actors)[number]];
           const ties =
             (chose ?? -1) >= 0 &&
-            directions.filter((each) => each.open && each.distance === directions[chose!]!.distance);
+            directions.filter((each) => each.is === "open" && each.distance === directions[chose!]!.distance);
           const plan = actor.plan[phase]!;
           if (plan.do === "wander" || (plan.do !== "path" && ties !== false && ties.length > 1)) {
             seen.tied++;
@@ -263,6 +263,17 @@ describe("an actor", () => {
       "meet:crab-1;hurt:crab-1;lose",
     ]);
     expect(status).toBe(2);
+  });
+
+  it("says of each direction whether it is open, and how far the walker is then, shut, or left out because it turns back", () => {
+    const plan: Actor["plan"] = [{ frames: null, do: "toward" }];
+    const world = worldWith(["     S", " #    ", "      "], { cell: [0, 0], plan, turnsBack: "last" });
+    const told = (frame: number): string[] =>
+      explainFrame(compile(world), tinyLog("4 ."), frame).actors[0]!.directions.map(
+        ({ distance, is }) => `${is} ${distance}`,
+      );
+    expect(told(1)).toEqual(["shut null", "open 4", "shut null", "open 6"]);
+    expect(told(2)).toEqual(["back null", "open 3", "shut null", "shut null"]);
   });
 
   it("begins where a log puts it, and looks as its cell's first state does where no facing is said", () => {

@@ -27,7 +27,11 @@ const DY = [0, 0, -1, 1] as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
 const NONE = -1;
 
-/** Directions that are open at the moment of a choice, and how far the walker is from where each leads. */
+/** Of each direction whether it is shut, open or left out at the moment of a choice, and how far the walker is from where it leads. */
+const SHUT = 0;
+const OPEN = 1;
+const TURNS_BACK = 2;
+const DIRECTION_STATES = ["shut", "open", "back"] as const;
 const open = new Uint8Array(4);
 const distance = new Int32Array(4);
 
@@ -104,7 +108,7 @@ function choose(c: Compiled, s: SimState, actor: CompiledActor, told: boolean): 
 
 /** Which of the four directions are open from a cell. */
 function lookRound(c: Compiled, s: SimState, actor: CompiledActor, cx: number, cy: number): void {
-  for (let way = 0; way < 4; way++) open[way] = isShut(c, s, actor, cx + DX[way]!, cy + DY[way]!) ? 0 : 1;
+  for (let way = 0; way < 4; way++) open[way] = isShut(c, s, actor, cx + DX[way]!, cy + DY[way]!) ? SHUT : OPEN;
 }
 
 /** Where a path leads from a cell: the place goes on first where it is reached (semantics.md section 9, `path`). */
@@ -134,8 +138,8 @@ function amongOpen(c: Compiled, s: SimState, actor: CompiledActor, does: number,
   let count = open[0]! + open[1]! + open[2]! + open[3]!;
   if (count === 0) return NONE;
   const last = numbers[at + LAST]!;
-  if (actor.turnsBackLast && last > 0 && count > 1 && open[OPPOSITE[last - 1]!] === 1) {
-    open[OPPOSITE[last - 1]!] = 0;
+  if (actor.turnsBackLast && last > 0 && count > 1 && open[OPPOSITE[last - 1]!] === OPEN) {
+    open[OPPOSITE[last - 1]!] = TURNS_BACK;
     count--;
   }
   const wanted = does === WANDER ? drawn(s.seed, actor.number, numbers[at + CHOICES]!) % count : 0;
@@ -144,8 +148,8 @@ function amongOpen(c: Compiled, s: SimState, actor: CompiledActor, does: number,
   const toY = occupiedY(c.tileUnits, s.y);
   let best = NONE;
   for (let way = 0, nth = 0; way < 4; way++) {
+    if (open[way] !== OPEN) continue;
     distance[way] = Math.abs(cx + DX[way]! - toX) + Math.abs(cy + DY[way]! - toY);
-    if (open[way] === 0) continue;
     if (does === WANDER) {
       if (nth++ === wanted) best = way;
     } else if (best === NONE) best = way;
@@ -191,8 +195,8 @@ function accountOf(actor: CompiledActor, numbers: Int32Array, chose: number | nu
         : [0, 1, 2, 3].map((way) => ({
             dx: DX[way]!,
             dy: DY[way]!,
-            open: open[way] === 1,
-            distance: phase.does === TOWARD || phase.does === AWAY ? distance[way]! : null,
+            is: DIRECTION_STATES[open[way]!]!,
+            distance: open[way] === OPEN && (phase.does === TOWARD || phase.does === AWAY) ? distance[way]! : null,
           })),
     target: phase.does === PATH ? [phase.cells[2 * place]!, phase.cells[2 * place + 1]!] : null,
   };

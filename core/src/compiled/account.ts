@@ -75,11 +75,14 @@ export interface ActorAccount {
   readonly framesLeft: number | null;
   /** The direction of the leg that it began, 0 to 3 for L, R, U, D, -1 for none; null where it was on a leg. */
   readonly chose: number | null;
-  /** The four directions where it chose: whether each was open, and the walker's distance from there where that counts. */
+  /**
+   * The four directions where it chose: whether each was open or shut, or left out because it turns back; and of open
+   * ones the walker's distance from there, where that counts.
+   */
   readonly directions: readonly {
     readonly dx: number;
     readonly dy: number;
-    readonly open: boolean;
+    readonly is: "open" | "shut" | "back";
     readonly distance: number | null;
   }[];
   /** The cell of its path that it goes to; null without a path. */

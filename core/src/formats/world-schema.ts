@@ -1,74 +1,34 @@
 import { KEEPS, TOUCHES, fieldsOf, FIXTURE_KINDS } from "../world/fixtures.ts";
 import type { Fields, Field } from "../world/field.ts";
-import { ACTOR_DOORS, ACTOR_SPEED, ACTOR_TOUCHES, PATH_THEN, PHASE_DOES, TURNS_BACK } from "../world/actors.ts";
 import { GAIT_NAMES } from "../world/gaits.ts";
-import Joi from "joi";
-import { FACINGS } from "../world/facing.ts";
+import type Joi from "joi";
 import { ANCHORS, BUTTONS, GAME_NAME_PATTERN, GAME_UNITS } from "../world/game.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
 import type { ListPart } from "../world/parts.ts";
 import { partAddress } from "../world/parts.ts";
+import { actorSchema } from "./actor-schema.ts";
+import {
+  FAR,
+  J,
+  box,
+  byKind,
+  cell,
+  choice,
+  colour,
+  facing,
+  figure,
+  id,
+  look,
+  name,
+  optional,
+  pair,
+  settingSchema,
+  whole,
+  within,
+} from "./schema-parts.ts";
 import { WORLD_FORMAT } from "./world-format.ts";
-import type { Setting } from "../world/settings.ts";
-import { SETTINGS, settingFault } from "../world/settings.ts";
-import { PATTERNS, RESPAWN_RESTORES, SIDES } from "../world/world.ts";
-
-// Nothing is converted and nothing unknown passes: the reader is strict (formats.md, opening).
-const J = Joi.defaults((schema) => schema.options({ presence: "required", convert: false }));
-
-const optional = <S extends Joi.Schema>(schema: S, fallback: Joi.BasicType | object): S =>
-  schema.optional().default(fallback) as S;
-
-const id = J.string()
-  .pattern(ID_PATTERN)
-  .messages({ "string.pattern.base": "must be an id: 1 to 40 of a to z, 0 to 9 and -" });
-const name = J.string()
-  .custom((value: string, helpers) => {
-    const length = [...value].length;
-    if (length > LIMITS.nameLength || /[\u0000-\u001f\u007f]/.test(value)) return helpers.error("name.text");
-    return value;
-  })
-  .messages({ "name.text": `must be a text of 1 to ${LIMITS.nameLength} characters without control characters` });
-const colour = J.string()
-  .pattern(/^#[0-9a-f]{6}$/)
-  .messages({ "string.pattern.base": "must be a colour like #8d7f6f" });
-const whole = (min: number, max: number) =>
-  J.number()
-    .integer()
-    .min(min)
-    .max(max)
-    .messages({
-      "number.base": expected(min, max),
-      "number.integer": expected(min, max),
-      "number.min": expected(min, max),
-      "number.max": expected(min, max),
-    });
-const expected = (min: number, max: number) => `must be a whole number from ${min} to ${max}`;
-const within = ([min, max]: readonly [number, number]) => whole(min, max);
-
-const FAR = LIMITS.far;
-const pair = J.array().ordered(whole(-FAR, FAR), whole(-FAR, FAR)).length(2);
-const cell = J.array()
-  .ordered(whole(0, LIMITS.roomSide[1] - 1), whole(0, LIMITS.roomSide[1] - 1))
-  .length(2);
-const box = J.array().ordered(whole(-FAR, FAR), whole(-FAR, FAR), whole(1, FAR), whole(1, FAR)).length(4);
-const choice = (...values: (string | number)[]) =>
-  J.valid(...values).messages({ "any.only": `must be one of ${values.join(", ")}` });
-const facing = choice(...FACINGS);
-
-/** A union told apart by its `kind`; an unknown kind is refused by name. */
-function byKind(kinds: Record<string, Joi.SchemaMap>, shared: Joi.SchemaMap = {}): Joi.Schema {
-  const names = Object.keys(kinds);
-  return J.alternatives().conditional(".kind", {
-    switch: names.map((kind) => ({ is: kind, then: J.object({ kind: J.valid(kind), ...kinds[kind], ...shared }) })),
-    otherwise: J.object({ kind: choice(...names) }).unknown(true),
-  });
-}
-
-const look = J.alternatives().conditional(J.object({ sheet: J.exist() }).unknown(true), {
-  then: J.object({ sheet: id, at: J.array().ordered(whole(0, 4095), whole(0, 4095)).length(2) }),
-  otherwise: J.object({ fill: colour, pattern: choice(...PATTERNS).optional() }),
-});
+import { SETTINGS } from "../world/settings.ts";
+import { RESPAWN_RESTORES, SIDES } from "../world/world.ts";
 
 const shape = byKind({
   full: {},
@@ -101,18 +61,6 @@ const body = byKind({
     flush: optional(choice("free", "blocks"), "free"),
   },
 });
-
-function settingSchema(setting: Setting, tileSize: number): Joi.Schema {
-  const fault = "setting.fault";
-  return J.any()
-    .custom((value: unknown, helpers) => {
-      const found = settingFault(setting, value, tileSize);
-      return found === null ? value : helpers.error(fault, { found });
-    })
-    .messages({ [fault]: "{{#found}}" })
-    .optional()
-    .default(setting.default);
-}
 
 function rules(tileSize: number): Joi.ObjectSchema {
   const groups: Record<string, Joi.SchemaMap> = {};
@@ -212,44 +160,6 @@ export const fixtureSchema = byKind(
   { id, cell, touch: optional(choice(...TOUCHES), "cell"), keeps: optional(choice(...KEEPS), "run") },
 );
 
-const figure = J.object({
-  sheet: id,
-  offset: pair,
-  images: J.object(Object.fromEntries(FACINGS.map((key) => [key, J.array().items(cell).min(1).max(64).optional()]))),
-});
-
-const phaseFrames = optional(within(LIMITS.phaseFrames).allow(null), null);
-const phase = J.alternatives().conditional(J.object({ do: J.valid("path") }).unknown(true), {
-  then: J.object({
-    frames: phaseFrames,
-    do: J.valid("path"),
-    then: optional(choice(...PATH_THEN), "back"),
-    cells: J.array().items(cell).min(LIMITS.pathCells[0]).max(LIMITS.pathCells[1]),
-  }),
-  otherwise: J.object({ frames: phaseFrames, do: choice(...PHASE_DOES) }),
-});
-
-/** Shape of an actor in a world of that tile size. */
-function actor(tileSize: number): Joi.ObjectSchema {
-  return J.object({
-    id,
-    name: name.optional(),
-    cell,
-    facing: optional(facing, "down"),
-    speed: settingSchema(ACTOR_SPEED, tileSize),
-    blockedBy: optional(J.array().items(id).unique(), ["solid"]),
-    doors: optional(choice(...ACTOR_DOORS), "open"),
-    turnsBack: optional(choice(...TURNS_BACK), "freely"),
-    touch: optional(choice(...ACTOR_TOUCHES), "none"),
-    body: optional(box, [0, 0, tileSize, tileSize]),
-    keeps: optional(choice(...KEEPS), "run"),
-    plan: J.array().items(phase).min(LIMITS.phases[0]).max(LIMITS.phases[1]),
-    look: J.alternatives()
-      .conditional(J.object({ images: J.exist() }).unknown(true), { then: figure, otherwise: look })
-      .optional(),
-  });
-}
-
 const roomShape = J.object({
   id,
   name,
@@ -270,7 +180,7 @@ const roomsOf = new Map<number, Joi.ObjectSchema>();
 function room(tileSize: number): Joi.ObjectSchema {
   const schema =
     roomsOf.get(tileSize) ??
-    roomShape.keys({ actors: optional(J.array().items(actor(tileSize)).max(LIMITS.actors), []) });
+    roomShape.keys({ actors: optional(J.array().items(actorSchema(tileSize)).max(LIMITS.actors), []) });
   roomsOf.set(tileSize, schema);
   return schema;
 }

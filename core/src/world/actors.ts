@@ -19,6 +19,14 @@ export const TURNS_BACK = ["freely", "last"] as const;
 export const ACTOR_TOUCHES = ["none", "hurt"] as const;
 /** What an actor does in a phase. */
 export const PHASE_DOES = ["stand", "path", "wander", "toward", "away"] as const;
+/** What each of them is called. */
+export const PHASE_SAYS: Readonly<Record<(typeof PHASE_DOES)[number], string>> = {
+  stand: "stands",
+  path: "walks a path",
+  wander: "wanders",
+  toward: "comes nearer",
+  away: "goes away",
+};
 /** How a path goes on after its last cell. */
 export const PATH_THEN = ["round", "stop", "back"] as const;
 

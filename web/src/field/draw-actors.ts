@@ -6,7 +6,7 @@ import type { BenchState } from "../session/bench/bench-store.ts";
 import { shade } from "./shades.ts";
 import type { SheetImages } from "./tile-art.ts";
 import type { View } from "./view.ts";
-import { figurePicture } from "./walker-art.ts";
+import { drawWalkerPicture, figurePicture } from "./walker-art.ts";
 import { walkerRow } from "./walker-row.ts";
 
 /** An actor as it is drawn: its place in px of the room. */
@@ -89,18 +89,7 @@ export function drawActor(
     const picture = figurePicture(world, look, images, facing, 0);
     if (picture !== null) {
       const zoom = side / world.tileSize;
-      c.imageSmoothingEnabled = false;
-      c.drawImage(
-        picture.image,
-        picture.x,
-        picture.y,
-        picture.side,
-        picture.side,
-        x + picture.left * zoom,
-        y + picture.top * zoom,
-        picture.drawn * zoom,
-        picture.drawn * zoom,
-      );
+      drawWalkerPicture(c, picture, x, y, zoom);
       return;
     }
   }
@@ -232,7 +221,8 @@ function drawChoice(c: CanvasRenderingContext2D, world: World, explained: Explai
   c.textAlign = "center";
   c.textBaseline = "middle";
   c.font = '600 11px "IBM Plex Mono", monospace';
-  directions.forEach(({ distance, dx, dy, open }, way) => {
+  directions.forEach(({ distance, dx, dy, is }, way) => {
+    const open = is === "open";
     const [x, y] = [view.left + (cx + dx + 0.5) * side, view.top + (cy + dy + 0.5) * side];
     c.globalAlpha = 0.9;
     c.fillStyle = way === chose ? palette().accent : open ? "#fffdf6" : "#1c2124";
@@ -241,7 +231,7 @@ function drawChoice(c: CanvasRenderingContext2D, world: World, explained: Explai
     c.fill();
     c.globalAlpha = 1;
     c.fillStyle = way === chose || !open ? "#fffdf6" : "#1c2124";
-    c.fillText(open ? String(distance ?? "") : "×", x, y + 0.5);
+    c.fillText(open ? String(distance ?? "") : is === "shut" ? "×" : "↩", x, y + 0.5);
   });
   if (target === null) return;
   const [x, y] = [view.left + (target[0] + 0.5) * side, view.top + (target[1] + 0.5) * side];

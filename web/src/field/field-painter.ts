@@ -24,7 +24,7 @@ import { makeTrail, strokeTrail } from "./trail.ts";
 import { trailColour } from "./trail-colour.ts";
 import type { View } from "./view.ts";
 import { fitView, zoomView } from "./view.ts";
-import { onWalkerLoaded, walkerPicture } from "./walker-art.ts";
+import { drawWalkerPicture, onWalkerLoaded, walkerPicture } from "./walker-art.ts";
 import type { WalkerRow } from "./walker-row.ts";
 import { walkerRow } from "./walker-row.ts";
 
@@ -230,19 +230,7 @@ export class FieldPainter {
   private drawPicture(c: CanvasRenderingContext2D, world: World, row: WalkerRow): void {
     const { zoom, left, top } = this.view;
     const picture = walkerPicture(world, session.sheets.store.getState().images, row.facing, row.pose);
-    c.imageSmoothingEnabled = false;
-    if (picture === null) return;
-    c.drawImage(
-      picture.image,
-      picture.x,
-      picture.y,
-      picture.side,
-      picture.side,
-      left + (row.x + picture.left) * zoom,
-      top + (row.y + picture.top) * zoom,
-      picture.drawn * zoom,
-      picture.drawn * zoom,
-    );
+    if (picture !== null) drawWalkerPicture(c, picture, left + row.x * zoom, top + row.y * zoom, zoom);
   }
 
   /** The pen's cells, rulers, legend and axes. */

@@ -93,3 +93,15 @@ export function figurePicture(
     top: figure.offset[1],
   };
 }
+
+/** Draws a picture with the corner of its frame-square at a place of the canvas. */
+export function drawWalkerPicture(
+  c: CanvasRenderingContext2D,
+  { drawn, image, left, side, top, x, y }: WalkerPicture,
+  atX: number,
+  atY: number,
+  zoom: number,
+): void {
+  c.imageSmoothingEnabled = false;
+  c.drawImage(image, x, y, side, side, atX + left * zoom, atY + top * zoom, drawn * zoom, drawn * zoom);
+}

@@ -1,15 +1,13 @@
-import { worldFindings } from "@keen-pebble/core/analyse";
 import type { ExplainedActor } from "@keen-pebble/core/simulate";
 import type { Actor, World } from "@keen-pebble/core/world";
-import { actorById } from "@keen-pebble/core/world";
-import { useMemo } from "react";
+import { PHASE_SAYS, actorById } from "@keen-pebble/core/world";
 import { BareButton } from "../look/bare-button.tsx";
-import { Icon } from "../look/icon.tsx";
 import { Segments } from "../look/segments.tsx";
 import { session } from "../page-session.ts";
 import { useBench } from "../use-session.ts";
 import { ActorPlan } from "./actor-plan.tsx";
 import { ActorSettings } from "./actor-settings.tsx";
+import { WorldFindings } from "./world-findings.tsx";
 import "./actors.css";
 import "./fixtures.css";
 
@@ -45,14 +43,14 @@ export function ActorPanel({ world }: { readonly world: World }) {
               onClick={() => session.actors.choose(actor.id === chosenId ? null : actor.id)}
             >
               <span className="grow">{actor.name ?? actor.id}</span>
-              <span className="quiet">{actor.plan.map((phase) => phase.do).join(", ")}</span>
+              <span className="quiet">{actor.plan.map((phase) => PHASE_SAYS[phase.do]).join(", ")}</span>
               <span className="mono quiet">{actor.cell.join(",")}</span>
             </button>
           </li>
         ))}
         {room?.actors.length === 0 && <li className="quiet small">Nothing moves by itself in {room.name} yet.</li>}
       </ul>
-      <ActorFindings world={world} />
+      <WorldFindings world={world} among=".actors[" />
     </>
   );
 }
@@ -92,7 +90,7 @@ function Account({ frame, explained }: { readonly frame: number; readonly explai
     <dl className="actor-account" aria-label={`Frame ${frame}`}>
       <dt>Frame {frame}</dt>
       <dd>
-        phase {phase + 1}, {does}
+        phase {phase + 1}, {PHASE_SAYS[does]}
         {framesLeft !== null && `, ${framesLeft} ${framesLeft === 1 ? "frame" : "frames"} left`}
       </dd>
       {target !== null && <dt>Goes to</dt>}
@@ -100,10 +98,10 @@ function Account({ frame, explained }: { readonly frame: number; readonly explai
       {directions.length > 0 && <dt>Weighed</dt>}
       {directions.length > 0 && (
         <dd>
-          {directions.map(({ distance, open }, way) => (
-            <span key={WAYS[way]} className={`pill${way === chose ? " good" : ""}${open ? "" : " shut"}`}>
+          {directions.map(({ distance, is }, way) => (
+            <span key={WAYS[way]} className={`pill${way === chose ? " good" : ""}${is === "open" ? "" : " shut"}`}>
               {WAYS[way]}
-              {open ? (distance === null ? "" : ` ${distance}`) : " shut"}
+              {is === "open" ? (distance === null ? "" : ` ${distance}`) : is === "shut" ? " shut" : " back, left out"}
             </span>
           ))}
         </dd>
@@ -121,20 +119,5 @@ function Account({ frame, explained }: { readonly frame: number; readonly explai
       {meets && <dt>Meets</dt>}
       {meets && <dd>the walker</dd>}
     </dl>
-  );
-}
-
-/** What of actors cannot work, at once and with where it is. */
-function ActorFindings({ world }: { readonly world: World }) {
-  const findings = useMemo(() => worldFindings(world).filter(({ place }) => place.includes(".actors[")), [world]);
-  if (findings.length === 0) return null;
-  return (
-    <ul className="kit-findings" aria-label="What cannot work">
-      {findings.map(({ place, message }) => (
-        <li key={`${place} ${message}`}>
-          <Icon name="attention" /> {message}
-        </li>
-      ))}
-    </ul>
   );
 }

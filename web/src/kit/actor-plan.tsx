@@ -1,5 +1,5 @@
 import type { Actor, Phase } from "@keen-pebble/core/world";
-import { LIMITS, PATH_THEN, PHASE_DOES } from "@keen-pebble/core/world";
+import { LIMITS, PATH_THEN, PHASE_DOES, PHASE_SAYS } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import { BareButton } from "../look/bare-button.tsx";
 import { SelectField } from "../look/select-field.tsx";
@@ -8,13 +8,6 @@ import { session } from "../page-session.ts";
 import { useBench } from "../use-session.ts";
 import { KitField } from "./kit-field.tsx";
 
-const DOES_NAMES: Readonly<Record<Phase["do"], string>> = {
-  stand: "stands",
-  path: "walks a path",
-  wander: "wanders by chance",
-  toward: "comes nearer",
-  away: "goes away",
-};
 const THEN_NAMES = { round: "on to the first", stop: "stays there", back: "back the same way" } as const;
 
 /** The phases of an actor, one after the other; after the last the first. */
@@ -63,7 +56,7 @@ function PhaseFields({ actor, phase, at, isShown }: PhaseProps) {
           <SelectField
             label="It"
             value={phase.do}
-            choices={PHASE_DOES.map((each) => [each, DOES_NAMES[each]] as const)}
+            choices={PHASE_DOES.map((each) => [each, PHASE_SAYS[each]] as const)}
             onValue={becomes}
           />
         </div>

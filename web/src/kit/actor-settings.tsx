@@ -1,12 +1,11 @@
 import type { Actor, Box, World } from "@keen-pebble/core/world";
 import { ACTOR_DOORS, ACTOR_TOUCHES, FACINGS, KEEPS, TURNS_BACK, actorSpeedRange } from "@keen-pebble/core/world";
-import { useState } from "react";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { TextField, leaveOnEnter } from "../look/text-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
 import { session } from "../page-session.ts";
 import { ACTOR_COLOUR } from "../field/draw-actors.ts";
+import { IdField } from "./id-field.tsx";
 import { KitField } from "./kit-field.tsx";
 import { LookFields } from "./look-fields.tsx";
 
@@ -22,7 +21,7 @@ export function ActorSettings({ world, actor }: { readonly world: World; readonl
   const t = world.tileSize;
   return (
     <div className="fixture-settings">
-      <IdField id={actor.id} />
+      <IdField key={actor.id} id={actor.id} of="the actor" onId={session.actors.rename} />
       <NumberField
         label="Speed"
         unit="px"
@@ -137,20 +136,4 @@ function bodyRange([left, top, width, height]: Box, i: number, t: number): reado
   if (i === 0) return [-t, 2 * t - width];
   if (i === 1) return [-t, 2 * t - height];
   return [1, 2 * t - (i === 2 ? left : top)];
-}
-
-function IdField({ id }: { readonly id: string }) {
-  const [draft, setDraft] = useState(id);
-  return (
-    <TextField
-      label="Id"
-      value={draft}
-      aria-label="Id of the actor"
-      maxLength={40}
-      spellCheck={false}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => session.actors.rename(id, draft.trim())}
-      onKeyDown={leaveOnEnter}
-    />
-  );
 }

@@ -6,15 +6,13 @@ import { SPREADS } from "../session/bench/bench-store.ts";
 import type { Spread } from "../session/bench/bench-store.ts";
 import { Segments } from "../look/segments.tsx";
 import { SelectField } from "../look/select-field.tsx";
-import { worldFindings } from "@keen-pebble/core/analyse";
-import { useMemo } from "react";
 import { KIND_TYPE } from "../session/bench/placing.ts";
 import { FixtureImage } from "../field/fixture-image.tsx";
 import { lookOf } from "../field/fixture-looks.ts";
-import { Icon } from "../look/icon.tsx";
 import { useBench } from "../use-session.ts";
 import { FixtureSettings } from "./fixture-settings.tsx";
 import { WorldThings } from "./world-things.tsx";
+import { WorldFindings } from "./world-findings.tsx";
 import "./fixtures.css";
 import { BareButton } from "../look/bare-button.tsx";
 
@@ -50,7 +48,7 @@ export function FixturePanel({ world }: { readonly world: World }) {
         ))}
         {room?.fixtures.length === 0 && <li className="quiet small">No fixture in {room.name} yet.</li>}
       </ul>
-      <RoomFindings world={world} />
+      <WorldFindings world={world} />
       <WorldThings world={world} />
     </>
   );
@@ -149,21 +147,6 @@ function Kinds({ placing }: { readonly placing: FixtureKindName | null }) {
         </button>
       ))}
     </div>
-  );
-}
-
-/** What cannot work, at once and with where it is. */
-function RoomFindings({ world }: { readonly world: World }) {
-  const findings = useMemo(() => worldFindings(world), [world]);
-  if (findings.length === 0) return null;
-  return (
-    <ul className="kit-findings" aria-label="What cannot work">
-      {findings.map(({ place, message }) => (
-        <li key={`${place} ${message}`}>
-          <Icon name="attention" /> {message}
-        </li>
-      ))}
-    </ul>
   );
 }
 

@@ -1,7 +1,7 @@
 import { session } from "../page-session.ts";
 import type { Field, Place, Fixture, Lock, World } from "@keen-pebble/core/world";
 import { opensByItself, fieldsOf, TOUCHES, KEEPS, kindOfFixture, sizeOf, withSize } from "@keen-pebble/core/world";
-import { useState } from "react";
+import { IdField } from "./id-field.tsx";
 import { KitField } from "./kit-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
@@ -18,7 +18,7 @@ interface Props {
 export function FixtureSettings({ world, fixture, several }: Props) {
   return (
     <div className="fixture-settings">
-      {!several && <IdField id={fixture.id} />}
+      {!several && <IdField key={fixture.id} id={fixture.id} of="the fixture" onId={session.fixtures.renameChosen} />}
       {!several && <KindSettings world={world} fixture={fixture} />}
       {(several || kindOfFixture(fixture.kind).returns(fixture) || kindOfFixture(fixture.kind).alone) && (
         <SelectField
@@ -46,25 +46,6 @@ const KEEPS_TEXT = {
   visit: "It is as at the start again when the walker leaves the room.",
   life: "It is as at the start again when the walker respawns.",
 } as const;
-
-function IdField({ id }: { readonly id: string }) {
-  const [draft, setDraft] = useState(id);
-  return (
-    <TextField
-      label="Id"
-      value={draft}
-      aria-label="Id of the fixture"
-      maxLength={40}
-      spellCheck={false}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => session.fixtures.renameChosen(id, draft.trim())}
-      onKeyDown={(event) => {
-        if (event.key === "Enter") event.currentTarget.blur();
-        else if (event.key === "Escape") setDraft(id);
-      }}
-    />
-  );
-}
 
 /** The fields of a kind, each by what it may be (`core/src/world/field.ts`). */
 function KindSettings({ world, fixture }: Omit<Props, "several">) {

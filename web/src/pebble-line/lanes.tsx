@@ -5,7 +5,7 @@ import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
 import { useBench, useProject } from "../use-session.ts";
 import type { World } from "@keen-pebble/core/world";
-import { allActors } from "@keen-pebble/core/world";
+import { PHASE_SAYS, allActors } from "@keen-pebble/core/world";
 import type { PhasesOf } from "./draw-phases.ts";
 import { drawLanes } from "./draw-lanes.ts";
 import { WholeLine, useLineKeys, usePart } from "./line-part.tsx";
@@ -91,7 +91,7 @@ function useShownPhases(world: World | null): PhasesOf | null {
   return useMemo((): PhasesOf | null => {
     const all = world === null ? [] : allActors(world);
     const actor = all.findIndex(({ id }) => id === shownActor);
-    return actor < 0 ? null : { actor, phases: all[actor]!.plan.map((phase) => phase.do) };
+    return actor < 0 ? null : { actor, phases: all[actor]!.plan.map((phase) => PHASE_SAYS[phase.do]) };
   }, [world, shownActor]);
 }
 

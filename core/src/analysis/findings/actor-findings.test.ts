@@ -77,6 +77,6 @@ it("a log that is broken by an actor is fixed by changes of it alone, each told 
     .filter((change) => tryChange(trying, change)?.holds === true)
     .map((change) => changeText(world, rules, change));
   expect(fixed).toContain("crab-1 does not hurt");
-  expect(fixed).toContain("crab-1 stand for 20 to 50 frames");
+  expect(fixed).toContain("crab-1 stands for 20 to 50 frames");
   expect(fixed).not.toContain("crab-1 speed 2 to 4 px");
 });

@@ -4,6 +4,7 @@ import { settingByPath, settingValue, withSetting } from "../../world/settings.t
 import { changeActor } from "../../edits/actors.ts";
 import { changeFixtures } from "../../edits/fixtures.ts";
 import type { Actor } from "../../world/actors.ts";
+import { PHASE_SAYS } from "../../world/actors.ts";
 import { actorById, fixtureById, roomById } from "../../world/queries.ts";
 import type { NewLink } from "../../edits/links.ts";
 import { OPPOSITE, linkSides } from "../../edits/links.ts";
@@ -130,7 +131,7 @@ function actorText(world: World, after: Actor): string {
   if (before.keeps !== after.keeps) return `${after.id} keeps ${before.keeps} to ${after.keeps}`;
   const phase = after.plan.findIndex((each, i) => each.frames !== before.plan[i]?.frames);
   if (phase < 0) return after.id;
-  return `${after.id} ${after.plan[phase]!.do} for ${before.plan[phase]!.frames} to ${after.plan[phase]!.frames} frames`;
+  return `${after.id} ${PHASE_SAYS[after.plan[phase]!.do]} for ${before.plan[phase]!.frames} to ${after.plan[phase]!.frames} frames`;
 }
 
 function bodyChangeText(before: Body, after: Body): string {

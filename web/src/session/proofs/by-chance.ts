@@ -1,4 +1,4 @@
-import { isUpToChance, readLog, writeLog } from "@keen-pebble/core/check";
+import { readLog, writeLog } from "@keen-pebble/core/check";
 import type { SeedTally } from "@keen-pebble/core/check";
 import { createStore } from "zustand/vanilla";
 import type { ShownLog } from "../bench/shown-log.ts";
@@ -40,12 +40,6 @@ export class ByChance {
 
   readonly chooseSeeds = (seeds: number): void => {
     this.store.setState({ seeds });
-  };
-
-  /** Whether something in the open world wanders. */
-  readonly isUpToChance = (): boolean => {
-    const { project } = this.project.store.getState();
-    return project !== null && isUpToChance(project.world);
   };
 
   /** Runs a log over the seeds from 0 on, in workers of its own, until all are done or it is cancelled. */
