@@ -22,6 +22,14 @@ const UNCLAIMED_SECONDS = 5;
 /** Number of the lock that whoever looks for dead workers holds. */
 const BURYING = 7_105_331;
 
+/** What looking for dead workers has changed, for whoever follows it. */
+interface News {
+  readonly jobs: boolean;
+  /** The worlds whose proofs ended. */
+  readonly proofs: ReadonlySet<number>;
+  readonly searches: readonly Pick<SearchRow, "id" | "worldId">[];
+}
+
 /**
  * Takes jobs from the queue and does as many side by side as there are threads. Any number of processes may do so on
  * one database; the jobs of one that died are given back to the queue by the others.
@@ -127,27 +135,31 @@ export class JobWorker {
   /** Gives the jobs of processes that have died back to the queue; one process at a time, or a job might be given back twice. */
   private async reclaimDeadJobs(): Promise<void> {
     try {
-      await this.db.transaction(async (trx) => {
+      const news = await this.db.transaction(async (trx): Promise<News | null> => {
         const { rows } = await trx.raw<{ rows: { mine: boolean }[] }>("select pg_try_advisory_xact_lock(?) as mine", [
           BURYING,
         ]);
-        if (!rows[0]!.mine) return;
+        if (!rows[0]!.mine) return null;
         const lost = await this.lostJobs(trx);
         for (const id of lost) {
           for (const name of ["prove", "search"] satisfies QueueName[])
             await this.queue.fail(name, id, "the process that had it ended");
           await TakenJobRow.query(trx).deleteById(id);
         }
-        if (lost.length > 0) await this.signals.tell("jobs");
-        await this.giveUp(trx);
+        return { jobs: lost.length > 0, ...(await this.giveUp(trx)) };
       });
+      if (news === null) return;
+      // Told once it stands: who looks sooner sees what was, and nobody tells it again.
+      if (news.jobs) await this.signals.tell("jobs");
+      for (const world of news.proofs) await this.signals.tell("proofs", world);
+      for (const { id, worldId } of news.searches) await this.signals.tell("search", worldId, id);
     } catch (error) {
       this.logger.debug({ err: error }, "could not look for dead workers");
     }
   }
 
   /** Says of what no job is left for, because it was tried too often, that it failed: it can then be asked for again. */
-  private async giveUp(trx: Knex.Transaction): Promise<void> {
+  private async giveUp(trx: Knex.Transaction): Promise<Omit<News, "jobs">> {
     const alive = `select id from pgboss.job where state in ('created', 'retry', 'active')`;
     const proofs = await PendingProofRow.query(trx).delete().whereRaw(`"jobId" not in (${alive})`).returning("worldId");
     const worlds = [...new Set((proofs as unknown as { worldId: number }[]).map(({ worldId }) => worldId))];
@@ -155,26 +167,25 @@ export class JobWorker {
       .patch({ state: "failed", finishedAt: new Date() })
       .whereIn("worldId", worlds)
       .where("state", "running");
-    for (const world of worlds) await this.signals.tell("proofs", world);
     // A run that waits for nothing is over, or was left by a process that ended.
     const idle = await ProofRunRow.query(trx)
       .select("worldId", "worldHash")
       .where("state", "running")
       .whereNotExists(PendingProofRow.query().whereColumn("pending_proofs.worldHash", "proof_runs.worldHash"));
     for (const worldHash of new Set(idle.map((run) => run.worldHash))) await finish(trx, worldHash);
-    for (const { worldId, worldHash } of idle) {
+    for (const { worldId, worldHash } of idle)
       await ProofRunRow.query(trx)
         .patch({ state: "failed", finishedAt: new Date() })
         .where({ worldId, worldHash, state: "running" });
-      await this.signals.tell("proofs", worldId);
-    }
     const searches = await SearchRow.query(trx)
       .patch({ state: "failed" })
       .where("state", "running")
       .whereRaw(`id not in (${alive})`)
       .returning(["id", "worldId"]);
-    for (const { id, worldId } of searches as unknown as Pick<SearchRow, "id" | "worldId">[])
-      await this.signals.tell("search", worldId, id);
+    return {
+      proofs: new Set([...worlds, ...idle.map(({ worldId }) => worldId)]),
+      searches: searches as unknown as Pick<SearchRow, "id" | "worldId">[],
+    };
   }
 
   /**
