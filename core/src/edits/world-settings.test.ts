@@ -9,7 +9,8 @@ import { run } from "../replay/run.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import { emptyWorld } from "../world/empty-world.ts";
 import type { World } from "../world/world.ts";
-import { FACING_ORDERS, moveStart, scaleCells, setFigure, turnStart } from "./world-settings.ts";
+import { changeActor, placeActor } from "./actors.ts";
+import { moveStart, scaleCells, turnStart } from "./world-settings.ts";
 
 describe("a start that the walker cannot leave", () => {
   const said = (rows: string[], change: (world: World) => World = (world) => world): string | undefined =>
@@ -127,54 +128,27 @@ describe("cells of another size", () => {
     });
   });
 
+  it("scale the bodies of what moves by itself, which stays at most a cell a frame", () => {
+    const guarded = changeActor(placeActor(start, "a", [1, 1]).world, "actor-1", (actor) => ({
+      ...actor,
+      body: [2, 4, 12, 10],
+    }));
+    const scaled = scaleCells({ world: guarded, logs: new Map() }, 32);
+    if ("fault" in scaled) throw new Error(scaled.fault);
+    expect(scaled.project.world.rooms[0]!.actors[0]!.body).toEqual([4, 8, 24, 20]);
+    expect(readWorld(writeWorld(scaled.project.world))).toEqual(scaled.project.world);
+    const fast = changeActor(guarded, "actor-1", (actor) => ({ ...actor, speed: 12 }));
+    expect(scaleCells({ world: fast, logs: new Map() }, 8)).toEqual({
+      fault: "Speed of actor-1 is 12; at most a cell a frame, 8",
+    });
+  });
+
   it("are refused where a speed is too high for them", () => {
     const fast = { ...start, rules: start.rules.map((rules) => ({ ...rules, glide: { ...rules.glide, speed: 16 } })) };
     expect(scaleCells({ world: fast, logs: new Map() }, 8)).toMatchObject({
       fault: expect.stringContaining("Speed of Main") as string,
     });
   });
-});
-
-it("the start turns by quarters, and the walker's pictures lie a row or a column for each facing", () => {
-  let world = tinyWorld(["S."]);
-  const seen = [1, 2, 3, 4].map(() => (world = turnStart(world)).start.facing);
-  expect(seen).toEqual(["left", "up", "right", "down"]);
-  const sheets = [{ id: "tender", file: "tender.png", tile: 24, margin: 0, spacing: 0 }];
-  const rows = setFigure(
-    { ...world, sheets },
-    { sheet: "tender", at: [1, 2], size: [3, 4], along: "rows", facings: FACING_ORDERS[4]! },
-  );
-  expect(rows.figure).toEqual({
-    sheet: "tender",
-    offset: [-4, -8],
-    images: {
-      right: [
-        [1, 2],
-        [2, 2],
-        [3, 2],
-      ],
-      down: [
-        [1, 3],
-        [2, 3],
-        [3, 3],
-      ],
-      left: [
-        [1, 4],
-        [2, 4],
-        [3, 4],
-      ],
-      up: [
-        [1, 5],
-        [2, 5],
-        [3, 5],
-      ],
-    },
-  });
-  const columns = setFigure(
-    { ...rows, figure: { ...rows.figure!, offset: [7, 7] } },
-    { sheet: "tender", at: [0, 0], size: [2, 1], along: "columns", facings: FACING_ORDERS[2]! },
-  );
-  expect(columns.figure).toEqual({ sheet: "tender", offset: [7, 7], images: { right: [[0, 0]], left: [[1, 0]] } });
 });
 
 it("a law is always or never, of what the world has", () => {
@@ -184,4 +158,10 @@ it("a law is always or never, of what the world has", () => {
   expect(fault("end cell 1 0")).toBe("expected always or never");
   expect(fault("never")).toContain("expected");
   expect(fault("always room b")).toContain('found "b"');
+});
+
+it("the start turns by quarters", () => {
+  let world = tinyWorld(["S."]);
+  const seen = [1, 2, 3, 4].map(() => (world = turnStart(world)).start.facing);
+  expect(seen).toEqual(["left", "up", "right", "down"]);
 });

@@ -1,7 +1,6 @@
 import { bodyFault } from "../formats/world-faults.ts";
 import { LIMITS } from "../world/limits.ts";
 import { SETTINGS, settingFault, settingValue } from "../world/settings.ts";
-import type { Facing } from "../world/facing.ts";
 import { FACINGS } from "../world/facing.ts";
 import type { Body, Box, Pair, Shape, World } from "../world/world.ts";
 import type { Project } from "./project.ts";
@@ -44,10 +43,17 @@ export function scaleCells(project: Project, tileSize: number): ScaledProject {
       const fault = settingFault(setting, settingValue(each, setting.path), tileSize);
       if (fault !== null) return { fault: `${setting.label} of ${each.name} ${fault}` };
     }
+  const rooms = world.rooms.map((room) => ({
+    ...room,
+    actors: room.actors.map((actor) => ({ ...actor, body: scale.box(actor.body, `the body of ${actor.id}`) })),
+  }));
+  const tooFast = rooms.flatMap(({ actors }) => actors).find(({ speed }) => speed > tileSize);
+  if (tooFast !== undefined)
+    return { fault: `Speed of ${tooFast.id} is ${tooFast.speed}; at most a cell a frame, ${tileSize}` };
   const fault = rules.map(({ walker }) => bodyFault(walker.body, tileSize)).find((each) => each !== null);
   if (fault !== undefined) return { fault: `a body ${fault}` };
   const followed = follow(
-    { ...project, world: { ...world, tileSize, tiles, rules } },
+    { ...project, world: { ...world, tileSize, tiles, rules, rooms } },
     { ...NOTHING_CHANGES, pixel: ([x, y]) => [scale.px(x, "a check"), scale.px(y, "a check")] },
   );
   return scale.odd === null ? { project: followed.project } : { fault: `${scale.odd} does not come out in whole px` };
@@ -73,7 +79,7 @@ class Scale {
     return [this.px(x, of), this.px(y, of)];
   }
 
-  private box([left, top, width, height]: Box, of: string): Box {
+  box([left, top, width, height]: Box, of: string): Box {
     return [this.px(left, of), this.px(top, of), this.px(width, of), this.px(height, of)];
   }
 
@@ -87,45 +93,4 @@ class Scale {
       ? { ...body, box: this.box(body.box, of) }
       : { ...body, points: body.points.map((point) => this.pair(point, of)) };
   }
-}
-
-/** Orders in which facings stand in a sheet, by how many rows or columns it has. */
-export const FACING_ORDERS: Readonly<Record<number, readonly Facing[]>> = {
-  1: ["down"],
-  2: ["right", "left"],
-  4: ["right", "down", "left", "up"],
-  8: ["up", "up-right", "right", "down-right", "down", "down-left", "left", "up-left"],
-};
-
-/** Places of a sheet for the walker: a row, or a column, for each facing. */
-export interface FigurePlaces {
-  readonly sheet: string;
-  /** Column and row of the first place, and how many there are across and down. */
-  readonly at: Pair;
-  readonly size: Pair;
-  readonly along: "rows" | "columns";
-  /** The facing of each row or column. */
-  readonly facings: readonly Facing[];
-}
-
-/** The world with the walker's pictures out of a sheet; where it had some of that sheet, the offset stays. */
-export function setFigure(
-  world: World,
-  { sheet, at: [left, top], size: [across, down], along, facings }: FigurePlaces,
-): World {
-  const images: Partial<Record<Facing, Pair[]>> = {};
-  const lines = along === "rows" ? down : across;
-  facings.slice(0, lines).forEach((facing, line) => {
-    images[facing] = Array.from({ length: along === "rows" ? across : down }, (_, i) =>
-      along === "rows" ? [left + i, top + line] : [left + line, top + i],
-    );
-  });
-  const offset = world.figure?.sheet === sheet ? world.figure.offset : centred(world, sheet);
-  return { ...world, figure: { sheet, offset, images } };
-}
-
-/** Where a place of a sheet is drawn so that its lower edge is the cell's and it stands in the middle. */
-function centred(world: World, id: string): Pair {
-  const side = world.sheets.find((sheet) => sheet.id === id)?.tile ?? world.tileSize;
-  return [Math.round((world.tileSize - side) / 2) + 0, world.tileSize - side];
 }

@@ -18,6 +18,8 @@ export interface ShownActor {
   readonly met: boolean;
 }
 
+/** After so many px the next image of a walking actor is shown. */
+const PX_OF_IMAGE = 8;
 /** The colour of an actor that has none of its own. */
 export const ACTOR_COLOUR = "#7a4f2c";
 
@@ -78,7 +80,7 @@ export function drawActors(
 export function drawActor(
   c: CanvasRenderingContext2D,
   world: World,
-  { actor, facing }: Pick<ShownActor, "actor" | "facing">,
+  { actor, facing, x: fromLeft, y: fromTop }: Omit<ShownActor, "met">,
   x: number,
   y: number,
   side: number,
@@ -86,7 +88,8 @@ export function drawActor(
 ): void {
   const { look } = actor;
   if (look !== undefined && "images" in look) {
-    const picture = figurePicture(world, look, images, facing, 0);
+    // It goes along one axis at a time: the px from the room's corner tell how far.
+    const picture = figurePicture(world, look, images, facing, Math.floor((fromLeft + fromTop) / PX_OF_IMAGE));
     if (picture !== null) {
       const zoom = side / world.tileSize;
       drawWalkerPicture(c, picture, x, y, zoom);

@@ -74,7 +74,7 @@ function drawPiece(
   const images = session.sheets.store.getState().images;
   for (const actor of piece.actors) {
     const [x, y] = [left + (corner.x + actor.cell[0]) * step, top + (corner.y + actor.cell[1]) * step];
-    drawActor(c, world, { actor, facing: actor.facing }, x, y, step, images);
+    drawActor(c, world, { actor, facing: actor.facing, x: 0, y: 0 }, x, y, step, images);
   }
   c.globalAlpha = 1;
 }

@@ -4,10 +4,9 @@ import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
 import { session } from "../page-session.ts";
-import { ACTOR_COLOUR } from "../field/draw-actors.ts";
+import { ActorLook } from "./actor-look.tsx";
 import { IdField } from "./id-field.tsx";
 import { KitField } from "./kit-field.tsx";
-import { LookFields } from "./look-fields.tsx";
 
 const DOORS_NAMES = { open: "closed ones stop it", all: "none stops it", none: "all stop it" } as const;
 const TURNS_NAMES = { freely: "freely", last: "only without another way" } as const;
@@ -46,15 +45,7 @@ export function ActorSettings({ world, actor }: { readonly world: World; readonl
         />
       ))}
       <BodyFields body={actor.body} tileSize={t} />
-      <div className="wide actor-look">
-        <LookFields
-          world={world}
-          look={actor.look === undefined || "images" in actor.look ? { fill: ACTOR_COLOUR } : actor.look}
-          name="the actor"
-          patterned={false}
-          onLook={(look, stroke) => change((each) => ({ ...each, look }), stroke)}
-        />
-      </div>
+      <ActorLook world={world} actor={actor} />
       <p className="quiet small">Every side of its room is a wall to it. It blocks nobody.</p>
     </div>
   );

@@ -1,7 +1,7 @@
 import type { Finding } from "@keen-pebble/core/analyse";
 import { invariantFault } from "@keen-pebble/core/check";
 import type { FigurePlaces, ScaledProject } from "@keen-pebble/core/edit";
-import { changesWorld, moveStart, scaleCells, setFigure, turnStart } from "@keen-pebble/core/edit";
+import { changesWorld, figureOf, moveStart, scaleCells, turnStart } from "@keen-pebble/core/edit";
 import type { Camera, Facing, Goal, Pair, RespawnRestores, World } from "@keen-pebble/core/world";
 import { LIMITS } from "@keen-pebble/core/world";
 import { createStore } from "zustand/vanilla";
@@ -134,7 +134,7 @@ export class WorldSettings {
 
   /** Gives the walker pictures out of a sheet. */
   readonly setFigure = (places: FigurePlaces, stroke?: string): void => {
-    this.change((world) => setFigure(world, places), stroke);
+    this.change((world) => ({ ...world, figure: figureOf(world, places, world.figure) }), stroke);
   };
 
   /** Moves the walker's pictures in its cell, in px. */
