@@ -154,7 +154,7 @@ describe("a data folder", () => {
       const outcomes = (await (await fetch(`${after.address}/api/worlds/${copied.id}/outcomes`)).json()) as {
         outcomes: { holds: boolean }[];
       };
-      expect(outcomes.outcomes.length).toBe(22);
+      expect(outcomes.outcomes.length).toBe(25);
       const deleted = await fetch(`${after.address}/api/worlds/${copied.id}`, { method: "DELETE" });
       expect(deleted.status).toBe(200);
       await stopApplication(after.child);

@@ -58,7 +58,7 @@ const openBench = async (id: string, query: string): Promise<void> => {
 };
 const saved = (revision: number): Promise<string> =>
   browser.untilText(".saving", (text) => text === `saved, revision ${revision}`);
-const whole = (): Promise<string> => browser.untilText(".holding", (text) => text === "22");
+const whole = (): Promise<string> => browser.untilText(".holding", (text) => text === "25");
 
 it("a world broken by painting shows on the board; the frame is opened, what broke it named; undone, the board is whole again", async () => {
   const id = await copy();
@@ -66,7 +66,7 @@ it("a world broken by painting shows on the board; the frame is opened, what bro
   await whole();
   await bench.tile("Salt brick");
   await bench.drag([4, 7]);
-  await browser.untilText(".holding", (text) => text !== "22");
+  await browser.untilText(".holding", (text) => text !== "25");
   await saved(2);
   await area("proofs");
   // Failing logs come first, and say from which frame their path is another one.
@@ -267,11 +267,11 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
 
   await area("journal");
   await browser.untilText("[data-revision='3']", (text) => text.includes("Main: speed 2 to 4"));
-  await browser.untilText("[data-revision='3'] .proofs-said", (text) => /^\d+ of 22 hold$/.test(text));
+  await browser.untilText("[data-revision='3'] .proofs-said", (text) => /^\d+ of 25 hold$/.test(text));
   await browser.untilText(
     "[data-revision='2']",
     (text) =>
-      text.includes("log turn-in-time: accepted as it walks, the turn feels right") && text.includes("all 22 hold"),
+      text.includes("log turn-in-time: accepted as it walks, the turn feels right") && text.includes("all 25 hold"),
   );
   await browser.click(`[data-note="3"]`);
   await browser.driver.actions().sendKeys("Too quick for the basin.").perform();
@@ -332,13 +332,13 @@ it("with the database stopped the page proves on by itself; once it is back, the
   );
   await area("bench");
   await bench.number("Speed", "4");
-  await browser.untilText(".holding", (text) => text !== "22");
+  await browser.untilText(".holding", (text) => text !== "25");
   await area("journal");
   await browser.untilText(".journal", (text) => text.includes("The journal cannot be read"));
   started.postgres.restart();
   await browser.untilText(
     "[data-revision='2']",
-    (text) => text.includes("Main: speed 2 to 4") && / of 22 hold/.test(text),
+    (text) => text.includes("Main: speed 2 to 4") && / of 25 hold/.test(text),
   );
   await area("proofs");
   await browser.untilText(".status", (text) => text.includes("Server run of revision 2"));

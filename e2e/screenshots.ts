@@ -104,7 +104,7 @@ try {
   // A wall, and then another speed: the board says which logs each broke.
   await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?room=intake-hall&log=round-the-basin&f=101`);
   await bench.ready();
-  await browser.untilText(".holding", (text) => text === "22");
+  await browser.untilText(".holding", (text) => text === "25");
   const revision = async (): Promise<number> =>
     Number(/\d+/.exec(await browser.untilText(".saving", (text) => text.startsWith("saved")))![0]);
   const proven = async (n: number): Promise<void> => {
@@ -150,14 +150,14 @@ try {
   await bench.key(Key.CONTROL, "z");
   await bench.key(Key.CONTROL, "z");
   await bench.key(Key.CONTROL, "z");
-  await browser.untilText(".holding", (text) => text === "22");
+  await browser.untilText(".holding", (text) => text === "25");
   await (await browser.find('.areas a[href*="/journal"]')).click();
   await browser.untilText(`[data-revision="${at + 1}"]`, (text) => text.includes("buffer"));
   await browser.driver.executeScript(`document.querySelector('[data-note="${at + 1}"]').click()`);
   await browser.driver.actions().sendKeys("Without the buffer the early turn is lost. Back again.").perform();
   await browser.driver.executeScript("document.activeElement.blur()");
   await browser.untilText(`[data-revision="${at + 1}"] .note`, (text) => text.startsWith("Without"));
-  await browser.untilText(`[data-revision="${at + 3}"]`, (text) => text.includes("22 hold"));
+  await browser.untilText(`[data-revision="${at + 3}"]`, (text) => text.includes("25 hold"));
   await take("journal");
 
   const standIn = path.resolve(import.meta.dirname, "../demo/stand-in-game");
@@ -186,7 +186,7 @@ try {
   await take("rules-as-program");
 
   await browser.driver.get(started.address);
-  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("125 pass"));
   // The cards tell what the list knows at once; their pictures come after.
   const drawn =
     "return [...document.querySelectorAll('.miniature')].every((canvas) => canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data.some((part) => part !== 0))";

@@ -57,7 +57,7 @@ const revision = async (id: string): Promise<number> =>
 
 it("files come in by button and by drop: a world, its logs, a changed file as one revision that undo takes back, a bundle", async () => {
   await browser.driver.get(started.address);
-  await shelf("113 pass");
+  await shelf("125 pass");
   const beds = world
     .replace('"id": "saltglass-cistern"', '"id": "filter-beds"')
     .replace('"name": "Saltglass Cistern"', '"name": "Filter beds"');
@@ -138,12 +138,12 @@ it("a world is renamed, copied and taken off the shelf, each with undo, by keybo
   await press("Rename Saltglass Cistern");
   const name = await browser.find(".naming");
   await name.sendKeys(Key.chord(Key.CONTROL, "a"), "Deep cistern", Key.ENTER);
-  await shelf("Deep cistern5 rooms, 22 logs, revision 2", "name Saltglass Cistern to Deep cistern");
+  await shelf("Deep cistern5 rooms, 25 logs, revision 2", "name Saltglass Cistern to Deep cistern");
   await bench.key(Key.CONTROL, "z");
-  await shelf("Saltglass Cistern5 rooms, 22 logs, revision 3");
+  await shelf("Saltglass Cistern5 rooms, 25 logs, revision 3");
 
   await press("Copy Saltglass Cistern");
-  await shelf("Saltglass Cistern, copy5 rooms, 22 logs, revision 1");
+  await shelf("Saltglass Cistern, copy5 rooms, 25 logs, revision 1");
   expect(
     (await started.api<{ logs: Record<string, string> }>("/worlds/saltglass-cistern-2")).logs["round-the-basin"],
   ).toContain("world saltglass-cistern-2\n");
@@ -157,7 +157,7 @@ it("a world is renamed, copied and taken off the shelf, each with undo, by keybo
   await bench.key(Key.DELETE);
   await browser.untilText(".deleted", (text) => text.includes("Saltglass Cisternjust now"));
   await press("Put Saltglass Cistern back");
-  await shelf("Saltglass Cistern5 rooms, 22 logs, revision 3");
+  await shelf("Saltglass Cistern5 rooms, 25 logs, revision 3");
   await bench.key("/");
   await browser.driver.switchTo().activeElement().sendKeys("basin to the");
   await browser.untilText(".worlds", (text) => text.includes("Saltglass Cistern5 rooms"));

@@ -32,7 +32,7 @@ async function bringIn(id: string, change: (text: string) => string, logs: Recor
 
 it("walk a room with the arrow keys, keep the walk, paint a wall into it, see the check break, take the wall back", async () => {
   await browser.driver.get(started.address);
-  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("113 pass"));
+  await browser.untilText('[data-world="saltglass-cistern"]', (text) => text.includes("125 pass"));
   expect(await axeFindings(browser)).toEqual([]);
   await (await browser.find('[data-world="saltglass-cistern"] .world-foot .btn')).click();
   await bench.ready();

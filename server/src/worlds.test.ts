@@ -209,6 +209,6 @@ it("the demo is put in once, and stays away once it was taken away", async () =>
   expect(await putDemoIn(test.db, new Shelf(test.db), folder)).toEqual([]);
   const { logs } = await open("saltglass-cistern");
   const titles = Object.values(logs).map((text) => readLog(text).title);
-  expect(titles).toHaveLength(22);
+  expect(titles).toHaveLength(25);
   expect(titles).toEqual(expect.arrayContaining(["A turn pressed early", "The whole way to the lamp"]));
 });

@@ -32,9 +32,12 @@ export function takeHome(worldPath: string, paths: readonly string[], options: T
   }
   for (const file of files) writeWhole(path.join(options.out, file.path), [file.text]);
   const lines = files.find((file) => file.path === "movement.js")!.text.split("\n").length - 1;
+  const taken = [...logs.keys()].filter((id) => files.some((file) => file.path === `golden/${id}.inputs`));
   print(
-    `${options.out}: the rules ${rules} in ${lines} lines, with ${logs.size} of your logs; node conform.js there compares`,
+    `${options.out}: the rules ${rules} in ${lines} lines, with ${taken.length} of your ${logs.size} logs; node conform.js there compares`,
   );
+  if (taken.length < logs.size)
+    print(`  left out, as actors are met in them: ${[...logs.keys()].filter((id) => !taken.includes(id)).join(", ")}`);
   const written = new Set(files.map((file) => path.join(options.out, file.path)));
   const others = readdirSync(golden).filter((name) => !written.has(path.join(golden, name)));
   if (others.length > 0)
