@@ -212,13 +212,13 @@ it("logs are renamed, copied, taken away with undo, and brought in as files: all
   await browser.driver.actions().sendKeys("early-turn", Key.ENTER).perform();
   await rowUntil("early-turn", (text) => text.includes("early-turn.inputs"));
   await menu("Copy this log");
-  await browser.untilText(".holding", (text) => text === "23");
+  await browser.untilText(".holding", (text) => text === "26");
   await browser.untilText(".detail-head", (text) => text === "A turn pressed early, copy");
   await menu("Delete this log");
   await whole();
   await letGo();
   await bench.key(Key.CONTROL, "z");
-  await browser.untilText(".holding", (text) => text === "23");
+  await browser.untilText(".holding", (text) => text === "26");
 
   const write = (name: string, text: string): string => {
     writeFileSync(path.join(folder, name), text);
@@ -237,7 +237,7 @@ it("logs are renamed, copied, taken away with undo, and brought in as files: all
   );
   await input.sendKeys(`${good}\n${csv}`);
   await browser.untilText(".notice", (text) => text.includes("2 logs taken in: stand, pressed"));
-  await browser.untilText(".holding", (text) => text === "25");
+  await browser.untilText(".holding", (text) => text === "28");
   expect(await logUntil(id, "pressed", (text) => text !== "")).toContain("---\n8 U\n1 .\n");
 });
 

@@ -79,7 +79,7 @@ it("a way is kept as a log whose check holds, and what is true is kept as checks
   await chooseThing("pump-gate");
   await browser.untilText(".reach-way h2", (text) => text === "The way to pump-gate");
   await browser.press(".reach-way .btn", "Keep as a log");
-  await browser.untilText(".holding", (text) => text === "23");
+  await browser.untilText(".holding", (text) => text === "26");
   const offered = await browser.untilText(".reach-checks .btn", (text) => text.startsWith("Add"));
   expect(offered).toMatch(/^Add \d+ checks that hold$/);
   await browser.press(".reach-checks .btn", offered);

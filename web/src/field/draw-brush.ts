@@ -18,7 +18,7 @@ export function drawBrush(
   picture: RoomPicture,
   view: View,
 ): void {
-  const { laying, piece, selection } = session.benchStore.getState();
+  const { cursor, laying, piece, pointer, selection } = session.benchStore.getState();
   const shown = session.painting.preview();
   if (laying && piece !== null && shown?.rects[0]) drawPiece(c, world, piece, shown.rects[0], picture, view);
   const { zoom, left, top } = view;
@@ -36,6 +36,10 @@ export function drawBrush(
       c.strokeRect(left + rect.x * step + 1, top + rect.y * step + 1, rect.width * step - 2, rect.height * step - 2);
     }
   }
+  if (cursor !== "none" && pointer !== null) {
+    const corner = (at: number): number => Math.floor(at / world.tileSize) * step;
+    drawCursor(c, left + corner(pointer.x), top + corner(pointer.y), step, cursor === "held");
+  }
   if (selection === null) return;
   const { x, y, width, height } = selection;
   const at = [left + x * step + 1, top + y * step + 1, width * step - 2, height * step - 2] as const;
@@ -45,6 +49,28 @@ export function drawBrush(
   c.setLineDash([6, 4]);
   c.strokeRect(...at);
   c.setLineDash([]);
+}
+
+/** The cell cursor: four corners; filled where the tool is held down. */
+function drawCursor(c: CanvasRenderingContext2D, x: number, y: number, step: number, held: boolean): void {
+  const arm = step / 3;
+  c.beginPath();
+  for (const [cx, cy, dx, dy] of [
+    [x, y, 1, 1],
+    [x + step, y, -1, 1],
+    [x, y + step, 1, -1],
+    [x + step, y + step, -1, -1],
+  ] as const) {
+    c.moveTo(cx + dx * arm, cy);
+    c.lineTo(cx, cy);
+    c.lineTo(cx, cy + dy * arm);
+  }
+  c.strokeStyle = "#1c2124";
+  c.lineWidth = 6;
+  c.stroke();
+  c.strokeStyle = held ? palette().accent : "#fffdf6";
+  c.lineWidth = 3;
+  c.stroke();
 }
 
 /** The piece as it would lie: its tiles, then its fixtures and actors. */

@@ -1,12 +1,8 @@
 import { session } from "../page-session.ts";
+import type { Cell } from "../session/bench/paint-cells.ts";
 import type { BodyHandle } from "./body-handles.ts";
 import { handleAt } from "./body-handles.ts";
 import type { FieldPainter } from "./field-painter.ts";
-
-interface Cell {
-  readonly x: number;
-  readonly y: number;
-}
 
 /** What the pointer is at while a button is down; `x` and `y` in px of the page. */
 type Drag =
@@ -18,13 +14,9 @@ type Drag =
       readonly handle: BodyHandle;
       readonly stroke: string;
     }
-  | { readonly kind: "place" }
-  | { readonly kind: "wall" }
-  | { readonly kind: "start" }
-  | { readonly kind: "actor" }
-  | { readonly kind: "paint" };
+  | { readonly kind: "tool" };
 
-/** What the pointer does on the field: pans, drags the body's corners, places fixtures and actors, draws walls, paints. */
+/** What the pointer does on the field: pans, drags the body's corners, holds the tool. */
 export class FieldHand {
   private drag: Drag | null = null;
 
@@ -44,9 +36,8 @@ export class FieldHand {
 
   /** The cell under the pointer, beyond the room too; null while nothing is shown. */
   cellAt(event: React.MouseEvent): Cell | null {
-    const size = session.project.store.getState().project?.world.tileSize;
     const px = this.pxAt(event);
-    return size === undefined || px === null ? null : { x: Math.floor(px.x / size), y: Math.floor(px.y / size) };
+    return px === null ? null : session.fieldTool.cellOf(px);
   }
 
   readonly down = (event: React.PointerEvent<HTMLElement>): void => {
@@ -67,28 +58,14 @@ export class FieldHand {
     if (event.button !== 0) return null;
     const handle = handleAt(this.painter()?.handles() ?? [], event.nativeEvent.offsetX, event.nativeEvent.offsetY);
     if (handle !== null) return { kind: "body", x, y, handle, stroke: crypto.randomUUID() };
-    const cell = this.cellAt(event);
-    const { walk, tool } = session.benchStore.getState();
-    if (cell === null || walk !== null) return null;
+    const px = this.pxAt(event);
+    if (px === null) return null;
     if (event.altKey) {
-      session.painting.pickTile(cell);
+      const cell = this.cellAt(event);
+      if (cell !== null && session.benchStore.getState().walk === null) session.painting.pickTile(cell);
       return null;
     }
-    if (session.benchStore.getState().kit === "world" && session.worldSettings.beginDrag(cell))
-      return { kind: "start" };
-    if (tool === "look" && session.benchStore.getState().kit === "actors")
-      return session.actors.down(cell) ? { kind: "actor" } : null;
-    if (tool === "place") {
-      session.placing.beginPlacing(cell, event.shiftKey || event.ctrlKey);
-      return { kind: "place" };
-    }
-    if (tool === "wall") {
-      session.walls.down(this.pxAt(event)!);
-      return { kind: "wall" };
-    }
-    if (tool !== "paint") return null;
-    session.painting.beginStroke(cell);
-    return { kind: "paint" };
+    return session.fieldTool.down(px, event.shiftKey || event.ctrlKey) ? { kind: "tool" } : null;
   }
 
   readonly move = (event: React.PointerEvent): void => {
@@ -96,7 +73,7 @@ export class FieldHand {
     if (painter === null) return;
     const px = painter.roomPixel(event.nativeEvent.offsetX, event.nativeEvent.offsetY);
     session.shownRoom.pointAt(px);
-    if (session.benchStore.getState().tool === "wall") session.walls.move(px);
+    session.fieldTool.move(px);
     const { drag } = this;
     if (drag === null) return;
     if (drag.kind === "pan") {
@@ -112,25 +89,14 @@ export class FieldHand {
       const rules = session.fixes.shownRules();
       if (rules !== null && JSON.stringify(body) !== JSON.stringify(rules.walker.body))
         session.ruleSets.changeRules(rules.id, { path: "walker.body", value: body }, drag.stroke);
-    } else if (drag.kind !== "wall") {
-      const cell = this.cellAt(event);
-      if (cell === null) return;
-      if (drag.kind === "start") session.worldSettings.moveDrag(cell);
-      else if (drag.kind === "actor") session.actors.move(cell);
-      else if (drag.kind === "place") session.placing.movePlacing(cell);
-      else session.painting.moveStroke(cell);
     }
   };
 
   readonly up = (): void => {
     const kind = this.drag?.kind;
     this.drag = null;
-    if (kind === "paint") session.painting.finishStroke();
+    if (kind === "tool") session.fieldTool.up();
     else if (kind === "body") session.project.endStroke();
-    else if (kind === "place") session.placing.finishPlacing();
-    else if (kind === "wall") session.walls.up();
-    else if (kind === "start") session.worldSettings.endDrag();
-    else if (kind === "actor") session.actors.up();
     else if (kind === "pan") this.onPan(false);
   };
 }

@@ -28,6 +28,8 @@ import { drawWalkerPicture, onWalkerLoaded, walkerPicture } from "./walker-art.t
 import type { WalkerRow } from "./walker-row.ts";
 import { walkerRow } from "./walker-row.ts";
 
+/** The cell cursor stays at least so far from the field's edges, in px of the screen. */
+const SHOWN_WITHIN = 48;
 /** Handles are shown while the pointer is this near to one, in px of the screen. */
 const HANDLES_NEAR = 40;
 
@@ -102,6 +104,14 @@ export class FieldPainter {
   pan(dx: number, dy: number): void {
     this.view = { ...this.view, left: this.view.left + dx, top: this.view.top + dy };
     this.ask();
+  }
+
+  /** Brings a px of the room into view, if it is not. */
+  show(x: number, y: number): void {
+    const { zoom, left, top } = this.view;
+    const by = (at: number, all: number): number =>
+      at < SHOWN_WITHIN ? SHOWN_WITHIN - at : at > all - SHOWN_WITHIN ? all - SHOWN_WITHIN - at : 0;
+    this.pan(by(left + x * zoom, this.width), by(top + y * zoom, this.height));
   }
 
   /** Shows the whole room. */

@@ -38,17 +38,20 @@ export function Field() {
   );
 }
 
+/** What has the keyboard after a click is the field again: Space plays. Who is here by keyboard stays. */
+const backToField = (event: React.MouseEvent): void => {
+  if (event.detail > 0) session.asked.focusField.ask();
+};
+
 function ToolRow() {
   const tool = useBench((state) => state.tool);
   const overlays = useBench((state) => state.overlays);
   const walking = useBench((state) => state.walk?.phase === "walking");
   const pen = useBench((state) => state.pen);
   const brush = useBench((state) => state.brush);
-  const room = useBench((state) => state.room);
-  const rooms = useProject((state) => state.project?.world.rooms ?? null);
   const sound = useStore(session.sound.store, (state) => state.on);
   return (
-    <div className="tools">
+    <div className="tools" onClick={backToField}>
       <IconButton command={session.commands.bench.walk} icon="walk" variant="plain" pressed={walking} />
       <span className="bar" />
       {PENS.map((each) => (
@@ -78,22 +81,33 @@ function ToolRow() {
         <IconButton key={name} command={session.commands.bench[name]} icon={icon} pressed={overlays[name]} />
       ))}
       <span className="grow" />
-      <Form.Select
-        className="room-choice"
-        aria-label="Room"
-        value={room}
-        disabled={walking}
-        onChange={(event) => session.shownRoom.chooseRoom(event.target.value)}
-      >
-        {rooms?.map((r) => (
-          <option key={r.id} value={r.id}>
-            {r.name}
-          </option>
-        ))}
-      </Form.Select>
+      <RoomChoice walking={walking} />
       <IconButton command={session.commands.bench.sound} icon="sound" pressed={sound} />
       <IconButton command={session.commands.bench.fit} icon="fit" variant="plain" />
     </div>
+  );
+}
+
+function RoomChoice({ walking }: { readonly walking: boolean }) {
+  const room = useBench((state) => state.room);
+  const rooms = useProject((state) => state.project?.world.rooms ?? null);
+  return (
+    <Form.Select
+      className="room-choice"
+      aria-label="Room"
+      value={room}
+      disabled={walking}
+      onChange={(event) => {
+        session.shownRoom.chooseRoom(event.target.value);
+        session.asked.focusField.ask();
+      }}
+    >
+      {rooms?.map((r) => (
+        <option key={r.id} value={r.id}>
+          {r.name}
+        </option>
+      ))}
+    </Form.Select>
   );
 }
 
@@ -109,7 +123,7 @@ function FieldCanvas() {
       className={`field-canvas ${panning ? "panning" : tool}`}
       tabIndex={0}
       role="img"
-      aria-label="The room; the status line tells what is under the pointer"
+      aria-label="The room; Ctrl and the arrow keys move a cursor over its cells, Enter uses the tool there"
       onPointerDown={hand.down}
       onPointerMove={hand.move}
       onPointerUp={hand.up}
@@ -144,7 +158,11 @@ function usePainter(canvas: React.RefObject<HTMLCanvasElement | null>): React.Re
     const element = canvas.current!;
     const made = new FieldPainter(element);
     painter.current = made;
-    const unasked = session.asked.fitRoom.answer(() => made.fit());
+    const unasked = [
+      session.asked.fitRoom.answer(() => made.fit()),
+      session.asked.focusField.answer(() => element.focus({ preventScroll: true })),
+      session.asked.showPlace.answer((x, y) => made.show(x, y)),
+    ];
     void document.fonts.ready.then(() => made.pan(0, 0));
     // Not through React: its wheel listener cannot keep the page from scrolling.
     const wheel = (event: WheelEvent): void => {
@@ -156,7 +174,7 @@ function usePainter(canvas: React.RefObject<HTMLCanvasElement | null>): React.Re
     return () => {
       element.removeEventListener("wheel", wheel);
       made.stop();
-      unasked();
+      for (const end of unasked) end();
     };
   }, []);
   return painter;

@@ -88,7 +88,7 @@ function ChoiceFields({ actor }: { readonly actor: Actor }) {
       </div>
       <div className="wide">
         <SelectField
-          label="Keeps its place"
+          label="Keeps"
           value={actor.keeps}
           choices={KEEPS.map((each) => [each, KEEPS_NAMES[each]] as const)}
           onValue={(keeps) => change((each) => ({ ...each, keeps: keeps as Actor["keeps"] }))}

@@ -178,7 +178,10 @@ function Transport() {
           label="Speed"
           value={rateName}
           choices={Object.keys(RATES)}
-          onValue={(name) => session.playing.chooseRate(RATES[name]!)}
+          onValue={(name) => {
+            session.playing.chooseRate(RATES[name]!);
+            session.asked.focusField.ask();
+          }}
         />
       </div>
     </div>

@@ -12,6 +12,8 @@ import { ShownLog } from "./bench/shown-log.ts";
 import { Playing } from "./bench/playing.ts";
 import { Sounds } from "./bench/sound.ts";
 import { TakenHome } from "./bench/taken-home.ts";
+import { FieldCursor } from "./bench/field-cursor.ts";
+import { FieldTool } from "./bench/field-tool.ts";
 import { FirstMinute } from "./bench/first-minute.ts";
 import { RuleSets } from "./bench/rule-sets.ts";
 import { Fixes } from "./bench/fixes.ts";
@@ -75,6 +77,8 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const painting = new Painting(benchStore, project, placing);
   const worldSettings = new WorldSettings(project, benchStore);
   const walls = new Walls(project, benchStore);
+  const fieldTool = new FieldTool(project, benchStore, { painting, placing, walls, actors, worldSettings });
+  const fieldCursor = new FieldCursor(project, benchStore, fieldTool, asked);
   const rooms = new Rooms(project, benchStore, shownRoom);
   const mapImport = new MapImport(moreRoomTarget(project, shownRoom));
   const tiles = new Tiles(project, chosen, benchStore);
@@ -138,6 +142,8 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     actors,
     placing,
     walls,
+    fieldTool,
+    fieldCursor,
     worldSettings,
     rooms,
     mapImport,

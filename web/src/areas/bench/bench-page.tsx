@@ -1,3 +1,5 @@
+import type { World } from "@keen-pebble/core/world";
+import { covers } from "@keen-pebble/core/world";
 import { Suspense, lazy } from "react";
 import { session } from "../../page-session.ts";
 import { Anatomy } from "../../anatomy/anatomy.tsx";
@@ -10,6 +12,7 @@ import { LogSide } from "../../logs/log-side.tsx";
 import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
 import { BringMapHere } from "../../elsewhere/bring-map-here.tsx";
 import { BringRecordingHere } from "../../elsewhere/bring-recording-here.tsx";
+import type { BenchState } from "../../session/bench/bench-store.ts";
 import { useFileDrop } from "../../look/use-file-drop.ts";
 import { useBench, useProject } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
@@ -52,9 +55,25 @@ export function BenchPage() {
   );
 }
 
-/** Tells a screen reader what the shown frame holds once it stands still. */
+/** What is in the cell of the cursor; null while there is none. */
+function cursorText({ cursor, pointer, room: id }: BenchState, world: World | null): string | null {
+  const room = world?.rooms.find((each) => each.id === id);
+  if (cursor === "none" || pointer === null || world === null || room === undefined) return null;
+  const [x, y] = [Math.floor(pointer.x / world.tileSize), Math.floor(pointer.y / world.tileSize)];
+  const tile = world.tiles[room.cells[y * room.width + x]!]!;
+  const standing = [
+    ...room.fixtures.filter((each) => covers(each, [x, y])).map((each) => each.id),
+    ...room.actors.filter(({ cell }) => cell[0] === x && cell[1] === y).map(({ id: actor }) => actor),
+  ];
+  return `Cell ${x} ${y}: ${[tile.name, ...tile.flags, ...standing].join(", ")}${cursor === "held" ? "; held down" : ""}`;
+}
+
+/** Tells a screen reader what the cell of the cursor holds, or the shown frame once it stands still. */
 function LiveRegion() {
+  const world = useProject((state) => state.project?.world ?? null);
   const text = useBench((state) => {
+    const under = cursorText(state, world);
+    if (under !== null) return under;
     if (state.playing || state.walk !== null || state.explanation === null) return "";
     const { frame, events, stoppedBy } = state.explanation;
     const stop = stoppedBy === null ? "" : `, cell ${stoppedBy.cx} ${stoppedBy.cy} stops the walker`;

@@ -135,6 +135,8 @@ export interface BenchState {
   readonly clearance: { readonly room: string; readonly cells: Uint8Array } | null;
   /** Room pixel under the pointer, or null. */
   readonly pointer: { readonly x: number; readonly y: number } | null;
+  /** Whether keys moved it there last, and hold the tool down. */
+  readonly cursor: "none" | "shown" | "held";
   /** What the left side shows: the frame's anatomy, the log as a table and as text, or the room as text. */
   readonly side: "anatomy" | "log" | "room";
   readonly kit: KitTab;
@@ -190,6 +192,7 @@ export const makeBenchStore = () =>
     discarded: null,
     clearance: null,
     pointer: null,
+    cursor: "none",
     side: "anatomy",
     kit: "tiles",
     showsProgram: false,

@@ -41,6 +41,6 @@ export class ShownRoom {
   };
 
   readonly pointAt = (pointer: { x: number; y: number } | null): void => {
-    this.benchStore.setState({ pointer });
+    this.benchStore.setState({ pointer, cursor: "none" });
   };
 }

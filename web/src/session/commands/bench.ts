@@ -27,6 +27,12 @@ export function benchCommands(session: Parts) {
     can: canPaint,
     act: () => session.painting.choosePen(which),
   });
+  const cursor = (name: string, key: string, dx: number, dy: number): Omit<Command, "onChange"> => ({
+    name,
+    keys: [key],
+    can: canPaint,
+    act: () => session.fieldCursor.moveBy(dx, dy),
+  });
   function pickAtPointer(): void {
     const { pointer } = session.benchStore.getState();
     const size = session.project.store.getState().project?.world.tileSize;
@@ -83,9 +89,25 @@ export function benchCommands(session: Parts) {
       act: session.fixtures.removeChosenFixtures,
     },
     wall: { name: "Draw a wall off the cells", keys: ["J"], can: canPaint, act: session.walls.takeUp },
+    cursorLeft: cursor("Cursor a cell to the left", "Ctrl+ArrowLeft", -1, 0),
+    cursorRight: cursor("Cursor a cell to the right", "Ctrl+ArrowRight", 1, 0),
+    cursorUp: cursor("Cursor a cell up", "Ctrl+ArrowUp", 0, -1),
+    cursorDown: cursor("Cursor a cell down", "Ctrl+ArrowDown", 0, 1),
+    press: {
+      name: "Use the tool at the cursor",
+      keys: ["Enter"],
+      can: session.fieldCursor.isShown,
+      act: session.fieldCursor.press,
+    },
+    hold: {
+      name: "Hold the tool down at the cursor, and let it go",
+      keys: ["Shift+Enter"],
+      can: session.fieldCursor.isShown,
+      act: session.fieldCursor.hold,
+    },
     finishWall: {
       name: "Add the wall that is drawn",
-      keys: ["Enter"],
+      keys: ["Enter", "Ctrl+Enter"],
       can: () => canPaint() && session.walls.isUnderWay(),
       act: session.walls.finish,
     },
@@ -133,8 +155,16 @@ export function benchCommands(session: Parts) {
       name: "Let go",
       keys: ["Escape"],
       can: () =>
-        isLaying() || hasSelection() || session.benchStore.getState().drag !== null || session.walls.isUnderWay(),
-      act: () => (session.walls.isUnderWay() ? session.walls.letGo() : session.painting.letGo()),
+        session.fieldCursor.isHeld() ||
+        isLaying() ||
+        hasSelection() ||
+        session.benchStore.getState().drag !== null ||
+        session.walls.isUnderWay(),
+      act: () => {
+        if (session.fieldCursor.isHeld()) session.fieldCursor.hold();
+        else if (session.walls.isUnderWay()) session.walls.letGo();
+        else session.painting.letGo();
+      },
     },
     playPause: {
       name: "Play or pause",

@@ -92,7 +92,7 @@ export class ReachSession {
   private waiting: ReturnType<typeof setTimeout> | null = null;
   private asked = 0;
   private from: RunStart | null = null;
-  private later: { readonly title: string; readonly way: Way } | null = null;
+  private later: { readonly title: string; readonly to: WayTo } | null = null;
 
   constructor(
     private readonly project: ProjectSession,
@@ -156,6 +156,7 @@ export class ReachSession {
 
   readonly cancel = (): void => {
     this.asked++;
+    this.later = null;
     this.client?.cancel();
     this.store.setState({ phase: this.store.getState().shown === null ? "none" : "done" });
   };
@@ -164,7 +165,7 @@ export class ReachSession {
 
   /** Shows a way once the next answer is there: somebody comes from elsewhere to see it. */
   readonly showLater = (title: string, way: Way): void => {
-    this.later = { title, way };
+    this.later = { title, to: { kind: "way", way } };
     void this.showWay(title, { kind: "way", way });
   };
 
@@ -173,7 +174,9 @@ export class ReachSession {
    * @param loss what goes wrong on it
    */
   readonly showWay = async (title: string, to: WayTo, loss: Loss | null = null): Promise<void> => {
-    const { shown } = this.store.getState();
+    const { phase, shown } = this.store.getState();
+    // What is asked for while the next answer is looked for is wanted of that one too.
+    if (phase === "looking" && to.kind !== "way") this.later = { title, to };
     if (this.client === null || shown === null) return;
     const answer = await this.client.way(to);
     if (this.store.getState().shown !== shown) return;
@@ -334,7 +337,7 @@ export class ReachSession {
   private async showFirst(world: World, { answer }: ReachShown): Promise<void> {
     const { later } = this;
     this.later = null;
-    if (later !== null) return this.showWay(later.title, { kind: "way", way: later.way });
+    if (later !== null) return this.showWay(later.title, later.to);
     if (answer.goal !== null && answer.goal >= 0) return this.showWay("the goal", { kind: "goal" });
     const farthest = [...answer.fixtures].reduce((best, n, i, all) => (n > (all[best] ?? -1) ? i : best), 0);
     const id = allFixtures(world)[farthest]?.id;

@@ -1,0 +1,87 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import type { World } from "@keen-pebble/core/world";
+import { afterEach, beforeEach, expect, it } from "vitest";
+import { session } from "../../page-session.ts";
+import { ALONG, hall } from "../../test-support/hall.ts";
+import { isOneAct } from "../../test-support/one-act.ts";
+import type { Opened } from "../../test-support/opened.ts";
+import { openHere } from "../../test-support/opened.ts";
+
+let opened: Opened;
+beforeEach(async () => {
+  opened = await openHere(hall(), { along: ALONG });
+  session.shownRoom.pointAt(null);
+  session.benchStore.setState({ tile: "wall", chosenTiles: ["wall"], kit: "tiles" });
+});
+afterEach(() => opened.close());
+
+const { bench: commands } = session.commands;
+const world = (): World => session.project.store.getState().project!.world;
+const cursor = (): string => {
+  const { cursor: shown, pointer } = session.benchStore.getState();
+  return `${shown} ${pointer === null ? "nowhere" : `${pointer.x},${pointer.y}`}`;
+};
+const tileAt = (x: number, y: number): string => {
+  const [room] = world().rooms;
+  return world().tiles[room!.cells[y * room!.width + x]!]!.id;
+};
+/** Presses keys as `useCommandKeys` would: only what can be done is. */
+function press(...names: (keyof typeof commands)[]): void {
+  for (const name of names) if (commands[name].can()) commands[name].act();
+}
+
+it("begins where the walker is, goes from cell to cell as far as the room does, and gives way to the pointer", () => {
+  session.benchStore.setState({ frame: 0 });
+  const { start, tileSize } = world();
+  press("cursorRight");
+  expect(cursor()).toBe(`shown ${start.cell[0] * tileSize + 8},${start.cell[1] * tileSize + 8}`);
+  press("cursorRight", "cursorRight", "cursorDown");
+  expect(cursor()).toBe(`shown ${(start.cell[0] + 2) * tileSize + 8},${(start.cell[1] + 1) * tileSize + 8}`);
+  for (let i = 0; i < 99; i++) press("cursorLeft", "cursorUp");
+  expect(cursor()).toBe("shown 8,8");
+  session.shownRoom.pointAt({ x: 70, y: 41 });
+  expect(cursor()).toBe("none 70,41");
+  // Without the cursor Enter is not its own.
+  expect([commands.press.can(), commands.hold.can()]).toEqual([false, false]);
+  press("cursorUp");
+  expect(cursor()).toBe("shown 72,40");
+});
+
+it("paints a cell, draws while the tool is held down as one stroke, and puts fixtures, actors and walls", () => {
+  session.painting.choosePen("brush");
+  session.shownRoom.pointAt({ x: 5 * 16, y: 3 * 16 });
+  press("cursorUp");
+  const before = session.project.store.getState().project!;
+  press("press");
+  expect(tileAt(5, 3)).toBe("wall");
+  isOneAct(before);
+  const next = session.project.store.getState().project!;
+  press("cursorRight", "hold");
+  expect(cursor()).toBe("held 104,56");
+  press("cursorRight", "cursorRight", "letGo");
+  expect([cursor(), tileAt(6, 3), tileAt(8, 3), tileAt(9, 3)]).toEqual(["shown 136,56", "wall", "wall", "floor"]);
+  isOneAct(next);
+  press("cursorDown", "cursorDown");
+  session.placing.takeUpKind("marker");
+  press("press");
+  expect(world().rooms[0]!.fixtures.map(({ kind, cell }) => `${kind} ${cell.join()}`)).toContain("marker 8,5");
+  session.actors.openKit("actors");
+  session.actors.takeUp("place");
+  press("cursorRight", "press");
+  expect(world().rooms[0]!.actors.map(({ cell }) => cell.join())).toEqual(["9,5"]);
+  session.walls.chooseWay("corners");
+  session.walls.takeUp();
+  press("press", "cursorRight", "press");
+  expect(session.benchStore.getState().wall.corners).toHaveLength(2);
+});
+
+it("a stroke held by keys ends where the pointer takes the tool", () => {
+  session.painting.choosePen("brush");
+  session.shownRoom.pointAt({ x: 5 * 16, y: 3 * 16 });
+  press("cursorUp", "hold");
+  session.fieldTool.down({ x: 2 * 16, y: 5 * 16 }, false);
+  session.fieldTool.move({ x: 3 * 16, y: 5 * 16 });
+  session.fieldTool.up();
+  expect([tileAt(5, 3), tileAt(4, 4), tileAt(2, 5), tileAt(3, 5)]).toEqual(["wall", "floor", "wall", "wall"]);
+});
