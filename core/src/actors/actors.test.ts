@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { ACTOR_NUMBERS, AT_X, AT_Y } from "../compiled/actor-memory.ts";
 import { newAccount } from "../compiled/account.ts";
 import { sameSituation, situationHash } from "../compiled/situation.ts";
 import { SimState } from "../compiled/state.ts";
@@ -69,8 +70,8 @@ describe("actors of any house", () => {
             const at = s.memory.actors!.numbers;
             // It has gone one frame of its leg: the cell before it is the one that it leaves.
             const gone = Math.min(c.actors!.all[number]!.speed, c.tileUnits);
-            const cx = (at[number * 11]! - dx * gone) / c.tileUnits + dx;
-            const cy = (at[number * 11 + 1]! - dy * gone) / c.tileUnits + dy;
+            const cx = (at[number * ACTOR_NUMBERS + AT_X]! - dx * gone) / c.tileUnits + dx;
+            const cy = (at[number * ACTOR_NUMBERS + AT_Y]! - dy * gone) / c.tileUnits + dy;
             // A respawn or the end of a visit has put it back since.
             if (!Number.isInteger(cx) || !Number.isInteger(cy)) continue;
             expect(cx >= 0 && cy >= 0 && cx < width && cy < height).toBe(true);

@@ -22,19 +22,19 @@ export function compileActors(world: World): CompiledActors | null {
     .flatMap((room, number) => room.actors.map((actor) => [actor, number] as const))
     .map(([actor, room], number) => compileActor(actor, room, number, shutFor(actor, room)));
   if (all.length === 0) return null;
-  const frames = new Int32Array(all.length * MOST_PHASES);
-  for (const { number, plan } of all) plan.forEach((phase, i) => (frames[number * MOST_PHASES + i] = phase.frames));
+  const does = new Uint8Array(all.length * MOST_PHASES);
+  for (const { number, plan } of all)
+    does.set(
+      plan.map((phase) => phase.does),
+      number * MOST_PHASES,
+    );
+  const before = (room: number): number => all.filter((each) => each.room < room).length;
   return {
     all,
     speeds: Int32Array.from(all, ({ speed }) => speed),
     bodies: Int32Array.from(all.flatMap(({ height, left, top, width }) => [left, top, width, height])),
-    frames,
-    ofRoom: world.rooms.map((_, room) =>
-      Int32Array.from(
-        all.filter((each) => each.room === room),
-        (each) => each.number,
-      ),
-    ),
+    does,
+    firstOfRoom: Int32Array.from({ length: world.rooms.length + 1 }, (_, room) => before(room)),
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Account, ActorAccount } from "../compiled/account.ts";
-import { ACTOR_NUMBERS, AT_X, AT_Y, FACING, LEG_X, LEG_Y, PHASE, SPENT } from "../compiled/actor-memory.ts";
+import { ACTOR_NUMBERS, AT_X, AT_Y, FACING, FRAMES_LEFT, LEG, PHASE } from "../compiled/actor-memory.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import type { Memory } from "../compiled/memory.ts";
 import type { SimState } from "../compiled/state.ts";
@@ -19,16 +19,26 @@ export interface ExplainedActor extends Omit<ActorAccount, "actor"> {
   readonly meets: boolean;
 }
 
+/** A leg's direction by its number, as in `LEG`. */
+const LEGS = [
+  [0, 0],
+  [-1, 0],
+  [1, 0],
+  [0, -1],
+  [0, 1],
+] as const;
+
 /** The actors of the walker's room after a frame; what it chose is missing in row 0, where nobody moves. */
 export function explainedActors(c: Compiled, s: SimState, { actors: accounts }: Account): ExplainedActor[] {
   if (c.actors === null) return [];
   const { numbers } = s.memory.actors!;
-  return Array.from(c.actors.ofRoom[s.room]!, (number): ExplainedActor => {
-    const actor = c.actors!.all[number]!;
+  const { all, firstOfRoom } = c.actors;
+  return all.slice(firstOfRoom[s.room], firstOfRoom[s.room + 1]).map((actor): ExplainedActor => {
+    const { number } = actor;
     const at = number * ACTOR_NUMBERS;
     const phase = numbers[at + PHASE]!;
     const { does, frames } = actor.plan[phase]!;
-    const still = { phase, framesLeft: frames < 0 ? null : frames - numbers[at + SPENT]!, chose: null };
+    const still = { phase, framesLeft: frames < 0 ? null : numbers[at + FRAMES_LEFT]!, chose: null };
     const { actor: _, ...account } = accounts.find((each) => each.actor === number) ?? {
       actor: number,
       ...still,
@@ -39,7 +49,7 @@ export function explainedActors(c: Compiled, s: SimState, { actors: accounts }: 
       id: actor.id,
       at: [numbers[at + AT_X]!, numbers[at + AT_Y]!],
       facing: numbers[at + FACING]!,
-      leg: [numbers[at + LEG_X]!, numbers[at + LEG_Y]!],
+      leg: LEGS[numbers[at + LEG]!]!,
       does: PHASE_DOES[does]!,
       meets: meets(c, s, actor),
       ...account,

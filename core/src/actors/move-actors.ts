@@ -5,13 +5,12 @@ import {
   AT_Y,
   CHOICES,
   FACING,
+  FRAMES_LEFT,
   GONE,
   LAST,
-  LEG_X,
-  LEG_Y,
+  LEG,
   ON_PATH,
   PHASE,
-  SPENT,
 } from "../compiled/actor-memory.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import type { CompiledActor, CompiledPhase } from "../compiled/compiled-actor.ts";
@@ -21,11 +20,12 @@ import { DOOR } from "../ground/ground.ts";
 import { occupiedX, occupiedY } from "../ground/occupied.ts";
 import { facingOf } from "../world/facing.ts";
 
-/** The four directions L, R, U, D; their numbers and 1 are what `LAST` holds. */
+/** The four directions L, R, U, D; their numbers and 1 are what `LEG` and `LAST` hold. */
 const DX = [-1, 1, 0, 0] as const;
 const DY = [0, 0, -1, 1] as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
 const NONE = -1;
+const NO_LEG = 0;
 
 /** Of each direction whether it is shut, open or left out at the moment of a choice, and how far the walker is from where it leads. */
 const SHUT = 0;
@@ -37,78 +37,81 @@ const distance = new Int32Array(4);
 
 /** Step 4a of a frame: the actors of the walker's room move (semantics.md section 9). Allocates nothing. */
 export function moveActors(c: Compiled, s: SimState, account: ActorAccount[] | null): void {
-  const here = c.actors!.ofRoom[s.room]!;
+  const { does, firstOfRoom, speeds } = c.actors!;
   const { numbers } = s.memory.actors!;
-  for (let i = 0; i < here.length; i++) moveActor(c, s, here[i]!, numbers, account);
+  const { tileUnits } = c;
+  const end = firstOfRoom[s.room + 1]!;
+  // In most frames an actor is on a leg, or stands: those are done with here.
+  for (let actor = firstOfRoom[s.room]!, at = actor * ACTOR_NUMBERS; actor < end; actor++, at += ACTOR_NUMBERS) {
+    const framesLeft = numbers[at + FRAMES_LEFT]!;
+    if (framesLeft > 0) numbers[at + FRAMES_LEFT] = framesLeft - 1;
+    else if (framesLeft === 0) nextPhase(c, actor, numbers);
+    if (numbers[at + LEG] === NO_LEG) {
+      if (account === null && does[actor * MOST_PHASES + numbers[at + PHASE]!] === STAND) continue;
+      if (!beginLeg(c, s, actor, account)) continue;
+    } else if (account !== null) account.push(accountOf(c.actors!.all[actor]!, numbers, null));
+    const leg = numbers[at + LEG]!;
+    const left = tileUnits - numbers[at + GONE]!;
+    const by = Math.min(speeds[actor]!, left);
+    const axis = leg <= 2 ? AT_X : AT_Y;
+    // L and U, 1 and 3, lead back along their axis.
+    numbers[at + axis]! += (leg & 1) === 1 ? -by : by;
+    if (by < left) numbers[at + GONE]! += by;
+    else {
+      numbers[at + LEG] = NO_LEG;
+      numbers[at + GONE] = 0;
+    }
+  }
 }
 
-function moveActor(c: Compiled, s: SimState, actor: number, numbers: Int32Array, account: ActorAccount[] | null): void {
-  const { all, frames, speeds } = c.actors!;
+/** Without a leg it chooses the next one; false where it stands in this frame. */
+function beginLeg(c: Compiled, s: SimState, actor: number, account: ActorAccount[] | null): boolean {
+  const { numbers } = s.memory.actors!;
+  const compiled = c.actors!.all[actor]!;
   const at = actor * ACTOR_NUMBERS;
-  const lasts = frames[actor * MOST_PHASES + numbers[at + PHASE]!]!;
-  if (lasts >= 0) {
-    const spent = numbers[at + SPENT]!;
-    if (spent < lasts) numbers[at + SPENT] = spent + 1;
-    else nextPhase(c, actor, numbers);
-  }
-  let legX = numbers[at + LEG_X]!;
-  let legY = numbers[at + LEG_Y]!;
-  let gone = numbers[at + GONE]!;
-  if (legX === 0 && legY === 0) {
-    const chosen = choose(c, s, all[actor]!, account !== null);
-    if (account !== null) account.push(accountOf(all[actor]!, numbers, chosen));
-    if (chosen === NONE) return;
-    legX = DX[chosen]!;
-    legY = DY[chosen]!;
-    gone = 0;
-    numbers[at + LEG_X] = legX;
-    numbers[at + LEG_Y] = legY;
-    numbers[at + LAST] = chosen + 1;
-    numbers[at + FACING] = facingOf(legX, legY);
-  } else if (account !== null) account.push(accountOf(all[actor]!, numbers, null));
-  const left = c.tileUnits - gone;
-  const speed = speeds[actor]!;
-  const by = speed < left ? speed : left;
-  if (legX !== 0) numbers[at + AT_X] = numbers[at + AT_X]! + by * legX;
-  else numbers[at + AT_Y] = numbers[at + AT_Y]! + by * legY;
-  if (by < left) {
-    numbers[at + GONE] = gone + by;
-    return;
-  }
-  numbers[at + LEG_X] = 0;
-  numbers[at + LEG_Y] = 0;
-  numbers[at + GONE] = 0;
+  const chosen = choose(c, s, compiled);
+  if (account !== null) account.push(accountOf(compiled, numbers, chosen));
+  if (chosen === NONE) return false;
+  numbers[at + LEG] = chosen + 1;
+  numbers[at + LAST] = chosen + 1;
+  numbers[at + FACING] = facingOf(DX[chosen]!, DY[chosen]!);
+  return true;
 }
 
 /** The phase is over: the next one begins, after the last the first, and has this frame. */
 function nextPhase(c: Compiled, actor: number, numbers: Int32Array): void {
   const at = actor * ACTOR_NUMBERS;
-  const phase = (numbers[at + PHASE]! + 1) % c.actors!.all[actor]!.plan.length;
+  const { plan } = c.actors!.all[actor]!;
+  const phase = (numbers[at + PHASE]! + 1) % plan.length;
+  const { frames } = plan[phase]!;
   numbers[at + PHASE] = phase;
-  numbers[at + SPENT] = c.actors!.frames[actor * MOST_PHASES + phase]! < 0 ? 0 : 1;
+  numbers[at + FRAMES_LEFT] = frames < 0 ? frames : frames - 1;
   numbers[at + ON_PATH] = 0;
 }
 
-/** The direction of the next leg, or `NONE`. @param told whether all that is open is to be left in `open` */
-function choose(c: Compiled, s: SimState, actor: CompiledActor, told: boolean): number {
+/** The direction of the next leg, or `NONE`; what is open is left in `open`. */
+function choose(c: Compiled, s: SimState, actor: CompiledActor): number {
   const { numbers } = s.memory.actors!;
   const at = actor.number * ACTOR_NUMBERS;
   const phase = actor.plan[numbers[at + PHASE]!]!;
-  const cx = numbers[at + AT_X]! / c.tileUnits;
-  const cy = numbers[at + AT_Y]! / c.tileUnits;
   if (phase.does === STAND) return NONE;
-  if (phase.does === PATH) {
-    const way = alongPath(numbers, at, phase, cx, cy);
-    if (told) lookRound(c, s, actor, cx, cy);
-    return way === NONE || isShut(c, s, actor, cx + DX[way]!, cy + DY[way]!) ? NONE : way;
-  }
+  // It is exactly on a cell; as whole numbers, which is what they are, they are quicker.
+  const cx = (numbers[at + AT_X]! / c.tileUnits) | 0;
+  const cy = (numbers[at + AT_Y]! / c.tileUnits) | 0;
   lookRound(c, s, actor, cx, cy);
-  return amongOpen(c, s, actor, phase.does, cx, cy);
+  if (phase.does !== PATH) return amongOpen(c, s, actor, phase.does, cx, cy);
+  const way = alongPath(numbers, at, phase, cx, cy);
+  return way === NONE || open[way] === SHUT ? NONE : way;
 }
 
-/** Which of the four directions are open from a cell. */
+/** Which of the four directions are open from a cell; every side of the room is a wall. */
 function lookRound(c: Compiled, s: SimState, actor: CompiledActor, cx: number, cy: number): void {
-  for (let way = 0; way < 4; way++) open[way] = isShut(c, s, actor, cx + DX[way]!, cy + DY[way]!) ? SHUT : OPEN;
+  const { height, width } = c.rooms[actor.room]!;
+  const cell = cy * width + cx;
+  open[0] = cx > 0 && !isShut(s, actor, cell - 1) ? OPEN : SHUT;
+  open[1] = cx < width - 1 && !isShut(s, actor, cell + 1) ? OPEN : SHUT;
+  open[2] = cy > 0 && !isShut(s, actor, cell - width) ? OPEN : SHUT;
+  open[3] = cy < height - 1 && !isShut(s, actor, cell + width) ? OPEN : SHUT;
 }
 
 /** Where a path leads from a cell: the place goes on first where it is reached (semantics.md section 9, `path`). */
@@ -170,11 +173,8 @@ function drawn(seed: number, actor: number, choices: number): number {
   return h >>> 0;
 }
 
-/** Whether a cell of its room is shut to an actor now; every side of the room is a wall to it. */
-function isShut(c: Compiled, s: SimState, actor: CompiledActor, cx: number, cy: number): boolean {
-  const { width, height } = c.rooms[actor.room]!;
-  if (cx < 0 || cy < 0 || cx >= width || cy >= height) return true;
-  const cell = cy * width + cx;
+/** Whether a cell of its room is shut to an actor now. */
+function isShut(s: SimState, actor: CompiledActor, cell: number): boolean {
   if (actor.shut[cell] === 1) return true;
   return actor.closedDoorsShut && (s.ground.solid[actor.room]![cell]! & DOOR) !== 0;
 }
@@ -187,7 +187,7 @@ function accountOf(actor: CompiledActor, numbers: Int32Array, chose: number | nu
   return {
     actor: actor.number,
     phase: numbers[at + PHASE]!,
-    framesLeft: phase.frames < 0 ? null : phase.frames - numbers[at + SPENT]!,
+    framesLeft: phase.frames < 0 ? null : numbers[at + FRAMES_LEFT]!,
     chose,
     directions:
       chose === null || phase.does === STAND

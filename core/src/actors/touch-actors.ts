@@ -19,29 +19,32 @@ export function meets(c: Compiled, s: SimState, { height, left, number, room, to
  * @returns whether a respawn has moved the walker
  */
 export function touchActors(c: Compiled, s: SimState): boolean {
-  const { all, bodies, ofRoom } = c.actors!;
-  const here = ofRoom[s.room]!;
+  const { bodies, firstOfRoom } = c.actors!;
   const { met, numbers } = s.memory.actors!;
   const { bottom, left, right, top } = c.body;
-  for (let i = 0; i < here.length; i++) {
-    const number = here[i]!;
-    const x = s.x - numbers[number * ACTOR_NUMBERS + AT_X]! - bodies[4 * number]!;
-    const y = s.y - numbers[number * ACTOR_NUMBERS + AT_Y]! - bodies[4 * number + 1]!;
-    const width = bodies[4 * number + 2]!;
-    const height = bodies[4 * number + 3]!;
-    // Nearly all are far away: the box round the body tells.
-    const isFar = x + right < 0 || x + left > width || y + bottom < 0 || y + top > height;
-    if (isFar || !bodyIn(c, x, y, width, height)) {
-      met[number] = 0;
-      continue;
-    }
-    if (met[number] === 1) continue;
-    met[number] = 1;
-    const subject = c.fixtures.all.length + number;
-    s.emit(MEET, subject);
-    if (!all[number]!.hurts) continue;
-    hurt(c, s, subject);
-    return s.status === PLAYING;
+  const fromX = s.x + left;
+  const toX = s.x + right;
+  const fromY = s.y + top;
+  const toY = s.y + bottom;
+  const end = firstOfRoom[s.room + 1]!;
+  for (let number = firstOfRoom[s.room]!; number < end; number++) {
+    // Nearly all are far away, by the box round the body.
+    const at = number * ACTOR_NUMBERS;
+    const x = numbers[at + AT_X]! + bodies[4 * number]!;
+    const y = numbers[at + AT_Y]! + bodies[4 * number + 1]!;
+    const isFar = toX < x || fromX > x + bodies[4 * number + 2]! || toY < y || fromY > y + bodies[4 * number + 3]!;
+    if (isFar || !bodyIn(c, s.x - x, s.y - y, bodies[4 * number + 2], bodies[4 * number + 3])) met[number] = 0;
+    else if (met[number] === 0 && meet(c, s, number)) return s.status === PLAYING;
   }
   return false;
+}
+
+/** @returns whether the walker is hurt, which ends the touches of the frame */
+function meet(c: Compiled, s: SimState, number: number): boolean {
+  s.memory.actors!.met[number] = 1;
+  const subject = c.fixtures.all.length + number;
+  s.emit(MEET, subject);
+  const { hurts } = c.actors!.all[number]!;
+  if (hurts) hurt(c, s, subject);
+  return hurts;
 }

@@ -1,23 +1,22 @@
 import type { CompiledActors } from "./compiled-actor.ts";
 
 /** Of each actor so many numbers, and what each of them is. */
-export const ACTOR_NUMBERS = 11;
+export const ACTOR_NUMBERS = 10;
 export const AT_X = 0;
 export const AT_Y = 1;
 export const FACING = 2;
-/** Direction of the leg under way, 0, 0 without one, and the units gone along it. */
-export const LEG_X = 3;
-export const LEG_Y = 4;
-export const GONE = 5;
-/** Direction of the last leg, 0 for none, else 1 to 4 for L, R, U, D. */
-export const LAST = 6;
-/** The phase, and the frames spent in it; 0 always where it lasts for ever. */
-export const PHASE = 7;
-export const SPENT = 8;
+/** Direction of the leg under way, 0 for none, else 1 to 4 for L, R, U, D, and the units gone along it. */
+export const LEG = 3;
+export const GONE = 4;
+/** Direction of the last leg, as of `LEG`. */
+export const LAST = 5;
+/** The phase, and the frames left of it: its frames before the first one; -1 always where it lasts for ever. */
+export const PHASE = 6;
+export const FRAMES_LEFT = 7;
 /** The place on a path and the way along it, as one number: place times 2, and 1 where the way leads back. */
-export const ON_PATH = 9;
+export const ON_PATH = 8;
 /** Choices made by chance. */
-export const CHOICES = 10;
+export const CHOICES = 9;
 
 /** What a run remembers of its actors (semantics.md section 9); changed in place, made once a run. */
 export class ActorMemory {
@@ -37,8 +36,9 @@ export class ActorMemory {
 
   /** Puts an actor back to its first state. */
   reset(actor: number): void {
-    const { cx, cy, facing } = this.actors.all[actor]!;
+    const { cx, cy, facing, plan } = this.actors.all[actor]!;
     this.numbers.fill(0, actor * ACTOR_NUMBERS, (actor + 1) * ACTOR_NUMBERS);
+    this.numbers[actor * ACTOR_NUMBERS + FRAMES_LEFT] = plan[0]!.frames;
     this.place(actor, cx, cy, facing);
   }
 

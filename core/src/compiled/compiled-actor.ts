@@ -12,7 +12,7 @@ export const ROUND = 0;
 export const STOP = 1;
 export const BACK = 2;
 
-/** Places for the phases of each actor in `frames`. */
+/** Places for the phases of each actor in `does`. */
 export const MOST_PHASES = LIMITS.phases[1];
 
 /** A phase as the simulation reads it. */
@@ -54,13 +54,13 @@ export interface CompiledActor {
 /** All actors of a world, in file order. */
 export interface CompiledActors {
   readonly all: readonly CompiledActor[];
-  /** By room the numbers of its actors. */
-  readonly ofRoom: readonly Int32Array[];
+  /** By room the number of its first actor; at its end how many there are. Those of a room follow each other. */
+  readonly firstOfRoom: Int32Array;
   /**
    * What each frame asks of each actor, side by side for speed: its speed; its body's left, top, width and height; and by
-   * `MOST_PHASES` times its number plus the phase the frames of that, -1 for ever.
+   * `MOST_PHASES` times its number plus the phase what it does in that.
    */
   readonly speeds: Int32Array;
   readonly bodies: Int32Array;
-  readonly frames: Int32Array;
+  readonly does: Uint8Array;
 }

@@ -37,11 +37,11 @@ export class ActorRecorder {
 
   row(c: Compiled, s: SimState): void {
     const { met, numbers } = s.memory.actors!;
-    const here = c.actors!.ofRoom[s.room]!;
+    const { firstOfRoom } = c.actors!;
+    const end = firstOfRoom[s.room + 1]!;
     if (this.rows + 2 > this.from.length) this.from = grown(this.from, this.from.length * 2);
     this.from[this.rows++] = this.count;
-    for (let i = 0; i < here.length; i++) {
-      const number = here[i]!;
+    for (let number = firstOfRoom[s.room]!; number < end; number++) {
       const at = number * ACTOR_NUMBERS;
       const place = this.count++;
       if (place >= this.columns.actor.length) this.columns = grownColumns(this.columns, place * 2);

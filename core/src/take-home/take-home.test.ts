@@ -118,10 +118,13 @@ describe("the rules taken home", () => {
     told("rules taken home", { worlds: homes.length, frames });
   });
 
-  it("can be carried over from PORTING.md alone: a port to Python walks as ours in all logs of the demo", () => {
-    const home = write("python", takeHome(cistern, "main", cisternLogs));
+  it("can be carried over from PORTING.md alone: a port to Python walks as ours in all logs of the demo that are taken", () => {
+    const files = takeHome(cistern, "main", cisternLogs);
+    const home = write("python", files);
+    const taken = [...cisternLogs.keys()].filter((id) => files.some((file) => file.path === `golden/${id}.inputs`));
+    expect(taken).toHaveLength(22);
     const port = path.join(import.meta.dirname, "port/cistern.py");
-    for (const id of cisternLogs.keys()) {
+    for (const id of taken) {
       const { stdout, stderr } = spawnSync("python3", [port, home, id], { encoding: "utf8" });
       expect(stderr).toBe("");
       expect(stdout, id).toBe(readFileSync(path.join(home, `golden/${id}.trace.csv`), "utf8"));
