@@ -39,14 +39,25 @@ export class BenchDriver {
     }, "nobody walks");
   }
 
-  /** Holds a key until the walker's cell fits, as one does when one walks. It may have gone on by the time that is seen. */
+  /**
+   * Holds a key until the walker's cell fits, as one does when one walks. It may have gone on by the time that is seen. A
+   * frame has passed meanwhile: a walk goes on by itself too, and a key counts in the frames in which it is down.
+   */
   async hold(key: string, fits: (x: number, y: number) => boolean): Promise<void> {
     await this.browser.driver.actions().keyDown(key).perform();
+    const before = await this.frame();
+    await this.browser.wait(async () => (await this.frame()) > before, "the walk stands still");
     await this.browser.untilText(".status", (text) => {
       const [, x, y] = /Walker (\d+),(\d+)/.exec(text) ?? [];
       return x !== undefined && y !== undefined && fits(Number(x), Number(y));
     });
     await this.browser.driver.actions().keyUp(key).perform();
+  }
+
+  private async frame(): Promise<number> {
+    return this.browser.driver.executeScript<number>(
+      "return parseInt(document.querySelector('.frame-count')?.textContent ?? '-1', 10)",
+    );
   }
 
   /** The pebbles on the line, once they are as wanted. */
