@@ -46,11 +46,11 @@ export class BenchDriver {
   async hold(key: string, fits: (x: number, y: number) => boolean): Promise<void> {
     await this.browser.driver.actions().keyDown(key).perform();
     const before = await this.frame();
-    await this.browser.wait(async () => (await this.frame()) > before, "the walk stands still");
     await this.browser.untilText(".status", (text) => {
       const [, x, y] = /Walker (\d+),(\d+)/.exec(text) ?? [];
       return x !== undefined && y !== undefined && fits(Number(x), Number(y));
     });
+    await this.browser.wait(async () => (await this.frame()) > before, "the walk stands still");
     await this.browser.driver.actions().keyUp(key).perform();
   }
 
