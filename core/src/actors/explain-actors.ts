@@ -5,6 +5,7 @@ import type { Memory } from "../compiled/memory.ts";
 import type { SimState } from "../compiled/state.ts";
 import { occupiedX, occupiedY } from "../ground/occupied.ts";
 import { PHASE_DOES } from "../world/actors.ts";
+import { DX, DY } from "./move-actors.ts";
 import { meets } from "./touch-actors.ts";
 
 /** An actor of the walker's room as it is after a frame, and what it weighed and chose in it, as plain data. */
@@ -19,15 +20,6 @@ export interface ExplainedActor extends Omit<ActorAccount, "actor"> {
   readonly meets: boolean;
 }
 
-/** A leg's direction by its number, as in `LEG`. */
-const LEGS = [
-  [0, 0],
-  [-1, 0],
-  [1, 0],
-  [0, -1],
-  [0, 1],
-] as const;
-
 /** The actors of the walker's room after a frame; what it chose is missing in row 0, where nobody moves. */
 export function explainedActors(c: Compiled, s: SimState, { actors: accounts }: Account): ExplainedActor[] {
   if (c.actors === null) return [];
@@ -37,6 +29,7 @@ export function explainedActors(c: Compiled, s: SimState, { actors: accounts }: 
     const { number } = actor;
     const at = number * ACTOR_NUMBERS;
     const phase = numbers[at + PHASE]!;
+    const leg = numbers[at + LEG]!;
     const { does, frames } = actor.plan[phase]!;
     const still = { phase, framesLeft: frames < 0 ? null : numbers[at + FRAMES_LEFT]!, chose: null };
     const { actor: _, ...account } = accounts.find((each) => each.actor === number) ?? {
@@ -49,7 +42,7 @@ export function explainedActors(c: Compiled, s: SimState, { actors: accounts }: 
       id: actor.id,
       at: [numbers[at + AT_X]!, numbers[at + AT_Y]!],
       facing: numbers[at + FACING]!,
-      leg: LEGS[numbers[at + LEG]!]!,
+      leg: leg === 0 ? [0, 0] : [DX[leg - 1]!, DY[leg - 1]!],
       does: PHASE_DOES[does]!,
       meets: meets(c, s, actor),
       ...account,

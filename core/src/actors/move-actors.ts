@@ -21,8 +21,8 @@ import { occupiedX, occupiedY } from "../ground/occupied.ts";
 import { facingOf } from "../world/facing.ts";
 
 /** The four directions L, R, U, D; their numbers and 1 are what `LEG` and `LAST` hold. */
-const DX = [-1, 1, 0, 0] as const;
-const DY = [0, 0, -1, 1] as const;
+export const DX = [-1, 1, 0, 0] as const;
+export const DY = [0, 0, -1, 1] as const;
 const OPPOSITE = [1, 0, 3, 2] as const;
 const NONE = -1;
 const NO_LEG = 0;

@@ -10,9 +10,9 @@ import { bodyHandles } from "./body-handles.ts";
 import { drawActors } from "./draw-actors.ts";
 import { drawBrush } from "./draw-brush.ts";
 import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from "./draw-contact.ts";
-import type { CameraFrame } from "./camera.ts";
 import { cameraAt } from "./camera.ts";
 import { drawFixtures, shownMemory } from "./draw-fixtures.ts";
+import { drawCamera, drawClearance, drawGrid } from "./draw-overlays.ts";
 import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
 import { drawStart } from "./draw-start.ts";
 import { drawWall } from "./draw-wall.ts";
@@ -190,8 +190,8 @@ export class FieldPainter {
     c.strokeStyle = edge;
     c.lineWidth = 1;
     c.strokeRect(left - 0.5, top - 0.5, right - left + 1, bottom - top + 1);
-    this.drawClearance(c, state, room, size);
-    if (state.overlays.grid) this.drawGrid(c, room, size);
+    drawClearance(c, state, room, size, this.view);
+    if (state.overlays.grid) drawGrid(c, room, size, this.view);
     drawFixtures(c, world, room, state, this.view);
     if (state.overlays.solid)
       drawSolid(
@@ -234,7 +234,8 @@ export class FieldPainter {
           this.drawHandles(c, bodyHandles(body, row.x, row.y, this.view), state);
       }
     }
-    if (overlays.camera) this.drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), right, bottom);
+    if (overlays.camera)
+      drawCamera(c, cameraAt(world.camera, room, row.rows, row.frame, size), state, right, bottom, this.view);
   }
 
   private drawPicture(c: CanvasRenderingContext2D, world: World, row: WalkerRow): void {
@@ -269,15 +270,6 @@ export class FieldPainter {
       this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null,
     );
     drawAxes(c, this.view, this.width, this.height);
-  }
-
-  private drawGrid(c: CanvasRenderingContext2D, room: Room, size: number): void {
-    const { zoom, left, top } = this.view;
-    const step = size * zoom;
-    if (step < 4) return;
-    c.fillStyle = "rgba(28, 33, 36, 0.28)";
-    for (let x = 1; x < room.width; x++) c.fillRect(left + x * step, top, 1, room.height * step);
-    for (let y = 1; y < room.height; y++) c.fillRect(left, top + y * step, room.width * step, 1);
   }
 
   private drawTrails(c: CanvasRenderingContext2D, state: BenchState, room: number, size: number): void {
@@ -338,31 +330,6 @@ export class FieldPainter {
     disc(c, x, y, 3.5, "#fffdf6");
   }
 
-  /** What the player would see; in Walk the rest of the room is as dark as it would be. */
-  private drawCamera(c: CanvasRenderingContext2D, frame: CameraFrame, right: number, bottom: number): void {
-    const { zoom, left, top } = this.view;
-    const [x, y, width, height] = [
-      left + frame.x * zoom,
-      top + frame.y * zoom,
-      frame.width * zoom,
-      frame.height * zoom,
-    ];
-    c.fillStyle =
-      session.benchStore.getState().walk?.phase === "walking" ? "rgba(20, 25, 28, 0.92)" : "rgba(20, 25, 28, 0.35)";
-    c.beginPath();
-    c.rect(left, top, right - left, bottom - top);
-    c.rect(x, y, width, height);
-    c.fill("evenodd");
-    for (const [colour, wide] of [
-      ["#fffdf6", 4],
-      [palette().data, 2],
-    ] as const) {
-      c.strokeStyle = colour;
-      c.lineWidth = wide;
-      c.strokeRect(x, y, width, height);
-    }
-  }
-
   /** The body's handles, once the pointer is near: they would hide a small body. */
   private drawHandles(c: CanvasRenderingContext2D, handles: readonly BodyHandle[], { pointer }: BenchState): void {
     if (pointer === null) return;
@@ -387,17 +354,6 @@ export class FieldPainter {
     if (project.world.rooms[row.room]?.id !== state.room) return [];
     const body = shownRules(state, project)?.walker.body;
     return body === undefined ? [] : bodyHandles(body, row.x, row.y, this.view);
-  }
-
-  /** Cells that are free but too narrow for the body, tinted. */
-  private drawClearance(c: CanvasRenderingContext2D, state: BenchState, room: Room, size: number): void {
-    if (!state.overlays.clearance || state.clearance?.room !== room.id) return;
-    const { zoom, left, top } = this.view;
-    const step = size * zoom;
-    c.fillStyle = "rgba(196, 73, 29, 0.4)";
-    state.clearance.cells.forEach((narrow, i) => {
-      if (narrow) c.fillRect(left + (i % room.width) * step, top + Math.floor(i / room.width) * step, step, step);
-    });
   }
 }
 
