@@ -2,7 +2,8 @@ import { expect, it } from "vitest";
 import { readLog } from "../logs/read-log.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { Actor } from "../world/actors.ts";
-import type { World } from "../world/world.ts";
+import type { Look, World } from "../world/world.ts";
+import { actorsChanged } from "./actor-words.ts";
 import { changeActor, placeActor, removeActor, renameActor } from "./actors.ts";
 import { copiedActors, flippedActors, layActors, turnedActors } from "./copied-actors.ts";
 import { copiedFixtures, layFixtures } from "./copied-fixtures.ts";
@@ -88,12 +89,38 @@ it("a copied room has actors of its own ids; with a room its actors go, and what
   expect(fellAway).toContain("log: check never meets actor-1");
 });
 
-it("the Journal says which actors came, went or changed", () => {
+it("the Journal says which actors came and went, and what changed of one in numbers", () => {
   const before = project();
   const placed = placeActor(before.world, "a", [0, 0]).world;
   const after = { ...before, world: changeActor(placed, "actor-1", (actor) => ({ ...actor, speed: 3 })) };
-  expect(summary(before.world, differences(before, after))).toBe("A: actor actor-1 changed; actor actor-2 added");
-  expect(summary(after.world, differences(after, before))).toBe("A: actor actor-1 changed; actor actor-2 deleted");
+  expect(summary(before.world, differences(before, after))).toBe("A: actor-1: speed 1 to 3; actor-2 added");
+  expect(summary(after.world, differences(after, before))).toBe("A: actor-1: speed 3 to 1; actor-2 deleted");
+  const [actor] = before.world.rooms[0]!.actors;
+  const path = { frames: null, do: "path", then: "round", cells: [[0, 0]] } as const;
+  const other: Actor = {
+    id: "actor-1",
+    name: "Crab",
+    cell: [2, 2],
+    facing: "left",
+    speed: 0.5,
+    blockedBy: [],
+    doors: "all",
+    turnsBack: "last",
+    touch: "hurt",
+    body: [1, 2, 3, 4],
+    keeps: "visit",
+    plan: [{ frames: 30, do: "wander" }, path],
+    look: { sheet: "s", rect: [0, 0, 1, 1] } as unknown as Look,
+  };
+  expect(actorsChanged([actor!], [other])).toEqual([
+    "actor-1: named actor-1 to Crab, cell 1,1 to 2,2, facing down to left, speed 1 to 0.5, " +
+      "stopped by solid to nothing, doors shut to it open to all, turns back freely to last, touch none to hurt, " +
+      "body 0 0 16 16 to 1 2 3 4, keeps run to visit, phase 1 walks a path to wanders, phase 1 frames 60 to 30, " +
+      "phase 2 added, walks a path, picture",
+  ]);
+  const turned = { ...other, plan: [other.plan[0]!, { ...path, then: "back", cells: [[1, 0]] } as const] };
+  expect(actorsChanged([other], [turned])).toEqual(["Crab: phase 2 then round to back, cells of the path of phase 2"]);
+  expect(actorsChanged([other], [{ ...other, plan: [other.plan[0]!] }])).toEqual(["Crab: phase 2 deleted"]);
 });
 
 it("what is copied out of a room and laid anew does not take an id that an actor has", () => {

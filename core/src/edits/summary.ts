@@ -5,7 +5,9 @@ import { readLog } from "../logs/read-log.ts";
 import { settingByPath } from "../world/settings.ts";
 import type { World } from "../world/world.ts";
 import type { Json } from "../world/parts.ts";
-import { partAddress, sameJson } from "../world/parts.ts";
+import { partAddress } from "../world/parts.ts";
+import type { Actor } from "../world/actors.ts";
+import { actorsChanged } from "./actor-words.ts";
 import type { EditStep } from "./step.ts";
 
 /** A revision in the words of the job: `Main: speed 2 to 3`, `Intake hall: 14 cells` (interface.md, Journal). */
@@ -31,7 +33,7 @@ function stepSummary(world: World, step: EditStep): string {
     case "add-log":
       return `log ${step.log} kept`;
     case "remove-log":
-      return `log ${step.log} taken away`;
+      return `log ${step.log} deleted`;
   }
 }
 
@@ -76,7 +78,7 @@ function partSummary(world: World, part: string, before: Json, after: Json): str
       return `order of ${address.list}`;
     case "thing": {
       const { name = address.id } = (after ?? before) as { readonly name?: string };
-      return `${SINGULAR[address.list]} ${name} ${before === null ? "added" : after === null ? "taken away" : "changed"}`;
+      return `${SINGULAR[address.list]} ${name} ${before === null ? "added" : after === null ? "deleted" : "changed"}`;
     }
     case "of-room":
       return `${world.rooms.find((room) => room.id === address.room)?.name ?? address.room}: ${ofRoomText(address.key, before, after)}`;
@@ -87,18 +89,10 @@ function partSummary(world: World, part: string, before: Json, after: Json): str
   }
 }
 
-/** Which actors came, went or changed; the name alone of other parts of a room. */
+/** What became of its actors; the name alone of other parts of a room. */
 function ofRoomText(key: string, before: Json, after: Json): string {
   if (key !== "actors") return key;
-  const [was, is] = [before, after].map(
-    (list) => new Map((list as readonly { readonly id: string }[]).map((each) => [each.id, each as unknown as Json])),
-  ) as [Map<string, Json>, Map<string, Json>];
-  const said = [...new Set([...was.keys(), ...is.keys()])].flatMap((id) => {
-    const [one, other] = [was.get(id), is.get(id)];
-    if (one === undefined) return [`actor ${id} added`];
-    if (other === undefined) return [`actor ${id} deleted`];
-    return sameJson(one, other) ? [] : [`actor ${id} changed`];
-  });
+  const said = actorsChanged(before as unknown as Actor[], after as unknown as Actor[]);
   return said.length === 0 ? "order of actors" : listed(said);
 }
 
