@@ -306,10 +306,10 @@ it("random walks in the page find a leg that never ends, and keep it as a short 
   await browser.untilText(".detail-checks", (text) => text.includes("always aligned"));
   const kept = Object.entries(
     await (async () => {
-      await browser.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("wander-")));
+      await browser.wait(async () => Object.keys(await logs(id)).some((log) => log.startsWith("random-walk-")));
       return logs(id);
     })(),
-  ).find(([log]) => log.startsWith("wander-"))!;
+  ).find(([log]) => log.startsWith("random-walk-"))!;
   expect(kept[1]).toContain("check always aligned\n---\n");
 });
 

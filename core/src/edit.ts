@@ -39,6 +39,7 @@ export {
   wrapRoom,
 } from "./edits/links.ts";
 export { isNothing, merge } from "./edits/merge.ts";
+export { onTop } from "./edits/on-top.ts";
 export type { Logs, Project } from "./edits/project.ts";
 export type { Followed } from "./edits/references.ts";
 export type { Growth } from "./edits/rooms.ts";

@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
 import { parseCheck } from "../checks/check.ts";
+import { addRoom } from "../edits/rooms.ts";
 import { compile } from "../simulation/compile.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { newActor } from "../world/actors.ts";
@@ -32,7 +33,11 @@ it("over many seeds a log holds as often as over each by itself, in pieces too, 
 
 it("where nothing wanders all seeds say the same, and chance has nothing to do with it", () => {
   const world = worldWith({ frames: null, do: "toward" });
-  expect(isUpToChance(world)).toBe(false);
-  expect(isUpToChance(worldWith({ frames: null, do: "wander" }))).toBe(true);
+  const inRoom = (...rooms: number[]) => ({ room: Uint8Array.from(rooms) });
+  expect(isUpToChance(world, inRoom(0))).toBe(false);
+  const wandering = addRoom(worldWith({ frames: null, do: "wander" }), "b", "B", 3, 3);
+  expect(isUpToChance(wandering, inRoom(0, 0, 1))).toBe(true);
+  // Only from a room that is never come to.
+  expect(isUpToChance(wandering, inRoom(1, 1))).toBe(false);
   expect(overSeeds(compile(world), log, 0xffff_fff0, 8)).toMatchObject({ held: 0, broken: { seed: 0xffff_fff0 } });
 });

@@ -1,7 +1,7 @@
 import { logHolds } from "../checks/verdict.ts";
 import type { Compiled } from "../compiled/compiled.ts";
 import type { InputLog } from "../logs/input-log.ts";
-import { allActors } from "../world/queries.ts";
+import type { TraceRows } from "../simulation/trace.ts";
 import type { World } from "../world/world.ts";
 import { run } from "./run.ts";
 
@@ -12,9 +12,12 @@ export interface SeedTally {
   readonly broken: { readonly seed: number; readonly check: string; readonly frame: number } | null;
 }
 
-/** Whether chance has to do with a world at all: something in it wanders. */
-export function isUpToChance(world: World): boolean {
-  return allActors(world).some(({ plan }) => plan.some((phase) => phase.do === "wander"));
+/** Whether chance has to do with a run at all: it comes to a room in which something wanders. Any seed comes to the first such. */
+export function isUpToChance(world: World, { room }: Pick<TraceRows, "room">): boolean {
+  return world.rooms.some(
+    ({ actors }, number) =>
+      actors.some(({ plan }) => plan.some((phase) => phase.do === "wander")) && room.includes(number),
+  );
 }
 
 /**

@@ -88,7 +88,7 @@ export function walkLog(c: Compiled, walk: BrokenWalk, seed: number): InputLog {
     world: world.id,
     rules: rules.id,
     start: world.start,
-    title: `Wander ${seed}: ${walk.law.name}`.slice(0, 80),
+    title: `Random walk ${seed}: ${walk.law.name}`.slice(0, 80),
     tags: ["wander"],
     notes: [
       `Found by a random walk: in frame ${walk.frame} the walker ${world.laws.includes(walk.law.name) ? `breaks the law ${walk.law.name}` : walk.law.name}.`,

@@ -1,17 +1,21 @@
 import type { World } from "@keen-pebble/core/world";
 import { isUpToChance } from "@keen-pebble/core/check";
+import { useMemo } from "react";
 import Button from "react-bootstrap/Button";
 import { useStore } from "zustand";
 import { Progress } from "../../look/progress.tsx";
 import { WholeField } from "../../look/whole-field.tsx";
 import { session } from "../../page-session.ts";
+import { useBench } from "../../use-session.ts";
 
 const MOST_SEEDS = 1_000_000;
 
-/** How often the shown log holds over many seeds; nothing where nothing in the world is left to chance. */
+/** How often the shown log holds over many seeds; nothing where its run meets nothing that is left to chance. */
 export function ByChance({ id, world }: { readonly id: string; readonly world: World }) {
   const { seeds, log, phase, tried, held, broken, took, refused } = useStore(session.byChance.store);
-  if (!isUpToChance(world)) return null;
+  const run = useBench((state) => state.run);
+  const isSought = useMemo(() => run !== null && run.log === id && isUpToChance(world, run.rows), [id, run, world]);
+  if (!isSought) return null;
   const running = phase === "running";
   const isOfThis = log === id && phase !== "none";
   return (

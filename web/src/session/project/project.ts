@@ -13,6 +13,7 @@ import {
   freeId,
   invert,
   logsThatCannotStart,
+  onTop,
   recent,
   record,
   redo,
@@ -117,6 +118,7 @@ function keepAsFile({ world, logs }: Project, edits: readonly OwnStep[]): void {
   URL.revokeObjectURL(link.href);
 }
 
+/** Applies steps on top of what changed since they were made; gives them back as they were applied. */
 function applyWhatFits(
   project: Project,
   steps: readonly OwnStep[],
@@ -126,8 +128,9 @@ function applyWhatFits(
   const lost: OwnStep[] = [];
   for (const each of steps) {
     try {
-      after = apply(after, each.step);
-      kept.push(each);
+      const step = onTop(after, each.step);
+      after = apply(after, step);
+      kept.push({ ...each, step });
     } catch (error) {
       if (!(error instanceof EditError)) throw error;
       lost.push(each);
@@ -366,10 +369,16 @@ export class ProjectSession {
     if (moved === null || project === null) return false;
     if (dry) return true;
     try {
-      const after = applyAll(project, moved.steps);
+      // Others may have changed what stands beside it since.
+      let after = project;
+      const steps = moved.steps.map((each) => {
+        const step = onTop(after, each);
+        after = apply(after, step);
+        return step;
+      });
       this.store.setState({ project: after, history: moved.history, notice: null });
-      this.saver?.add(moved.steps);
-      this.tell(after, moved.steps, null);
+      this.saver?.add(steps);
+      this.tell(after, steps, null);
       return true;
     } catch (error) {
       if (!(error instanceof EditError)) throw error;

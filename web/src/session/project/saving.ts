@@ -60,7 +60,7 @@ export interface SaverTools {
 
 /** What became of own edits that were put on top of something else. */
 export interface Rebased {
-  /** Those that still fit. */
+  /** Those that still fit, as they were applied. */
   readonly kept: readonly OwnStep[];
   /** Tells whether the others were kept elsewhere, once that is done; null where all fit. */
   readonly copied: Promise<boolean> | null;
@@ -339,7 +339,7 @@ export class Saver {
     const own = this.inOrder();
     try {
       const { kept, copied } = this.tools.rebase(under, own);
-      this.queue = own.filter((each) => kept.includes(each));
+      this.queue = kept.map((each) => this.queued(each));
       if (copied !== null)
         this.keepUntil(copied, {
           base: this.revision,

@@ -1,5 +1,6 @@
 import "fake-indexeddb/auto";
 import type { EditStep } from "@keen-pebble/core/edit";
+import { changeActor, placeActor } from "@keen-pebble/core/edit";
 import type { World } from "@keen-pebble/core/world";
 import { fromPlain, writeWorld } from "@keen-pebble/core/formats";
 import { emptyWorld } from "@keen-pebble/core/world";
@@ -324,6 +325,43 @@ describe("two tabs on one world", () => {
     expect(await storedWorld(id)).toEqual(worldOf(a));
     expect(notice(b)).toBe("This world was changed elsewhere; your edits were put on top.");
     expect(notice(a)).toMatch(/^Changed elsewhere: /);
+  });
+
+  it("actors of one room that each of them changed come together, and each undoes its own alone", async () => {
+    const id = await newWorld();
+    const [a, b] = [await tabOn(id), await tabOn(id)];
+    const placed = (tab: Tab, cell: [number, number]): string => {
+      let made = "";
+      tab.in(() =>
+        tab.session.project.changeWorld((world) => {
+          const placing = placeActor(world, world.rooms[0]!.id, cell);
+          made = placing.id;
+          return placing.world;
+        }),
+      );
+      return made;
+    };
+    const faster = (tab: Tab, actor: string): boolean =>
+      tab.in(() =>
+        tab.session.project.changeWorld((world) => changeActor(world, actor, (is) => ({ ...is, speed: 3 }))),
+      );
+    const told = (world: World): string[] => world.rooms[0]!.actors.map((actor) => `${actor.id} ${actor.speed}`);
+    const [first, second] = [placed(a, [1, 1]), placed(a, [2, 1])];
+    await save(a);
+    b.hear();
+    await b.until(() => worldOf(b).rooms[0]!.actors.length === 2);
+    faster(a, first);
+    faster(b, second);
+    await save(a);
+    await save(b);
+    a.hear();
+    await a.until(() => told(worldOf(a)).every((actor) => actor.endsWith(" 3")));
+    expect(told(await storedWorld(id))).toEqual([`${first} 3`, `${second} 3`]);
+    expect(notice(b)).toBe("This world was changed elsewhere; your edits were put on top.");
+    expect(a.in(() => a.session.project.travel("undo"))).toBe(true);
+    await save(a);
+    expect(told(await storedWorld(id))).toEqual([`${first} 1`, `${second} 3`]);
+    expect(await shelf()).not.toContain(`${id}-mine`);
   });
 
   it("one of two changes of the same number wins, and the other is kept as a copy", async () => {
