@@ -49,6 +49,7 @@ function ToolRow() {
   const walking = useBench((state) => state.walk?.phase === "walking");
   const pen = useBench((state) => state.pen);
   const brush = useBench((state) => state.brush);
+  const boxFrame = useBench((state) => state.boxFrame);
   const sound = useStore(session.sound.store, (state) => state.on);
   return (
     <div className="tools" onClick={backToField}>
@@ -58,10 +59,10 @@ function ToolRow() {
         <IconButton
           key={each}
           command={session.commands.bench[each]}
-          icon={each}
+          icon={each === "box" && boxFrame ? "boxFrame" : each}
           variant="plain"
           pressed={tool === "paint" && pen === each && !walking}
-          badge={each === "brush" ? String(brush) : undefined}
+          badge={each === "brush" || (each === "box" && boxFrame) ? String(brush) : undefined}
         />
       ))}
       <IconButton

@@ -1,7 +1,7 @@
 import { session } from "../page-session.ts";
 import type { SideName, World, Room } from "@keen-pebble/core/world";
 import { writeRoomPixels, writeRoomTable, writeRoomText } from "@keen-pebble/core/formats";
-import { SIDES, roomById } from "@keen-pebble/core/world";
+import { LIMITS, SIDES, roomById } from "@keen-pebble/core/world";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { RoomPicture } from "../field/room-picture.ts";
@@ -115,11 +115,18 @@ function NameAndSize({ id, room }: { readonly id: string; readonly room: Room })
         onBlur={(event) => session.rooms.identifyRoom(event.target.value)}
         onKeyDown={leaveOnEnter}
       />
+      <h3>Size</h3>
       <div className="row-line">
-        <h3 className="grow">Size</h3>
-        <span className="mono">
-          {room.width} x {room.height}
-        </span>
+        <SizeField
+          label="Width"
+          value={room.width}
+          onSize={(width) => session.rooms.growRoom({ east: width - room.width })}
+        />
+        <SizeField
+          label="Height"
+          value={room.height}
+          onSize={(height) => session.rooms.growRoom({ south: height - room.height })}
+        />
       </div>
       {SIDES.map((side) => (
         <div key={side} className="row-line">
@@ -166,6 +173,39 @@ function RoomChoice({ id, world }: { readonly id: string; readonly world: World 
         name="Delete this room"
         disabled={world.rooms.length === 1}
         onClick={session.rooms.removeShownRoom}
+      />
+    </div>
+  );
+}
+
+/** A room's width or height. It is typed and taken over when one leaves it: on the way there cells would be cut off. */
+function SizeField({
+  label,
+  value,
+  onSize,
+}: {
+  readonly label: string;
+  readonly value: number;
+  readonly onSize: (size: number) => void;
+}) {
+  const [min, max] = LIMITS.roomSide;
+  return (
+    <div className="grow">
+      <TextField
+        label={label}
+        aria-label={`Room ${label.toLowerCase()} in cells`}
+        title={`${min} to ${max} cells; it grows and is cut at the ${label === "Width" ? "east" : "south"}`}
+        type="number"
+        min={min}
+        max={max}
+        key={value}
+        defaultValue={value}
+        onBlur={(event) => {
+          const size = Math.round(Number(event.target.value));
+          if (size >= min && size <= max && size !== value) onSize(size);
+          else event.target.value = String(value);
+        }}
+        onKeyDown={leaveOnEnter}
       />
     </div>
   );

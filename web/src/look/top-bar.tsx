@@ -31,7 +31,7 @@ export function TopBar({ area, world = null, proofs, tools }: Props) {
     <header className="top">
       <Link to="/" className="home">
         <Wordmark />
-        Keen Pebble
+        <span className="product">Keen Pebble</span>
       </Link>
       {world !== null && world.name !== null && <WorldSwitch worldId={world.id} name={world.name} area={area} />}
       <nav className="areas" aria-label="Areas">

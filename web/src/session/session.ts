@@ -1,5 +1,6 @@
 import type { ShelfParts } from "./shelf/shelf-parts.ts";
 import { makeShelfParts } from "./shelf/shelf-parts.ts";
+import { Sides } from "./sides.ts";
 import { ProjectSession } from "./project/project.ts";
 import { TriedValues } from "./bench/tried.ts";
 import { Chosen } from "./bench/chosen.ts";
@@ -34,6 +35,7 @@ import { LogEdits } from "./log/log-edits.ts";
 import { CheckWriting } from "./log/checks.ts";
 import { UntilLines } from "./log/until.ts";
 import { ProofBoard } from "./proofs/board.ts";
+import { ManyLogs } from "./proofs/many-logs.ts";
 import { RandomWalkSearch } from "./proofs/random-walks.ts";
 import { AcceptedWalk } from "./proofs/accepted.ts";
 import { ReachSession } from "./reach/reach.ts";
@@ -59,6 +61,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const saveStore = makeSaveStore();
   const project = new ProjectSession(outbox, saveStore, serverEvents);
   const tried = new TriedValues();
+  const sides = new Sides();
   const chosen = new Chosen(benchStore, project);
   const shownRoom = new ShownRoom(benchStore, project);
   const proofs = new Proofs(project, serverEvents, saveStore);
@@ -95,6 +98,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const whichRules = new WhichRulesSearch(benchStore, project, ownGame);
   const recordings = new RecordingImport(project, ownGame);
   const board = new ProofBoard(proofs, shownLog, benchStore, playing, project, recordings, ownGame);
+  const manyLogs = new ManyLogs(project, board);
   const randomWalks = new RandomWalkSearch(project, board, shownLog);
   const byChance = new ByChance(project, board, shownLog);
   const accepted = new AcceptedWalk(project, beside);
@@ -125,6 +129,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     serverEvents,
     project,
     tried,
+    sides,
     chosen,
     shownRoom,
     proofs,
@@ -161,6 +166,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     checks,
     untilLines,
     board,
+    manyLogs,
     randomWalks,
     byChance,
     accepted,

@@ -13,6 +13,7 @@ import { PebbleLine } from "../../pebble-line/pebble-line.tsx";
 import { BringMapHere } from "../../elsewhere/bring-map-here.tsx";
 import { BringRecordingHere } from "../../elsewhere/bring-recording-here.tsx";
 import type { BenchState } from "../../session/bench/bench-store.ts";
+import { SideEdge, sideColumns, useSide } from "../../look/side-panel.tsx";
 import { useFileDrop } from "../../look/use-file-drop.ts";
 import { useBench, useProject } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
@@ -26,14 +27,18 @@ export function BenchPage() {
   const side = useBench((state) => state.side);
   const showsProgram = useBench((state) => state.showsProgram && state.walk === null);
   const tileSize = useProject((state) => state.project?.world.tileSize ?? 16);
+  const left = useSide("anatomy");
+  const right = useSide("kit");
+  // What was asked for beside the room is shown, wherever the anatomy is.
+  const shownLeft = { ...left, folded: left.folded && side === "anatomy" };
   const { over, handlers } = useFileDrop((files) => void session.board.takeLogsIn(files));
   useCommandKeys(session.commands.bench, session.walks.walkTakesKeys);
   return (
     <>
-      <main className={`area bench${over ? " dropping" : ""}`} {...handlers}>
+      <main className={`area bench${over ? " dropping" : ""}`} style={sideColumns(shownLeft, right)} {...handlers}>
         <h1 className="visually-hidden">Bench</h1>
         <PebbleLine />
-        {side === "room" ? <RoomText /> : side === "log" ? <LogSide /> : <Anatomy />}
+        {side === "room" ? <RoomText /> : side === "log" ? <LogSide /> : !left.folded && <Anatomy />}
         {showsProgram ? (
           <Suspense fallback={<section className="field" aria-label="Rules as a program" />}>
             <ProgramPane />
@@ -41,7 +46,9 @@ export function BenchPage() {
         ) : (
           <Field />
         )}
-        <Kit />
+        {!right.folded && <Kit />}
+        <SideEdge name="anatomy" />
+        <SideEdge name="kit" />
       </main>
       <StatusLine />
       <LiveRegion />

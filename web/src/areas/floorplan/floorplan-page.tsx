@@ -11,6 +11,7 @@ import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { LogChoice } from "../../logs/log-choice.tsx";
 import { useBench, useProject } from "../../use-session.ts";
+import { SideEdge, sideColumns, useSide } from "../../look/side-panel.tsx";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { PlanCanvas } from "./plan-canvas.tsx";
 import { DieAndReturn } from "./die-and-return.tsx";
@@ -21,15 +22,17 @@ import { Segments } from "../../look/segments.tsx";
 /** The Floorplan: how rooms hang together, and what each remembers. */
 export function FloorplanPage() {
   const world = useProject((state) => state.project?.world ?? null);
+  const side = useSide("memory");
   useCommandKeys(session.commands.floorplan, session.walks.walkTakesKeys);
   if (world === null) return <main className="area" />;
   return (
     <>
-      <main className="area floorplan">
+      <main className="area floorplan" style={sideColumns(null, side)}>
         <h1 className="visually-hidden">Floorplan</h1>
         <Tools world={world} />
         <PlanCanvas />
-        <Memory world={world} />
+        {!side.folded && <Memory world={world} />}
+        <SideEdge name="memory" />
       </main>
       <Status world={world} />
       <ActFinder area="Floorplan" commands={session.commands.floorplan} isBusy={session.walks.walkTakesKeys}>

@@ -6,8 +6,10 @@ import type { ShownHistory } from "../../session/proofs/proofs.ts";
 import { Pebble, PebbleShape } from "../../look/pebble.tsx";
 import type { PebbleKind } from "../../look/pebble.tsx";
 import type { BoardRow } from "../../session/proofs/board.ts";
+import type { BoardItem, Sort } from "../../session/proofs/board-order.ts";
 import { isFailing } from "../../session/proofs/board.ts";
-import { useBench, useProofs } from "../../use-session.ts";
+import { plural } from "../../look/plural.ts";
+import { useBench, useBoard, useProofs } from "../../use-session.ts";
 import { pathText } from "./path-text.ts";
 
 const ROW = 40;
@@ -16,42 +18,40 @@ const LINE = 200;
 const SHORTEST = 0.4;
 
 interface Props {
-  readonly rows: readonly BoardRow[];
+  readonly items: readonly BoardItem[];
   /** Frames of the longest log, whose line is the whole width. */
   readonly longest: number;
   readonly onOpen: () => void;
 }
 
 /** Logs as rows, their checks as pebbles along a line, and what the last runs said. */
-export function Board({ rows, longest, onOpen }: Props) {
+export function Board({ items, longest, onOpen }: Props) {
   const shown = useBench((state) => state.log);
   const history = useProofs((state) => state.history);
   const compared = useProofs((state) => state.compared?.revision ?? null);
   const box = useRef<HTMLDivElement>(null);
   const list = useVirtualizer({
-    count: rows.length,
+    count: items.length,
+    getItemKey: (at) => items[at]!.key,
     getScrollElement: () => box.current,
     estimateSize: () => ROW,
     overscan: 8,
   });
-  const at = rows.findIndex(({ log }) => log === shown);
+  const chosen = useBoard((state) => state.chosen);
+  const at = items.findIndex((item) => item.kind === "row" && item.row.log === shown);
   useEffect(() => {
     if (at >= 0) list.scrollToIndex(at, { align: "auto" });
     // Only where another row is shown: the board is scrolled by hand too.
   }, [at]);
   return (
-    <div className="board" role="table" aria-label="Logs" aria-rowcount={rows.length + 1}>
+    <div className="board" role="table" aria-label="Logs" aria-rowcount={items.length + 1}>
       <div className="board-row board-head" role="row">
-        <span role="columnheader">
-          <span className="visually-hidden">Holds</span>
-        </span>
-        <span role="columnheader">Log</span>
-        <span role="columnheader">Rules</span>
-        <span role="columnheader" className="number">
-          Frames
-        </span>
-        <span role="columnheader">{compared === null ? "Path" : `Path since ${compared}`}</span>
-        <span role="columnheader">Checks along the log</span>
+        <ColumnHead sort="holds" name="Holds" />
+        <ColumnHead sort="title" name="Log" />
+        <ColumnHead sort="rules" name="Rules" />
+        <ColumnHead sort="frames" name="Frames" isNumber />
+        <ColumnHead sort="path" name={compared === null ? "Path" : `Path since ${compared}`} />
+        <ColumnHead sort="checks" name="Checks along the log" />
         <span role="columnheader" className="number">
           {history.length > 0 ? `Last ${history.length} ${history.length === 1 ? "run" : "runs"}` : "Runs"}
         </span>
@@ -59,12 +59,20 @@ export function Board({ rows, longest, onOpen }: Props) {
       <div ref={box} className="board-rows" role="rowgroup">
         <div style={{ height: list.getTotalSize(), position: "relative" }}>
           {list.getVirtualItems().map((item) => {
-            const row = rows[item.index]!;
+            const shownItem = items[item.index]!;
+            if (shownItem.kind === "tag")
+              return (
+                <div key={item.key} className="board-at" style={{ top: item.start }}>
+                  <TagHead tag={shownItem.tag} rows={shownItem.rows} />
+                </div>
+              );
+            const { row } = shownItem;
             return (
-              <div key={row.log} className="board-at" style={{ top: item.start }}>
+              <div key={item.key} className="board-at" style={{ top: item.start }}>
                 <Row
                   row={row}
                   on={row.log === shown}
+                  chosen={chosen.has(row.log)}
                   longest={longest}
                   history={history}
                   compared={compared}
@@ -79,26 +87,80 @@ export function Board({ rows, longest, onOpen }: Props) {
   );
 }
 
+/** The head of a column: a click sorts by it, the next one the other way round. */
+function ColumnHead({
+  sort,
+  name,
+  isNumber = false,
+}: {
+  readonly sort: Sort;
+  readonly name: string;
+  readonly isNumber?: boolean;
+}) {
+  const by = useBoard((state) => state.sort);
+  const descending = useBoard((state) => state.descending);
+  const isSorted = by === sort;
+  return (
+    <span
+      role="columnheader"
+      aria-sort={isSorted ? (descending ? "descending" : "ascending") : "none"}
+      className={isNumber ? "number" : undefined}
+    >
+      <button
+        type="button"
+        className="column-head"
+        title={`Sort by ${name}`}
+        onClick={() => session.board.sortBy(sort)}
+      >
+        {sort === "holds" ? <span className="visually-hidden">{name}</span> : name}
+        {isSorted && (sort !== "holds" || descending) && <span aria-hidden="true">{descending ? "↓" : "↑"}</span>}
+        {sort === "holds" && !(isSorted && descending) && <span aria-hidden="true">•</span>}
+      </button>
+    </span>
+  );
+}
+
+/** The logs with a tag, above them. */
+function TagHead({ tag, rows }: { readonly tag: string | null; readonly rows: readonly BoardRow[] }) {
+  const failing = rows.filter(isFailing).length;
+  return (
+    <div className="board-tag row-line" role="row">
+      <span role="cell">
+        <strong>{tag ?? "No tag"}</strong>{" "}
+        <span className="quiet">
+          {plural(rows.length, "log")}
+          {failing > 0 && `, ${failing} failing`}
+        </span>
+      </span>
+    </div>
+  );
+}
+
 interface RowProps {
   readonly row: BoardRow;
   readonly on: boolean;
+  readonly chosen: boolean;
   readonly longest: number;
   readonly history: readonly ShownHistory[];
   readonly compared: number | null;
   readonly onOpen: () => void;
 }
 
-const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: RowProps) {
+const Row = memo(function Row({ row, on, chosen, longest, history, compared, onOpen }: RowProps) {
   const { log, title, rules, tags, proof } = row;
   const failing = isFailing(row);
   const path = pathText(row);
   return (
     <div
-      className={`board-row${on ? " on" : ""}${failing ? " failing-row" : ""}`}
+      className={`board-row${on ? " on" : ""}${chosen ? " chosen" : ""}${failing ? " failing-row" : ""}`}
       role="row"
-      aria-selected={on}
+      aria-selected={on || chosen}
       data-log={log}
-      onClick={() => session.board.chooseRow(log)}
+      onClick={(event) => {
+        if (event.ctrlKey || event.metaKey) session.board.alsoChoose(log);
+        else if (event.shiftKey) session.board.chooseTo(log);
+        else session.board.chooseRow(log);
+      }}
       onDoubleClick={onOpen}
     >
       <Holds proof={proof} failing={failing} />
@@ -107,7 +169,6 @@ const Row = memo(function Row({ row, on, longest, history, compared, onOpen }: R
           type="button"
           data-row
           onFocus={(event) => event.currentTarget.matches(":focus-visible") && !on && session.board.chooseRow(log)}
-          onClick={() => session.board.chooseRow(log)}
         >
           {title}
         </button>

@@ -1,21 +1,26 @@
+import type { Project } from "@keen-pebble/core/edit";
 import { BringRecordingHere } from "../../elsewhere/bring-recording-here.tsx";
 import { session } from "../../page-session.ts";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
+import { useShallow } from "zustand/react/shallow";
 import { FileButton } from "../../look/file-button.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { plural } from "../../look/plural.ts";
 import { Tallies } from "../../look/tallies.tsx";
+import { SideEdge, sideColumns, useSide } from "../../look/side-panel.tsx";
 import { useFileDrop } from "../../look/use-file-drop.ts";
 import { junitAddress } from "../../session/project/api-client.ts";
 import type { BoardFilter, BoardRow } from "../../session/proofs/board.ts";
+import { boardItems } from "../../session/proofs/board-order.ts";
 import { boardRows, isFailing, pathDiffers, shownRows } from "../../session/proofs/board.ts";
 import { useBench, useBoard, useProject, useProofs, useSaving } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { Board } from "./board.tsx";
 import { LogDetail } from "./log-detail.tsx";
+import { ManyLogsPanel } from "./many-logs-panel.tsx";
 import { ReachStrip } from "./reach-strip.tsx";
 import { RandomWalksPanel } from "./random-walks-panel.tsx";
 import "./proofs.css";
@@ -30,12 +35,15 @@ export function ProofsPage() {
   const paths = useProofs((state) => state.paths);
   const filter = useBoard((state) => state.filter);
   const sought = useBoard((state) => state.sought);
-  const beside = useBoard((state) => state.beside);
-  const log = useBench((state) => state.log);
+  const side = useSide("detail");
   const navigate = useNavigate();
   const { over, handlers } = useFileDrop((files) => void session.board.takeLogsIn(files));
   const rows = useMemo(() => (project === null ? [] : boardRows(project, { proofs, paths })), [project, proofs, paths]);
-  const shown = useMemo(() => shownRows(rows, { filter, sought }), [rows, filter, sought]);
+  const order = useBoard(useShallow(({ byTag, descending, sort }) => ({ byTag, descending, sort })));
+  const items = useMemo(
+    () => boardItems(shownRows(rows, { filter, sought, ...order }), order),
+    [rows, filter, sought, order],
+  );
   const openOnBench = useCallback(
     () => void navigate({ pathname: `/w/${worldId ?? ""}/bench`, search: window.location.search }),
     [navigate, worldId],
@@ -46,7 +54,7 @@ export function ProofsPage() {
   const longest = Math.max(0, ...rows.map(({ proof }) => proof?.frames ?? 0));
   return (
     <>
-      <main className={`area proofs${over ? " dropping" : ""}`} {...handlers}>
+      <main className={`area proofs${over ? " dropping" : ""}`} style={sideColumns(null, side)} {...handlers}>
         <h1 className="visually-hidden">Proofs</h1>
         <Tools rows={rows} filter={filter} sought={sought} />
         <div className="board-box">
@@ -61,19 +69,14 @@ export function ProofsPage() {
             </div>
           ) : (
             <>
-              <Board rows={shown} longest={longest} onOpen={openOnBench} />
-              {shown.length === 0 && <p className="quiet board-none">No log is like that.</p>}
+              <Board items={items} longest={longest} onOpen={openOnBench} />
+              {items.length === 0 && <p className="quiet board-none">No log is like that.</p>}
             </>
           )}
           <LogDrop />
         </div>
-        {beside === "wander" ? (
-          <RandomWalksPanel world={project.world} />
-        ) : log !== null && project.logs.get(log) !== undefined ? (
-          <LogDetail key={log} id={log} onOpen={openOnBench} />
-        ) : (
-          <aside className="proof-detail" />
-        )}
+        {!side.folded && <Detail project={project} rows={rows} onOpen={openOnBench} />}
+        <SideEdge name="detail" />
       </main>
       <Status rows={rows} />
       <BringRecordingHere />
@@ -82,6 +85,26 @@ export function ProofsPage() {
       </ActFinder>
     </>
   );
+}
+
+/** What stands beside the board: the shown log, or random walks. */
+function Detail({
+  project,
+  rows,
+  onOpen,
+}: {
+  readonly project: Project;
+  readonly rows: readonly BoardRow[];
+  readonly onOpen: () => void;
+}) {
+  const chosen = useBoard((state) => state.chosen);
+  const beside = useBoard((state) => state.beside);
+  const log = useBench((state) => state.log);
+  if (beside === "wander") return <RandomWalksPanel world={project.world} />;
+  const together = rows.filter((row) => chosen.has(row.log));
+  if (together.length > 0) return <ManyLogsPanel rows={together} world={project.world} />;
+  if (log === null || project.logs.get(log) === undefined) return <aside className="proof-detail" />;
+  return <LogDetail key={log} id={log} onOpen={onOpen} />;
 }
 
 function Tools({
@@ -120,6 +143,7 @@ function Tools({
           onChange={(event) => session.board.store.setState({ sought: event.target.value })}
         />
       </label>
+      <ByTag />
       <span className="grow" />
       <Tallies verdicts={rows.flatMap(({ proof }) => proof?.checks ?? [])} />
       <span className="bar" />
@@ -140,6 +164,22 @@ function Tools({
       </a>
       <ServerRun />
     </div>
+  );
+}
+
+/** Puts logs with the same tag together. */
+function ByTag() {
+  const byTag = useBoard((state) => state.byTag);
+  return (
+    <Button
+      variant="plain"
+      aria-pressed={byTag}
+      className={byTag ? "active" : ""}
+      title={`${session.commands.proofs.byTag.name} (T)`}
+      onClick={session.commands.proofs.byTag.act}
+    >
+      By tag
+    </Button>
   );
 }
 

@@ -6,6 +6,7 @@ import { useStore } from "zustand";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { plural } from "../../look/plural.ts";
+import { SideEdge, sideColumns, useSide } from "../../look/side-panel.tsx";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { session } from "../../page-session.ts";
 import { useProject } from "../../use-session.ts";
@@ -28,34 +29,42 @@ export function ReachPage() {
   const about = useStore(session.reach.store, (state) => state.world);
   const isOpen = world !== null;
   useEffect(() => (isOpen ? session.reach.watch() : undefined), [isOpen]);
+  const left = useSide("question");
+  const right = useSide("way");
   useCommandKeys(session.commands.reach, session.walks.walkTakesKeys);
   if (world === null) return <main className="area" />;
   const isFresh = about === world;
   return (
     <>
-      <main className={`area reach${isFresh ? "" : " older"}`}>
+      <main className={`area reach${isFresh ? "" : " older"}`} style={sideColumns(left, right)}>
         <h1 className="visually-hidden">Reach</h1>
         <Sentence shown={shown} isFresh={isFresh} />
-        <div className="reach-left">
-          <Question world={world} />
-          {shown !== null && about !== null && <Figures shown={shown} />}
-          {shown !== null && about !== null && <ThingList world={about} shown={shown} />}
-          {shown !== null && about !== null && <LostList world={about} shown={shown} />}
-        </div>
+        {!left.folded && (
+          <div className="reach-left">
+            <Question world={world} />
+            {shown !== null && about !== null && <Figures shown={shown} />}
+            {shown !== null && about !== null && <ThingList world={about} shown={shown} />}
+            {shown !== null && about !== null && <LostList world={about} shown={shown} />}
+          </div>
+        )}
         <ReachCanvas />
         <Legend shown={shown} />
-        <div className="reach-right">
-          <WayPanel world={world} />
-          {shown !== null && <ReachChecks world={world} shown={shown} />}
-          {shown !== null && (
-            <section aria-label="Cells by moves">
-              <h2>Cells reached by number of {shown.answer.unit}</h2>
-              <Suspense fallback={<div className="moves-chart" />}>
-                <MovesChart first={shown.answer.first} unit={shown.answer.unit} />
-              </Suspense>
-            </section>
-          )}
-        </div>
+        {!right.folded && (
+          <div className="reach-right">
+            <WayPanel world={world} />
+            {shown !== null && <ReachChecks world={world} shown={shown} />}
+            {shown !== null && (
+              <section aria-label="Cells by moves">
+                <h2>Cells reached by number of {shown.answer.unit}</h2>
+                <Suspense fallback={<div className="moves-chart" />}>
+                  <MovesChart first={shown.answer.first} unit={shown.answer.unit} />
+                </Suspense>
+              </section>
+            )}
+          </div>
+        )}
+        <SideEdge name="question" />
+        <SideEdge name="way" />
       </main>
       <Status world={world} shown={shown} />
       <ActFinder area="Reach" commands={session.commands.reach} isBusy={session.walks.walkTakesKeys}>

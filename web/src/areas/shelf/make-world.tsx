@@ -16,7 +16,7 @@ export function MakeWorld() {
   return (
     <>
       <div className="row-line">
-        <h2 className="grow">Make a world</h2>
+        <h2 className="grow">Create a world</h2>
         <TextField
           label="Name"
           className="world-called"

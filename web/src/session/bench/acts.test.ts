@@ -238,6 +238,20 @@ describe("painting", () => {
     expect(bench().tile).toBe("floor");
   });
 
+  it("the box chosen again paints its frame alone, as thick as the brush, and shows which cells before", () => {
+    session.chosen.chooseTile("wall");
+    session.painting.choosePen("brush");
+    session.painting.chooseBox();
+    session.painting.chooseBox();
+    session.painting.beginStroke({ x: 1, y: 1 });
+    session.painting.moveStroke({ x: 3, y: 3 });
+    expect(session.painting.preview()?.cells).toHaveLength(8);
+    session.painting.finishStroke();
+    expect(walls()).toBe("1,1 2,1 3,1 1,2 3,2 1,3 2,3 3,3");
+    session.painting.chooseBox();
+    expect(bench().boxFrame).toBe(false);
+  });
+
   it("a rectangle is cut, taken up and laid down elsewhere", () => {
     session.chosen.chooseTile("wall");
     session.painting.choosePen("box");

@@ -106,6 +106,8 @@ export interface BenchState {
   readonly path: number;
   /** Cells along a side of the brush, 1 to `LARGEST_BRUSH`. */
   readonly brush: number;
+  /** The box paints its frame alone. */
+  readonly boxFrame: boolean;
   /** Id of the tile to paint with, and all tiles that are chosen in the Kit. */
   readonly tile: string;
   readonly chosenTiles: readonly string[];
@@ -165,6 +167,7 @@ export const makeBenchStore = () =>
     actorPen: "choose",
     path: 0,
     brush: 1,
+    boxFrame: false,
     tile: "",
     chosenTiles: [],
     drag: null,

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { brushLine, floodCells, rectCells, rectOf } from "./paint-cells.ts";
+import { brushLine, floodCells, frameCells, rectCells, rectOf } from "./paint-cells.ts";
 import { copyPiece, flipPiece, layPiece, turnPiece } from "./piece.ts";
 
 const FIXED = { seed: 20_261_125, numRuns: 200 };
@@ -28,6 +28,27 @@ it("a brush covers a square at every cell of its way, without gaps and only in t
       );
       const inside = to.x >= 0 && to.y >= 0 && to.x < grid.width && to.y < grid.height;
       if (inside) expect(cells).toContain(to.y * grid.width + to.x);
+    }),
+    FIXED,
+  );
+});
+
+it("a frame is a box without what lies further inside than it is thick; a thick one is the whole box", () => {
+  const grid = { width: 6, height: 5, cells: [] };
+  expect(frameCells(grid, { x: 1, y: 1, width: 4, height: 3 }, 1)).toEqual([7, 8, 9, 10, 13, 16, 19, 20, 21, 22]);
+  fc.assert(
+    fc.property(anyGrid, anyCell, anyCell, fc.integer({ min: 1, max: 9 }), (of, from, to, thick) => {
+      const rect = rectOf(from, to);
+      const inner = {
+        x: rect.x + thick,
+        y: rect.y + thick,
+        width: rect.width - 2 * thick,
+        height: rect.height - 2 * thick,
+      };
+      const hole = inner.width > 0 && inner.height > 0 ? rectCells(of, inner) : [];
+      expect([...frameCells(of, rect, thick), ...hole].sort((a, b) => a - b)).toEqual(
+        rectCells(of, rect).sort((a, b) => a - b),
+      );
     }),
     FIXED,
   );

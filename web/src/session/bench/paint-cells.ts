@@ -49,6 +49,17 @@ export function rectCells(grid: Grid, rect: Rect): number[] {
   return [...found];
 }
 
+/** Cell indices of a rectangle's rim, so many cells thick. */
+export function frameCells(grid: Grid, rect: Rect, thick: number): number[] {
+  const right = rect.x + rect.width - thick;
+  const bottom = rect.y + rect.height - thick;
+  return rectCells(grid, rect).filter((cell) => {
+    const x = cell % grid.width;
+    const y = Math.floor(cell / grid.width);
+    return x < rect.x + thick || x >= right || y < rect.y + thick || y >= bottom;
+  });
+}
+
 /** Cell indices that hang together with a cell over its four sides and hold the same tile. */
 export function floodCells(grid: Grid, at: Cell): number[] {
   const { width, height, cells } = grid;

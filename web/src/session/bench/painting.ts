@@ -1,7 +1,7 @@
 import type { BenchStore, Pen } from "./bench-store.ts";
 import type { ProjectSession } from "../project/project.ts";
 import type { Room } from "@keen-pebble/core/world";
-import { brushLine, floodCells, rectCells, rectOf } from "./paint-cells.ts";
+import { brushLine, floodCells, frameCells, rectCells, rectOf } from "./paint-cells.ts";
 import type { Cell, Rect } from "./paint-cells.ts";
 import { copyPiece, flipPiece, layPiece, pieceCorner, turnPiece } from "./piece.ts";
 import { layActors, layFixtures } from "@keen-pebble/core/edit";
@@ -48,6 +48,18 @@ export class Painting {
   readonly choosePen = (pen: Pen): void => {
     this.benchStore.setState({ pen, tool: "paint", laying: false, ...(pen === "select" ? {} : { selection: null }) });
   };
+
+  /** Chooses the box; where it is chosen already, between all of it and its frame, which is as thick as the brush. */
+  readonly chooseBox = (): void => {
+    const { boxFrame, pen, tool } = this.benchStore.getState();
+    this.choosePen("box");
+    this.benchStore.setState({ boxFrame: pen === "box" && tool === "paint" ? !boxFrame : boxFrame });
+  };
+
+  private boxCells(room: Room, rect: Rect): number[] {
+    const { boxFrame, brush } = this.benchStore.getState();
+    return boxFrame ? frameCells(room, rect, brush) : rectCells(room, rect);
+  }
 
   /** Makes the brush larger or smaller. */
   readonly changeBrush = (by: number): void => {
@@ -98,7 +110,7 @@ export class Painting {
     const { pen, drag, brush } = this.benchStore.getState();
     if (this.stroke !== null && room !== null && drag !== null) {
       if (pen === "line") this.paintCells(room, brushLine(room, drag.from, drag.to, brush), this.penTile());
-      if (pen === "box") this.paintCells(room, rectCells(room, rectOf(drag.from, drag.to)), this.penTile());
+      if (pen === "box") this.paintCells(room, this.boxCells(room, rectOf(drag.from, drag.to)), this.penTile());
       if (pen === "select") this.benchStore.setState({ selection: rectOf(drag.from, drag.to) });
     }
     this.stroke = null;
@@ -209,14 +221,15 @@ export class Painting {
   /** What the pointer would do if it went down now, as rectangles of cells, for the field to show. */
   readonly preview = (): { readonly rects: readonly Rect[]; readonly cells: readonly number[] } | null => {
     const room = this.shownRoom();
-    const { tool, pen, drag, pointer, brush, laying, piece } = this.benchStore.getState();
+    const { tool, pen, drag, pointer, boxFrame, brush, laying, piece } = this.benchStore.getState();
     const size = this.project.store.getState().project?.world.tileSize;
     if (tool === "place" && drag !== null) return { rects: [], cells: this.placing.spanned() };
     if (tool !== "paint" || room === null || size === undefined) return null;
-    if (drag !== null)
-      return pen === "line"
-        ? { rects: [], cells: brushLine(room, drag.from, drag.to, brush) }
-        : { rects: [rectOf(drag.from, drag.to)], cells: [] };
+    if (drag !== null) {
+      if (pen === "line") return { rects: [], cells: brushLine(room, drag.from, drag.to, brush) };
+      const rect = rectOf(drag.from, drag.to);
+      return { rects: [rect], cells: pen === "box" && boxFrame ? this.boxCells(room, rect) : [] };
+    }
     if (pointer === null) return null;
     const cell = { x: Math.floor(pointer.x / size), y: Math.floor(pointer.y / size) };
     if (laying && piece !== null)

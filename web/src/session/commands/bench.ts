@@ -1,3 +1,4 @@
+import { sideCommand } from "./sides.ts";
 import { undoCommands } from "./undo.ts";
 import type { Parts } from "../session.ts";
 import type { Overlay, Pen } from "../bench/bench-store.ts";
@@ -50,6 +51,8 @@ export function benchCommands(session: Parts) {
   }
   return following(session.onChange, {
     ...undoCommands(session),
+    leftSide: sideCommand(session, "anatomy"),
+    rightSide: sideCommand(session, "kit"),
     walk: {
       name: "Walk and record",
       keys: ["R", "W"],
@@ -73,7 +76,12 @@ export function benchCommands(session: Parts) {
     },
     brush: pen("Paint with the brush", "P", "brush"),
     line: pen("Paint a line", "L", "line"),
-    box: pen("Paint a box", "O", "box"),
+    box: {
+      name: "Paint a box; pressed again its frame only",
+      keys: ["O"],
+      can: canPaint,
+      act: session.painting.chooseBox,
+    },
     bucket: pen("Fill", "K", "bucket"),
     erase: pen("Erase", "E", "erase"),
     place: {

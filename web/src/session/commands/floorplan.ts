@@ -1,4 +1,5 @@
 import { benchCommands } from "./bench.ts";
+import { sideCommand } from "./sides.ts";
 import { undoCommands } from "./undo.ts";
 import type { Parts } from "../session.ts";
 import { always, following } from "./command.ts";
@@ -8,6 +9,7 @@ export function floorplanCommands(session: Parts) {
   const hasRoom = (): boolean => session.floorplan.store.getState().room !== null;
   return following(session.onChange, {
     ...undoCommands(session),
+    rightSide: sideCommand(session, "memory"),
     first: benchCommands(session).first,
     last: benchCommands(session).last,
     back: benchCommands(session).back,

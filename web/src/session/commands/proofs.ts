@@ -1,3 +1,4 @@
+import { sideCommand } from "./sides.ts";
 import { undoCommands } from "./undo.ts";
 import type { Parts } from "../session.ts";
 import { always, following } from "./command.ts";
@@ -20,6 +21,7 @@ export function proofsCommands(session: Parts) {
   }
   return following(session.onChange, {
     ...undoCommands(session),
+    rightSide: sideCommand(session, "detail"),
     open: {
       name: "Open the shown frame on the Bench",
       keys: ["Enter"],
@@ -78,11 +80,28 @@ export function proofsCommands(session: Parts) {
       can: always,
       act: () => session.board.store.setState(({ beside }) => ({ beside: beside === "wander" ? "log" : "wander" })),
     },
+    chooseAll: {
+      name: "Choose all logs that are shown",
+      keys: ["Ctrl+A"],
+      can: always,
+      act: session.board.chooseAll,
+    },
+    chooseNone: {
+      name: "Choose the shown log alone",
+      keys: ["Escape"],
+      can: () => session.board.store.getState().chosen.size > 0,
+      act: session.board.chooseNone,
+    },
+    byTag: { name: "Group the logs by tag", keys: ["T"], can: always, act: session.board.toggleByTag },
     takeAway: {
-      name: "Delete the log",
+      name: "Delete the log, or all that are chosen",
       keys: ["Delete"],
       can: hasLog,
       act: () => {
+        if (session.board.store.getState().chosen.size > 0) {
+          session.manyLogs.deleteAll();
+          return;
+        }
         const { log } = session.benchStore.getState();
         if (log !== null) session.logEdits.takeLogAway(log);
       },

@@ -45,7 +45,7 @@ it("failing logs come first, then by title; filters and what is sought leave out
   const rows = boardRows(project, { proofs, paths });
   expect(rows.map(({ title }) => title)).toEqual(["Well", "Arch", "Drain"]);
   const shown = (filter: "all" | "failing" | "path", sought = ""): string[] =>
-    shownRows(rows, { filter, sought }).map(({ log }) => log);
+    shownRows(rows, { filter, sought, sort: "holds", descending: false, byTag: false }).map(({ log }) => log);
   expect([shown("all"), shown("failing"), shown("path")]).toEqual([["a", "b", "c"], ["a"], ["a", "b"]]);
   expect([shown("all", "drain"), shown("all", "at 7 still"), shown("failing", "arch")]).toEqual([["c"], ["a"], []]);
 });

@@ -11,6 +11,8 @@ import { takenFile, textOf } from "../elsewhere/taken-file.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { RefusedError, rulesById } from "@keen-pebble/core/world";
+import type { BoardOrder, Sort } from "./board-order.ts";
+import { boardItems, sortedRows } from "./board-order.ts";
 import { createStore } from "zustand/vanilla";
 import { freeSlug, logOrder, logTitle, rulesNamed } from "../log/log-title.ts";
 import type { PathAnswer } from "../../workers/proofs.ts";
@@ -20,11 +22,13 @@ export const FILTERS = ["all", "failing", "path"] as const;
 export type BoardFilter = (typeof FILTERS)[number];
 
 /** What the board of logs shows. */
-export interface BoardState {
+export interface BoardState extends BoardOrder {
   readonly filter: BoardFilter;
   readonly sought: string;
   /** Which check of the shown log is looked at; null looks at none. */
   readonly check: number | null;
+  /** Logs that are chosen together with the shown one, to do something to all of them. */
+  readonly chosen: ReadonlySet<string>;
   /** What stands beside the board. */
   readonly beside: "log" | "wander";
 }
@@ -65,19 +69,20 @@ export const isFailing = ({ proof }: BoardRow): boolean => proof !== null && !pr
 
 export const pathDiffers = ({ path }: BoardRow): boolean => path?.kind === "differs";
 
-/** The rows that pass the filter and hold what is sought: in title, id, tags, rules or a check's words. */
+/** The rows that pass the filter and hold what is sought, in title, id, tags, rules or a check's words; in their order. */
 export function shownRows(
   rows: readonly BoardRow[],
-  { filter, sought }: Pick<BoardState, "filter" | "sought">,
+  { filter, sought, ...order }: Pick<BoardState, "filter" | "sought"> & BoardOrder,
 ): readonly BoardRow[] {
   const words = sought.trim().toLowerCase();
-  return rows.filter((row) => {
+  const fitting = rows.filter((row) => {
     if ((filter === "failing" && !isFailing(row)) || (filter === "path" && !pathDiffers(row))) return false;
     if (words === "") return true;
     return [row.title, row.log, row.rules, ...row.tags, ...(row.proof?.checks.map(({ check }) => check) ?? [])].some(
       (text) => text.toLowerCase().includes(words),
     );
   });
+  return sortedRows(fitting, order);
 }
 
 /** Number of the check of a proof that is to be looked at first: the failing one that is decided first, else none. */
@@ -92,7 +97,16 @@ export function firstMissed(proof: Proof | null): number | null {
 
 /** The board of logs: which are shown, which is chosen. */
 export class ProofBoard {
-  readonly store = createStore<BoardState>(() => ({ filter: "all", sought: "", check: null, beside: "log" }));
+  readonly store = createStore<BoardState>(() => ({
+    filter: "all",
+    sought: "",
+    check: null,
+    chosen: new Set(),
+    beside: "log",
+    sort: "holds",
+    descending: false,
+    byTag: false,
+  }));
 
   constructor(
     private readonly proofs: Proofs,
@@ -108,9 +122,59 @@ export class ProofBoard {
   readonly chooseRow = (log: string): void => {
     const proof = this.proofs.store.getState().proofs.get(log) ?? null;
     const check = firstMissed(proof);
-    this.store.setState({ check, beside: "log" });
+    this.store.setState({ check, beside: "log", chosen: new Set() });
     this.shownLog.selectLog(log, check === null ? (proof?.frames ?? 0) : proof!.checks[check]!.frame);
   };
+
+  /** Adds a log to those that are chosen together, or takes it out again. */
+  readonly alsoChoose = (log: string): void => {
+    const chosen = new Set(this.togetherNow());
+    if (!chosen.delete(log)) chosen.add(log);
+    this.store.setState({ chosen });
+  };
+
+  /** Chooses all rows from the shown log's to that one. */
+  readonly chooseTo = (log: string): void => {
+    const rows = this.rowsInOrder();
+    const [from, to] = [this.benchStore.getState().log, log].map((id) => rows.indexOf(id ?? "")) as [number, number];
+    if (from < 0 || to < 0) this.chooseRow(log);
+    else this.store.setState({ chosen: new Set(rows.slice(Math.min(from, to), Math.max(from, to) + 1)) });
+  };
+
+  /** Chooses all rows that are shown. */
+  readonly chooseAll = (): void => {
+    this.store.setState({ chosen: new Set(this.rowsInOrder()), beside: "log" });
+  };
+
+  /** Chooses the shown log alone. */
+  readonly chooseNone = (): void => {
+    this.store.setState({ chosen: new Set() });
+  };
+
+  /** Sorts the rows by a column; by the one that they are sorted by already the other way round. */
+  readonly sortBy = (sort: Sort): void => {
+    this.store.setState((state) => ({ sort, descending: state.sort === sort && !state.descending }));
+  };
+
+  /** Puts rows with the same tag together, or no longer. */
+  readonly toggleByTag = (): void => {
+    this.store.setState(({ byTag }) => ({ byTag: !byTag }));
+  };
+
+  private togetherNow(): Iterable<string> {
+    const { chosen } = this.store.getState();
+    const { log } = this.benchStore.getState();
+    return chosen.size > 0 || log === null ? chosen : [log];
+  }
+
+  /** The logs from the top of the board to its end; one with several tags once. */
+  private rowsInOrder(): string[] {
+    const { project } = this.project.store.getState();
+    if (project === null) return [];
+    const state = this.store.getState();
+    const rows = shownRows(boardRows(project, this.proofs.store.getState()), state);
+    return [...new Set(boardItems(rows, state).flatMap((item) => (item.kind === "row" ? [item.row.log] : [])))];
+  }
 
   /** Looks at one check of the shown log, at the frame that decides it. */
   readonly chooseCheck = (check: number): void => {
@@ -124,13 +188,11 @@ export class ProofBoard {
 
   /** Goes through the rows that are shown; `by` is how many, infinite for the first or last. */
   readonly stepRow = (by: number): void => {
-    const { project } = this.project.store.getState();
-    if (project === null) return;
-    const rows = shownRows(boardRows(project, this.proofs.store.getState()), this.store.getState());
+    const rows = this.rowsInOrder();
     if (rows.length === 0) return;
-    const at = rows.findIndex(({ log }) => log === this.benchStore.getState().log);
+    const at = rows.indexOf(this.benchStore.getState().log ?? "");
     const next = at < 0 ? 0 : Math.max(0, Math.min(rows.length - 1, at + by));
-    if (next !== at) this.chooseRow(rows[next]!.log);
+    if (next !== at) this.chooseRow(rows[next]!);
   };
 
   /** Goes through the checks of the shown log. */
