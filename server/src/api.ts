@@ -125,9 +125,42 @@ export interface RevisionEntry {
   readonly proofs: Pick<ProofState, "state" | "total" | "holds"> | null;
 }
 
+/** What an entry of the Journal is: why something is so, what is wrong, or what somebody says who tried it. */
+export const ENTRY_KINDS = ["reason", "fault", "opinion"] as const;
+export type EntryKind = (typeof ENTRY_KINDS)[number];
+
+/** `POST /api/worlds/:world/entries` */
+export interface NewEntry {
+  readonly kind: EntryKind;
+  readonly text: string;
+  /** The log and the frame of it that show what is meant. */
+  readonly log: string | null;
+  readonly frame: number | null;
+  /** A PNG in base64. */
+  readonly picture: string | null;
+}
+
+/** `PUT /api/worlds/:world/entries/:entry` */
+export interface ChangedEntry {
+  readonly text: string;
+}
+
+/** An entry that somebody wrote into the Journal. */
+export interface JournalEntry extends Omit<NewEntry, "picture"> {
+  readonly id: number;
+  /** The newest revision when it was written. */
+  readonly revision: number;
+  /** Whether it has one, at `/entries/:entry/picture`. */
+  readonly picture: boolean;
+  /** ISO 8601. */
+  readonly writtenAt: string;
+}
+
 /** `GET /api/worlds/:world/revisions`, the newest first. */
 export interface RevisionList {
   readonly revisions: readonly RevisionEntry[];
+  /** What was written by hand at these revisions. */
+  readonly entries: readonly JournalEntry[];
   /** There are older ones: ask before this one. */
   readonly before: number | null;
 }

@@ -11,6 +11,7 @@ import type { Desk } from "./desk/desk.ts";
 import { guard } from "./http/guard.ts";
 import { problems } from "./http/problems.ts";
 import { deletedWorldRoutes } from "./http/deleted-worlds.ts";
+import { entryRoutes } from "./http/entries.ts";
 import { Events } from "./http/events.ts";
 import { importRoutes } from "./http/imports.ts";
 import { openApi } from "./http/openapi.ts";
@@ -88,6 +89,7 @@ export function apiRoutes({
     ...revisionRoutes(services, desk),
     ...proofRoutes(services, desk, events),
     ...sheetRoutes(services, desk),
+    ...entryRoutes(services),
     ...importRoutes(services),
     ...deletedWorldRoutes(services),
   ];

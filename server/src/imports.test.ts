@@ -405,6 +405,15 @@ it("every operation of the OpenAPI document is served, and the document is whole
   await api().get(`/api/worlds/${id}/revisions/1`).expect(200);
   await api().get(`/api/worlds/${id}/journal.md`).expect(200);
   await api().put(`/api/worlds/${id}/revisions/1/note`).send({ note: "Begun." }).expect(200);
+  const { id: entry } = (
+    await api()
+      .post(`/api/worlds/${id}/entries`)
+      .send({ kind: "reason", text: "Begun.", log: null, frame: null, picture: "iVBORw0KGgo=" })
+      .expect(201)
+  ).body as { id: number };
+  await api().get(`/api/worlds/${id}/entries/${entry}/picture`).expect(200);
+  await api().put(`/api/worlds/${id}/entries/${entry}`).send({ text: "Begun well." }).expect(200);
+  await api().delete(`/api/worlds/${id}/entries/${entry}`).expect(200);
   await bringIn({ logs: { round }, into: id });
   const { id: search } = (
     await api().post(`/api/worlds/${id}/searches`).send({ log: "round", check: "always still" }).expect(202)

@@ -14,6 +14,7 @@ import { problemOf } from "../problems/problem-of.ts";
 import { readBundle } from "../services/bundle-reader.ts";
 import { writeBundle } from "../services/bundle-writer.ts";
 import { Imports } from "../services/imports.ts";
+import { Entries } from "../services/entries.ts";
 import { journalText } from "../services/journal-text.ts";
 import { Shelf } from "../services/shelf.ts";
 import { thinRevisions } from "../services/thin-revisions.ts";
@@ -49,7 +50,12 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
   worldFile: async ({ world }) => bytes(writeWorld((await shelf.project(world)).project.world)),
   bundle: async ({ world }) => {
     const { row, project } = await shelf.project(world);
-    const journal = journalText(project.world.name, await shelf.revisions(row));
+    const journal = journalText(
+      project.world.name,
+      await shelf.revisions(row),
+      await new Entries(db, shelf).all(row.id),
+      [],
+    );
     return writeBundle({
       world: writeWorld(project.world),
       logs: project.logs,

@@ -36,6 +36,9 @@ export const revisionAddress = Joi.object({ world: idSchema, revision: digits.re
 /** `:world` and `:search` in addresses. */
 export const searchAddress = Joi.object({ world: idSchema, search: Joi.string().guid().required() });
 
+/** `:world` and `:entry` in addresses of the Journal's entries. */
+export const entryAddress = Joi.object({ world: idSchema, entry: digits.required() });
+
 /** Query of `GET /api/worlds/:world/revisions`. */
 export const revisionsQuery = Joi.object({ before: digits });
 

@@ -1,5 +1,6 @@
 import { ID_PATTERN, LIMITS } from "@keen-pebble/core/world";
 import Joi from "joi";
+import { ENTRY_KINDS } from "../api.ts";
 import { fileNameSchema, idSchema } from "./address-schemas.ts";
 import { stepSchema } from "./step-schema.ts";
 
@@ -59,6 +60,23 @@ const logOutcome = J.object({
   accepted: maybe(J.boolean()),
   checks: list(verdict),
 }).meta({ "x-name": "LogOutcome" });
+
+const entryText = J.string().max(NOTE_LENGTH).pattern(/\S/, "something that is written");
+const entry = {
+  kind: J.valid(...ENTRY_KINDS),
+  text: entryText,
+  log: maybe(idSchema),
+  frame: maybe(whole()),
+};
+const journalEntry = J.object({
+  id: whole(1),
+  ...entry,
+  revision: whole(1),
+  picture: J.boolean(),
+  writtenAt: moment,
+}).meta({
+  "x-name": "JournalEntry",
+});
 
 const proofState = J.object({
   revision: whole(1),
@@ -123,8 +141,19 @@ export const SCHEMAS = {
         proofs: maybe(J.object({ state: text, total: whole(), holds: whole() })),
       }),
     ),
+    entries: list(journalEntry),
     before: maybe(whole(1)),
   }),
+  JournalEntry: journalEntry,
+  NewEntry: J.object({
+    ...entry,
+    picture: maybe(
+      J.string()
+        .max(1_400_000)
+        .pattern(/^[A-Za-z0-9+/]+={0,2}$/, "base64"),
+    ),
+  }),
+  ChangedEntry: J.object({ text: entryText }),
   RevisionNote: J.object({ note }),
   AcceptedAt: J.object({ revision: whole(1) }),
   NewSearch: J.object({ log: idSchema, check: J.string().min(1).max(200) }),

@@ -1,6 +1,5 @@
 import type { RevisionNote } from "../api.ts";
 import type { Desk } from "../desk/desk.ts";
-import { journalText } from "../services/journal-text.ts";
 import type { Services } from "../services/services.ts";
 import { logOf, revisionOf, worldOf } from "./addresses.ts";
 import type { Route } from "./route.ts";
@@ -90,11 +89,9 @@ export function revisionRoutes(
       answer: { media: "text/markdown" },
       problems: [404],
       handle: async (req, res) => {
-        const row = await shelf.row(worldOf(req));
-        res
-          .attachment(`${row.slug}.journal.md`)
-          .type("text/markdown")
-          .send(journalText(row.name, await shelf.revisions(row)));
+        const world = worldOf(req);
+        const text = await journal.text(world);
+        res.attachment(`${world}.journal.md`).type("text/markdown").send(text);
       },
     },
   ];

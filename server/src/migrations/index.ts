@@ -6,6 +6,7 @@ import * as proofs from "./0003-proofs.ts";
 import * as namesAndCosts from "./0004-names-and-costs.ts";
 import * as noPathHashes from "./0005-no-path-hashes.ts";
 import * as allPlay from "./0006-all-play.ts";
+import * as journalEntries from "./0007-journal-entries.ts";
 
 interface Named {
   readonly name: string;
@@ -20,6 +21,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: "0004-names-and-costs", migration: namesAndCosts },
   { name: "0005-no-path-hashes", migration: noPathHashes },
   { name: "0006-all-play", migration: allPlay },
+  { name: "0007-journal-entries", migration: journalEntries },
 ];
 
 /** Names of all versions, the oldest first. */

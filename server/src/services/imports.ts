@@ -140,7 +140,8 @@ function journalNote(journal: string): string {
     throw new RefusedError("the bundle", [
       { place: "journal.md", line: null, column: null, message: "holds a NUL character" },
     ]);
-  const text = journal.trim();
+  // What its pictures show is in the logs that came along.
+  const text = journal.replace(/!\[[^\]\n]*\]\(data:[^)\s]*\)/g, "(a picture)").trim();
   if (text.length <= NOTE_LENGTH) return text;
   const cut = text.slice(0, NOTE_LENGTH - 100);
   const whole = cut.slice(0, Math.max(cut.lastIndexOf("\n"), 1));

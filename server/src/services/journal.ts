@@ -2,6 +2,8 @@ import type { Knex } from "knex";
 import type { AcceptedAt, RevisionList } from "../api.ts";
 import { ProofRunRow } from "../models/proof-run-row.ts";
 import { RevisionRow } from "../models/revision-row.ts";
+import type { Entries } from "./entries.ts";
+import { journalText } from "./journal-text.ts";
 import { NotFoundError } from "./service-errors.ts";
 import type { Shelf } from "./shelf.ts";
 
@@ -13,6 +15,7 @@ export class Journal {
   constructor(
     private readonly db: Knex,
     private readonly shelf: Shelf,
+    private readonly entries: Entries,
   ) {}
 
   /** The revision at which the walk that a log accepts now was accepted; the last one, where that was done again. */
@@ -33,6 +36,16 @@ export class Journal {
     return { revision: rows[0]?.number ?? 1 };
   }
 
+  /** The Journal as Markdown, with the pictures of its entries, and the id of its world for the file's name. */
+  async text(slug: string): Promise<string> {
+    const row = await this.shelf.row(slug);
+    const runs = await ProofRunRow.query(this.db)
+      .select("revision", "state", "total", "holds")
+      .where("worldId", row.id)
+      .where("state", "done");
+    return journalText(row.name, await this.shelf.revisions(row), await this.entries.all(row.id), runs);
+  }
+
   /** The newest revisions, or those before one, newest first. */
   async list(slug: string, before: number | null): Promise<RevisionList> {
     const { id } = await this.shelf.row(slug);
@@ -51,6 +64,11 @@ export class Journal {
         "revision",
         rows.map(({ number }) => number),
       );
+    const entries = await this.entries.between(
+      id,
+      rows.length < PAGE ? 0 : rows.at(-1)!.number,
+      before === null ? null : before - 1,
+    );
     const byRevision = new Map(runs.map(({ revision, state, total, holds }) => [revision, { state, total, holds }]));
     const last = rows.at(-1)?.number ?? 1;
     return {
@@ -61,6 +79,7 @@ export class Journal {
         savedAt: savedAt.toISOString(),
         proofs: byRevision.get(number) ?? null,
       })),
+      entries,
       before: last > 1 ? last : null,
     };
   }

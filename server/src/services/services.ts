@@ -6,6 +6,7 @@ import type { Signals } from "../jobs/signals.ts";
 import { ProofRunRow } from "../models/proof-run-row.ts";
 import { WorldRow } from "../models/world-row.ts";
 import { AfterSave } from "./after-save.ts";
+import { Entries } from "./entries.ts";
 import { Journal } from "./journal.ts";
 import { Proofs } from "./proofs.ts";
 import { Retention } from "./retention.ts";
@@ -18,6 +19,7 @@ export interface Services {
   readonly shelf: Shelf;
   readonly proofs: Proofs;
   readonly searches: Searches;
+  readonly entries: Entries;
   readonly journal: Journal;
   readonly signals: Signals;
   readonly afterSave: AfterSave;
@@ -55,6 +57,7 @@ export function servicesOf({
 }): Services {
   const shelf = new Shelf(db);
   const proofs = new Proofs(db, shelf, jobs.queue, jobs.signals, { logs: logsOfJob, frames: FRAMES_OF_JOB }, patience);
+  const entries = new Entries(db, shelf);
   const afterSave = new AfterSave(proofs, logger);
   return {
     shelf,
@@ -62,7 +65,8 @@ export function servicesOf({
     retention: new Retention(db, desk, keepDays, logger),
     proofs,
     searches: new Searches(db, shelf, jobs.queue, jobs.signals),
-    journal: new Journal(db, shelf),
+    entries,
+    journal: new Journal(db, shelf, entries),
     signals: jobs.signals,
     afterSave,
     catchUp: async () => {

@@ -1,0 +1,18 @@
+import { Model } from "objection";
+import type { EntryKind } from "../api.ts";
+
+/** An entry that somebody wrote into a world's Journal. */
+export class EntryRow extends Model {
+  static override tableName = "journal_entries";
+
+  declare id: number;
+  declare worldId: number;
+  declare kind: EntryKind;
+  declare text: string;
+  declare revision: number;
+  declare log: string | null;
+  declare frame: number | null;
+  /** A PNG. */
+  declare picture: Buffer | null;
+  declare writtenAt: Date;
+}
