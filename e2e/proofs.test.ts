@@ -286,6 +286,60 @@ it("a walk is accepted with a reason, told apart once it is another one; the jou
   await whole();
 });
 
+it("a fault of the shown frame is noted with its picture, an opinion is written, and both stand in the Journal by day", async () => {
+  const id = await copy();
+  await openBench(id, "log=turn-in-time&f=24");
+  await bench.key(Key.SHIFT, "f");
+  await browser.driver.actions().sendKeys("Turns a frame late.", Key.ENTER).perform();
+  await browser.untilText(".notice", (text) => text.includes("The fault in frame 24 is in the Journal."));
+  await area("journal");
+  await browser.untilText(".entry", (text) => text.includes("Turns a frame late."));
+  await browser.wait(
+    () => browser.driver.executeScript<boolean>("return document.querySelector('.entry img')?.naturalWidth > 100"),
+    "the picture is not shown",
+  );
+  await press(".new-entry label", "Opinion");
+  await (await browser.find(".new-entry textarea")).sendKeys("Feels fair.", Key.chord(Key.CONTROL, Key.ENTER));
+  await browser.untilText(".entry.opinion", (text) => text.includes("Feels fair."));
+  expect(await axeFindings(browser)).toEqual([]);
+  const markdown = await (await fetch(`${started.address}/api/worlds/${id}/journal.md`)).text();
+  expect(markdown).toContain("### Fault, at revision 1, log turn-in-time, frame 24");
+  await press(".entry.fault .link", "turn-in-time.inputs, frame 24");
+  await browser.untilText(".frame-count", (text) => text.startsWith("24"));
+});
+
+it("the board is sorted by a column and grouped by tag, and several logs are tagged and deleted at once, with one undo each", async () => {
+  const id = await copy();
+  await browser.driver.get(`${started.address}/w/${id}/proofs`);
+  await whole();
+  await press(".column-head", "Frames");
+  await press(".column-head", "Frames");
+  await letGo();
+  await bench.key(Key.HOME);
+  await browser.untilText(".detail-head h2", (text) => text === "Patrol of the Intake hall");
+  await press(".proof-tools .btn", "By tag");
+  await browser.untilText(".board-tag", (text) => text === "actors 3 logs");
+  await browser.driver
+    .actions()
+    .click(await browser.find("[data-log='20-past-the-crab'] button"))
+    .keyDown(Key.CONTROL)
+    .click(await browser.find("[data-log='22-past-the-newt'] button"))
+    .keyUp(Key.CONTROL)
+    .perform();
+  await browser.untilText(".detail-head h2", (text) => text === "2 logs chosen");
+  await (await browser.find(".many-logs form input")).sendKeys("timed", Key.ENTER);
+  await browser.untilText(".tags-of-many", (text) => text.includes("timed"));
+  expect(await axeFindings(browser)).toEqual([]);
+  await logUntil(id, "22-past-the-newt", (text) => text.includes("tag timed"));
+  await press(".detail-foot .btn", "Delete 2 logs");
+  await browser.untilText(".holding", (text) => text === "23");
+  await letGo();
+  await bench.key(Key.CONTROL, "z");
+  await whole();
+  await bench.key(Key.CONTROL, "z");
+  await logUntil(id, "20-past-the-crab", (text) => !text.includes("tag timed"));
+});
+
 it("random walks in the page find a leg that never ends, and keep it as a short log that fails", async () => {
   const id = await copy();
   await openBench(id, "log=turn-in-time&f=10");

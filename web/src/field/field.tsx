@@ -10,6 +10,7 @@ import { KIND_TYPE } from "../session/bench/placing.ts";
 import { useBench, useProject } from "../use-session.ts";
 import { useStore } from "zustand";
 import { FieldHand } from "./field-hand.ts";
+import { fieldShot } from "./field-shot.ts";
 import { FieldPainter } from "./field-painter.ts";
 
 const OVERLAY_ICONS: readonly (readonly [Overlay, IconName])[] = [
@@ -161,6 +162,7 @@ function usePainter(canvas: React.RefObject<HTMLCanvasElement | null>): React.Re
     painter.current = made;
     const unasked = [
       session.asked.fitRoom.answer(() => made.fit()),
+      session.asked.noteFault.answer(() => session.entries.beginFault(fieldShot(element))),
       session.asked.focusField.answer(() => element.focus({ preventScroll: true })),
       session.asked.showPlace.answer((x, y) => made.show(x, y)),
     ];

@@ -5,6 +5,7 @@ import type { Verdict } from "@keen-pebble/core/check";
 import { logFrames } from "@keen-pebble/core/check";
 import { useEffect, useRef } from "react";
 import Button from "react-bootstrap/Button";
+import { useStore } from "zustand";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Icon } from "../look/icon.tsx";
 import { IconButton } from "../look/icon-button.tsx";
@@ -13,6 +14,7 @@ import { SelectField } from "../look/select-field.tsx";
 import { logFileAddress } from "../session/project/api-client.ts";
 import type { Command } from "../session/commands/command.ts";
 import { CheckWriter } from "./check-writer.tsx";
+import { KeepFault } from "./keep-fault.tsx";
 import { KeepWalk } from "./keep-walk.tsx";
 import { keyText } from "../session/commands/keys.ts";
 import { Lanes } from "./lanes.tsx";
@@ -33,6 +35,7 @@ const RATES: Readonly<Record<string, number>> = {
 /** The log as a line of frames: chooser and transport on the left, the line beside it. */
 export function PebbleLine() {
   const offered = useBench((state) => state.walk?.phase === "offered");
+  const faulting = useStore(session.entries.store, (state) => state.fault !== null);
   const writing = useBench((state) => state.writing !== null && state.walk === null);
   return (
     <section className="pebble-line" aria-label="Pebble line">
@@ -44,6 +47,7 @@ export function PebbleLine() {
       <Lanes />
       {offered && <KeepWalk />}
       {writing && <CheckWriter />}
+      {faulting && <KeepFault />}
     </section>
   );
 }
@@ -75,6 +79,7 @@ function LogMenu({ disabled }: { readonly disabled: boolean }) {
       </Dropdown.Toggle>
       <Dropdown.Menu>
         <MenuCommand command={session.commands.bench.addCheck} />
+        <MenuCommand command={session.commands.bench.noteFault} />
         <MenuCommand command={session.commands.bench.editLog} />
         <MenuCommand command={session.commands.bench.cutHere} />
         <MenuCommand command={session.commands.bench.goOn} />

@@ -40,6 +40,7 @@ import { RandomWalkSearch } from "./proofs/random-walks.ts";
 import { AcceptedWalk } from "./proofs/accepted.ts";
 import { ReachSession } from "./reach/reach.ts";
 import { FloorplanSession } from "./floorplan/floorplan.ts";
+import { Entries } from "./journal/entries.ts";
 import { JournalSession } from "./journal/journal.ts";
 import { makeBenchStore } from "./bench/bench-store.ts";
 import { benchCommands } from "./commands/bench.ts";
@@ -105,6 +106,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const floorplan = new FloorplanSession(project);
   const reach = new ReachSession(project, benchStore, shownLog);
   const journal = new JournalSession(project, proofs);
+  const entries = new Entries(project, benchStore, journal);
   const stores = [
     benchStore,
     project.store,
@@ -114,6 +116,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     floorplan.store,
     reach.store,
     journal.store,
+    entries.store,
     shelf.store,
   ];
   /** Listens to whatever may decide what can be done now; gives back what stops that. */
@@ -173,6 +176,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     floorplan,
     reach,
     journal,
+    entries,
     shelf,
     makeWorld,
     onChange,

@@ -1,5 +1,6 @@
 import { session } from "../../page-session.ts";
-import type { RevisionEntry } from "@keen-pebble/server/api";
+import type { JournalEntry, RevisionEntry } from "@keen-pebble/server/api";
+import type { ReactNode } from "react";
 import { useEffect, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { useNavigate } from "react-router";
@@ -11,6 +12,7 @@ import { plural } from "../../look/plural.ts";
 import { journalAddress } from "../../session/project/api-client.ts";
 import { useProject, useProofs, useSaving } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
+import { Entry, NewEntryForm } from "./entry.tsx";
 import "./journal.css";
 import Form from "react-bootstrap/Form";
 import { BareButton } from "../../look/bare-button.tsx";
@@ -23,7 +25,7 @@ export function JournalPage() {
   const ready = useProject((state) => state.phase === "ready");
   const { revision: newest } = useSaving();
   const server = useProofs(({ server: said }) => (said === null ? "" : `${said.revision} ${said.state}`));
-  const { revisions, before, fault, chosen } = useStore(session.journal.store);
+  const { revisions, entries, before, fault, chosen } = useStore(session.journal.store);
   useCommandKeys(session.commands.journal, session.walks.walkTakesKeys);
   // A revision more, or proofs that are through: the list says so.
   useEffect(() => {
@@ -45,16 +47,9 @@ export function JournalPage() {
           </p>
         )}
         {fault === null && revisions === null && <p className="quiet journal-none">reading</p>}
+        {fault === null && revisions !== null && <NewEntryForm />}
         <ol className="revisions" aria-label="Revisions">
-          {revisions?.map((entry, i) => (
-            <Revision
-              key={entry.revision}
-              entry={entry}
-              earlier={revisions[i + 1] ?? null}
-              chosen={entry.revision === chosen}
-              newest={entry.revision === newest}
-            />
-          ))}
+          {revisions !== null && <Days revisions={revisions} entries={entries} chosen={chosen} newest={newest} />}
           {before !== null && (
             <li className="older">
               <Button variant="plain" onClick={() => void session.journal.readOlder()}>
@@ -93,42 +88,91 @@ function JournalHead({ worldId }: { readonly worldId: string | null }) {
   );
 }
 
+/** All that was done and written, day by day. */
+function Days({
+  revisions,
+  entries,
+  chosen,
+  newest,
+}: {
+  readonly revisions: readonly RevisionEntry[];
+  readonly entries: readonly JournalEntry[];
+  readonly chosen: number | null;
+  readonly newest: number | null;
+}) {
+  return byDay(revisions, entries).map(({ day, said }) => (
+    <Day key={day} day={day}>
+      {said.map((each) =>
+        "id" in each ? (
+          <Entry key={`entry ${each.id}`} entry={each} when={timeOf(each.writtenAt)} />
+        ) : (
+          <Revision
+            key={each.revision}
+            entry={each}
+            chosen={each.revision === chosen}
+            newest={each.revision === newest}
+          />
+        ),
+      )}
+    </Day>
+  ));
+}
+
+/** What was done and written on one day. */
+function Day({ day, children }: { readonly day: string; readonly children: ReactNode }) {
+  return (
+    <>
+      <li className="day" aria-hidden="true">
+        {day}
+      </li>
+      {children}
+    </>
+  );
+}
+
+/** Revisions and entries together by day, the newest first. */
+function byDay(
+  revisions: readonly RevisionEntry[],
+  entries: readonly JournalEntry[],
+): { readonly day: string; readonly said: readonly (RevisionEntry | JournalEntry)[] }[] {
+  const moment = (each: RevisionEntry | JournalEntry): string => ("id" in each ? each.writtenAt : each.savedAt);
+  const all = [...entries, ...revisions].sort((one, other) => (moment(one) < moment(other) ? 1 : -1));
+  const days: { day: string; said: (RevisionEntry | JournalEntry)[] }[] = [];
+  for (const each of all) {
+    const day = dayOf(moment(each));
+    if (days.at(-1)?.day !== day) days.push({ day, said: [] });
+    days.at(-1)!.said.push(each);
+  }
+  return days;
+}
+
 interface Props {
   readonly entry: RevisionEntry;
-  readonly earlier: RevisionEntry | null;
   readonly chosen: boolean;
   readonly newest: boolean;
 }
 
-function Revision({ entry, earlier, chosen, newest }: Props) {
+function Revision({ entry, chosen, newest }: Props) {
   const { revision, summary, savedAt } = entry;
   const [writing, setWriting] = useState(false);
-  const day = dayOf(savedAt);
   return (
-    <>
-      <li
-        className={`revision${chosen ? " on" : ""}`}
-        aria-current={chosen}
-        data-revision={revision}
-        onClick={() => session.journal.chooseRevision(revision)}
-      >
-        <span className="number mono">{revision}</span>
-        <span className="quiet when" title={savedAt}>
-          {timeOf(savedAt)}
-        </span>
-        <ProofsSaid entry={entry} />
-        <div className="said">
-          <p>{summary}</p>
-          <Note entry={entry} writing={writing} onWrite={() => setWriting(true)} onDone={() => setWriting(false)} />
-        </div>
-        <RevisionActs revision={revision} onWrite={() => setWriting(true)} newest={newest} />
-      </li>
-      {earlier !== null && dayOf(earlier.savedAt) !== day && (
-        <li className="day" aria-hidden="true">
-          {dayOf(earlier.savedAt)}
-        </li>
-      )}
-    </>
+    <li
+      className={`revision${chosen ? " on" : ""}`}
+      aria-current={chosen}
+      data-revision={revision}
+      onClick={() => session.journal.chooseRevision(revision)}
+    >
+      <span className="number mono">{revision}</span>
+      <span className="quiet when" title={savedAt}>
+        {timeOf(savedAt)}
+      </span>
+      <ProofsSaid entry={entry} />
+      <div className="said">
+        <p>{summary}</p>
+        <Note entry={entry} writing={writing} onWrite={() => setWriting(true)} onDone={() => setWriting(false)} />
+      </div>
+      <RevisionActs revision={revision} onWrite={() => setWriting(true)} newest={newest} />
+    </li>
   );
 }
 

@@ -14,12 +14,13 @@ export class Asked<A extends readonly unknown[] = []> {
 }
 
 /**
- * What commands ask of the field (the keyboard, a place in px of the room to be in view), of the pebble line (nearer by a factor, farther below 1), of Proofs, of the Shelf, and of
+ * What commands ask of the field (the keyboard, a place in px of the room to be in view, a picture of it for a fault), of the pebble line (nearer by a factor, farther below 1), of Proofs, of the Shelf, and of
  * the address: what it says of room, log and frame.
  */
 export const makeAsked = () => ({
   fitRoom: new Asked(),
   focusField: new Asked(),
+  noteFault: new Asked(),
   showPlace: new Asked<[x: number, y: number]>(),
   zoomLine: new Asked<[factor: number]>(),
   openOnBench: new Asked(),

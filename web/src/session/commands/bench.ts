@@ -113,6 +113,15 @@ export function benchCommands(session: Parts) {
       can: session.fieldCursor.isShown,
       act: session.fieldCursor.hold,
     },
+    noteFault: {
+      name: "Note a fault in the shown frame in the Journal",
+      keys: ["Shift+F"],
+      can: hasRun,
+      act: () => {
+        session.playing.pause();
+        session.asked.noteFault.ask();
+      },
+    },
     finishWall: {
       name: "Add the wall that is drawn",
       keys: ["Enter", "Ctrl+Enter"],

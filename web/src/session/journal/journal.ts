@@ -1,6 +1,6 @@
 import type { ProjectSession } from "../project/project.ts";
 import type { Proofs } from "../proofs/proofs.ts";
-import type { RevisionEntry } from "@keen-pebble/server/api";
+import type { JournalEntry, RevisionEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import { OfflineError, ProblemError, listRevisions, writeNote } from "../project/api-client.ts";
 
@@ -9,6 +9,8 @@ export interface JournalState {
   readonly world: string | null;
   /** Null until they were asked for. */
   readonly revisions: readonly RevisionEntry[] | null;
+  /** What was written by hand at these revisions, the newest first. */
+  readonly entries: readonly JournalEntry[];
   /** There are older ones: ask before this one. */
   readonly before: number | null;
   readonly fault: string | null;
@@ -16,7 +18,7 @@ export interface JournalState {
   readonly chosen: number | null;
 }
 
-const NOTHING: JournalState = { world: null, revisions: null, before: null, fault: null, chosen: null };
+const NOTHING: JournalState = { world: null, revisions: null, entries: [], before: null, fault: null, chosen: null };
 
 type Answer = Awaited<ReturnType<typeof listRevisions>>;
 
@@ -34,10 +36,15 @@ export class JournalSession {
     const { worldId } = this.project.store.getState();
     if (worldId === null) return;
     if (this.store.getState().world !== worldId) this.store.setState({ ...NOTHING, world: worldId });
-    await this.read(worldId, null, ({ revisions: newest, before }, old) => {
+    await this.read(worldId, null, ({ revisions: newest, entries, before }, old) => {
       const last = newest.at(-1)?.revision ?? 1;
       const older = (old.revisions ?? []).filter(({ revision }) => revision < last);
-      return { revisions: [...newest, ...older], before: older.length > 0 ? old.before : before };
+      const olderEntries = older.length > 0 ? old.entries.filter(({ revision }) => revision < last) : [];
+      return {
+        revisions: [...newest, ...older],
+        entries: [...entries, ...olderEntries],
+        before: older.length > 0 ? old.before : before,
+      };
     });
   };
 
@@ -47,6 +54,7 @@ export class JournalSession {
     if (world !== null && before !== null)
       await this.read(world, before, (answer, old) => ({
         revisions: [...(old.revisions ?? []), ...answer.revisions],
+        entries: [...old.entries, ...answer.entries],
         before: answer.before,
       }));
   };
@@ -54,7 +62,7 @@ export class JournalSession {
   private readonly read = async (
     world: string,
     before: number | null,
-    with_: (answer: Answer, old: JournalState) => Pick<JournalState, "revisions" | "before">,
+    with_: (answer: Answer, old: JournalState) => Pick<JournalState, "revisions" | "entries" | "before">,
   ): Promise<void> => {
     try {
       const answer = await listRevisions(world, before);
@@ -63,6 +71,11 @@ export class JournalSession {
       if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
       this.store.setState({ fault: error.message });
     }
+  };
+
+  /** Puts what was written, changed or deleted where the others are. */
+  readonly putEntries = (how: (entries: readonly JournalEntry[]) => readonly JournalEntry[]): void => {
+    this.store.setState(({ entries }) => ({ entries: how(entries) }));
   };
 
   readonly chooseRevision = (chosen: number): void => {

@@ -3,8 +3,11 @@ import type {
   BreakSearch,
   DeletedWorld,
   DeletedWorlds,
+  ChangedEntry,
   Imported,
   ImportedFiles,
+  JournalEntry,
+  NewEntry,
   NewRevision,
   NewSearch,
   Problem,
@@ -99,6 +102,19 @@ export const writeNote = (id: string, revision: number, note: string): Promise<R
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ note }),
   });
+
+/** Entries of the Journal that are written by hand. */
+export const writeEntry = (id: string, entry: NewEntry): Promise<JournalEntry> => send(world(id, "/entries"), entry);
+export const changeEntry = (id: string, entry: number, text: string): Promise<JournalEntry> =>
+  ask(world(id, `/entries/${entry}`), {
+    method: "PUT",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ text } satisfies ChangedEntry),
+  });
+export const deleteEntry = (id: string, entry: number): Promise<JournalEntry> =>
+  ask(world(id, `/entries/${entry}`), { method: "DELETE" });
+export const entryPictureAddress = (id: string, entry: number): string =>
+  `/api${world(id, `/entries/${entry}/picture`)}`;
 
 /** Searches for the revision that broke a check. */
 export const beginSearch = (id: string, search: NewSearch): Promise<BreakSearch> =>
