@@ -6,7 +6,7 @@ import { tsImport } from "tsx/esm/api";
 import { ROOT } from "./setup/run.mjs";
 
 const { SETTINGS } = await tsImport("../core/src/world/settings.ts", import.meta.url);
-const { rangeSays, settingSays, valueSays } = await tsImport("../core/src/world/setting-says.ts", import.meta.url);
+const { FLUSH, rangeSays, settingSays, valueSays } = await tsImport("../core/src/world/setting-says.ts", import.meta.url);
 
 const NAMES = new Map([
   ["input", "Input"],
@@ -28,6 +28,11 @@ let group = "";
 for (const setting of SETTINGS) {
   const [own] = setting.path.split(".");
   if (own !== group) lines.push("", `## ${NAMES.get(own)}`, "");
+  // It stands with the walker's body and not in the table.
+  if (own !== group && own === "walker") {
+    lines.push(`- **Flush**, \`${FLUSH}\`: ${settingSays(FLUSH)}`);
+    for (const value of ["free", "blocks"]) lines.push(`  - \`${value}\`: ${valueSays(FLUSH, value)}`);
+  }
   group = own;
   const range = rangeSays(setting, 16);
   lines.push(

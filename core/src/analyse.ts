@@ -6,6 +6,8 @@ export { conform, ghostRows, spotBefore } from "./analysis/conform.ts";
 export { divergenceText } from "./analysis/divergence-text.ts";
 export type { Feel } from "./analysis/feel.ts";
 export { measureFeel } from "./analysis/feel.ts";
+export type { ShownSetting } from "./analysis/setting-shows.ts";
+export { SHOWN_SETTINGS, settingShown } from "./analysis/setting-shows.ts";
 export { guessPlacing, roomsCalled } from "./analysis/guess-placing.ts";
 export type { WalkFeel } from "./analysis/walk-feel.ts";
 export { walkFeel } from "./analysis/walk-feel.ts";

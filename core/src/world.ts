@@ -37,7 +37,7 @@ export {
   roomById,
   rulesById,
 } from "./world/queries.ts";
-export { rangeSays, settingSays, valueSays } from "./world/setting-says.ts";
+export { FLUSH, rangeSays, settingSays, valueSays } from "./world/setting-says.ts";
 export type { Setting } from "./world/settings.ts";
 export type { SettingValue, Stage } from "./world/setting.ts";
 export { STAGES } from "./world/setting.ts";

@@ -2,6 +2,9 @@ import type { Setting } from "./settings.ts";
 import { settingRange } from "./settings.ts";
 import type { SettingValue } from "./setting.ts";
 
+/** What the edges of the walker's body do; it stands with the body and not in the table of settings. */
+export const FLUSH = "walker.body.flush";
+
 /** What a setting does, in one sentence; and what each of its values does where they are words. */
 interface Says {
   readonly says: string;
@@ -66,6 +69,13 @@ const SAYS: ReadonlyMap<string, Says> = new Map(
     "walker.crossesAt": {
       says: "When the walker is in the next room.",
       values: { centre: "as soon as its centre is past the side", whole: "only when all of it is" },
+    },
+    [FLUSH]: {
+      says: "Whether a body that only touches what blocks is stopped by it.",
+      values: {
+        free: "no: it slides along walls and fits a gap as wide as itself",
+        blocks: "yes: it cannot move along a wall that it lies against",
+      },
     },
     "hop.repeatAfter": { says: "So long a direction is held until the hop repeats; 0: one hop for each press." },
     "hop.repeatEvery": { says: "From then on it repeats after each so many frames; 0: it repeats once." },

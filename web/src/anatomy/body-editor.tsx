@@ -2,7 +2,7 @@ import { session } from "../page-session.ts";
 import type { Body, Rules, World, Pair } from "@keen-pebble/core/world";
 import { bodyText } from "@keen-pebble/core/analyse";
 import { bodyReach } from "@keen-pebble/core/formats";
-import { LIMITS } from "@keen-pebble/core/world";
+import { FLUSH, LIMITS, settingSays, valueSays } from "@keen-pebble/core/world";
 import { useState } from "react";
 import { Icon } from "../look/icon.tsx";
 import type { NumberRange } from "../look/number-field.tsx";
@@ -10,6 +10,8 @@ import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { Segments } from "../look/segments.tsx";
 import { BareButton } from "../look/bare-button.tsx";
+import { Hinted } from "./hinted.tsx";
+import { ShownMoving } from "./shown-moving.tsx";
 
 /** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
 export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
@@ -31,12 +33,14 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
           <span className="mono">{bodyText(body)}</span>
         </button>
         {body.kind === "box" && (
-          <SelectField
-            label="Flush"
-            value={body.flush}
-            choices={["free", "blocks"]}
-            onValue={(flush) => change({ ...body, flush: flush as Body["flush"] })}
-          />
+          <Hinted path={FLUSH} says={<FlushHint value={body.flush} />}>
+            <SelectField
+              label="Flush"
+              value={body.flush}
+              choices={["free", "blocks"]}
+              onValue={(flush) => change({ ...body, flush: flush as Body["flush"] })}
+            />
+          </Hinted>
         )}
       </div>
       {open && (
@@ -248,4 +252,23 @@ function boxOf({ points }: Extract<Body, { kind: "probes" }>, tileSize: number):
   if (points.length === 1) return { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" };
   const [left, top] = [Math.min(...xs), Math.min(...ys)];
   return { kind: "box", box: [left, top, Math.max(...xs) - left + 1, Math.max(...ys) - top + 1], flush: "free" };
+}
+
+/** What the body's edges do. */
+function FlushHint({ value }: { readonly value: string }) {
+  return (
+    <>
+      <strong>Flush</strong>
+      <p>{settingSays(FLUSH)}</p>
+      <ShownMoving path={FLUSH} value={value} />
+      <dl>
+        {["free", "blocks"].map((each) => (
+          <div key={each} className={each === value ? "chosen" : ""}>
+            <dt className="mono">{each}</dt>
+            <dd>{valueSays(FLUSH, each)}</dd>
+          </div>
+        ))}
+      </dl>
+    </>
+  );
 }

@@ -1,14 +1,12 @@
 import { session } from "../page-session.ts";
 import type { Rules, SettingValue } from "@keen-pebble/core/world";
 import { rangeSays, settingByPath, settingRange, settingSays, settingValue, valueSays } from "@keen-pebble/core/world";
-import { useEffect, useRef, useState } from "react";
-import { useStore } from "zustand";
-import OverlayTrigger from "react-bootstrap/OverlayTrigger";
-import Tooltip from "react-bootstrap/Tooltip";
 import { NumberField } from "../look/number-field.tsx";
 import { SelectField } from "../look/select-field.tsx";
 import { ToggleField } from "../look/toggle-field.tsx";
 import { useProject, useTried } from "../use-session.ts";
+import { Hinted } from "./hinted.tsx";
+import { ShownMoving } from "./shown-moving.tsx";
 
 interface Props {
   readonly rules: Rules;
@@ -19,74 +17,13 @@ interface Props {
 
 /** A setting of a rule set as a field, with the values tried in this visit; changing it re-runs the log. */
 export function SettingField(props: Props) {
-  const shows = useHint(props.path);
-  const point = (): void => session.takenHome.point(props.path);
-  const leave = (): void => session.takenHome.point(null);
   return (
-    <OverlayTrigger
-      placement="right-start"
-      trigger={[]}
-      show={shows.hint}
-      popperConfig={BESIDE_THE_ANATOMY}
-      overlay={
-        <Tooltip id={`hint-${props.path}`} className="setting-hint">
-          <Hint {...props} />
-        </Tooltip>
-      }
-    >
-      <div
-        className="setting"
-        onPointerEnter={point}
-        onPointerLeave={leave}
-        onFocusCapture={point}
-        onBlurCapture={leave}
-        onPointerDownCapture={shows.hide}
-        onKeyDownCapture={shows.hide}
-      >
-        <Field {...props} />
-        <TriedValues rules={props.rules} path={props.path} />
-      </div>
-    </OverlayTrigger>
+    <Hinted path={props.path} says={<Hint {...props} />}>
+      <Field {...props} />
+      <TriedValues rules={props.rules} path={props.path} />
+    </Hinted>
   );
 }
-
-/** What is only crossed on the way to something else says nothing, in ms. */
-const HINT_DELAY = 450;
-
-/** Whether a setting says what it does: a while after somebody points at it, until he begins to change it. */
-function useHint(path: string): { readonly hint: boolean; readonly hide: () => void } {
-  const pointed = useStore(session.takenHome.store, (state) => state.pointed === path);
-  const [hint, setHint] = useState(false);
-  const timer = useRef(0);
-  useEffect(() => {
-    if (!pointed) return;
-    timer.current = window.setTimeout(() => setHint(true), HINT_DELAY);
-    return () => {
-      window.clearTimeout(timer.current);
-      setHint(false);
-    };
-  }, [pointed]);
-  const hide = (): void => {
-    window.clearTimeout(timer.current);
-    setHint(false);
-  };
-  return { hint, hide };
-}
-
-/** Right of the whole anatomy, so that it covers no other setting. */
-const BESIDE_THE_ANATOMY = {
-  modifiers: [
-    {
-      name: "offset",
-      options: {
-        offset: ({ reference }: { reference: { x: number; width: number } }) => {
-          const edge = document.querySelector(".anatomy")?.getBoundingClientRect().right ?? 0;
-          return [0, Math.max(4, edge - reference.x - reference.width - 2)];
-        },
-      },
-    },
-  ],
-};
 
 /** What a setting does, what it may be, and what its values do. */
 function Hint({ rules, path }: Props) {
@@ -99,6 +36,7 @@ function Hint({ rules, path }: Props) {
     <>
       <strong>{setting.label}</strong>
       <p>{settingSays(path)}</p>
+      <ShownMoving path={path} value={value} />
       {range !== null && <p className="quiet">{range}</p>}
       {choices.some((choice) => valueSays(path, choice) !== null) && (
         <dl>
