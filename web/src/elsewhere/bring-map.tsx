@@ -44,7 +44,7 @@ export default function BringMap({ mapImport, makes, tileSize }: Props) {
           {makes === "world" ? "Bring in a map as a world" : "Bring in a map as a room"}
         </Modal.Title>
       </Modal.Header>
-      <Modal.Body>
+      <Modal.Body tabIndex={0}>
         <div className="map-answers">
           <Sources mapImport={mapImport} />
           {files !== null && <Answers mapImport={mapImport} tileSize={tileSize} read={read} />}

@@ -62,7 +62,7 @@ export default function BringRecording({ open }: { readonly open: BroughtRecordi
           Read a recording of your game
         </Modal.Title>
       </Modal.Header>
-      <Modal.Body>
+      <Modal.Body tabIndex={0}>
         <Answers open={open} />
         <Columns open={open} />
         <Preview read={read} />

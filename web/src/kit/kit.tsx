@@ -68,7 +68,7 @@ export function Kit() {
             </Nav.Link>
           ))}
         </Nav>
-        <Tab.Pane className="kit-body" eventKey={tab} transition={false}>
+        <Tab.Pane className="kit-body" eventKey={tab} transition={false} tabIndex={0}>
           <StartFinding />
           <fieldset disabled={walking && tab !== "bag"}>
             {tab === "tiles" && <KitOf world={world} />}

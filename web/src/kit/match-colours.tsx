@@ -31,7 +31,7 @@ function Match({ matching }: { readonly matching: Matching }) {
           Which tiles are these colours?
         </Modal.Title>
       </Modal.Header>
-      <Modal.Body>
+      <Modal.Body tabIndex={0}>
         <p className="quiet">
           {matching.name}: {width} x {height} cells. Colours that are tiles already are left out.
         </p>

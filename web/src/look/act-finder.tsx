@@ -107,7 +107,7 @@ function Finder({
           autoFocus
         />
       </Modal.Header>
-      <Modal.Body>
+      <Modal.Body tabIndex={0}>
         <ul {...getMenuProps({ className: "acts-list", "aria-label": `Commands of the ${area}` })}>
           {found.map((command, index) => (
             <li key={command.name} {...getItemProps({ item: command, index })}>
@@ -120,7 +120,7 @@ function Finder({
             </li>
           ))}
         </ul>
-        {found.length === 0 && <p className="quiet">No act of the {area} is called that.</p>}
+        {found.length === 0 && <p className="quiet">No command of the {area} is called that.</p>}
         {children && words.length === 0 && <p className="quiet">{children}</p>}
       </Modal.Body>
     </>

@@ -29,7 +29,7 @@ export function TopBar({ area, world = null, proofs, tools }: Props) {
   const { search } = useLocation();
   return (
     <header className="top">
-      <Link to="/" className="home">
+      <Link to="/" className="home" aria-label="Keen Pebble, to the Shelf">
         <Wordmark />
         <span className="product">Keen Pebble</span>
       </Link>
