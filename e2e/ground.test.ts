@@ -63,16 +63,25 @@ async function drag(from: readonly [number, number], to: readonly [number, numbe
   await browser.driver.actions().move(at(from)).press().move(at(to)).release().perform();
 }
 
-/** Makes an empty world of 20 by 12 cells on the Shelf and opens it. */
+/** Makes an empty world of 20 by 12 cells on the Shelf, which opens it. */
 async function makeEmpty(name: string): Promise<void> {
   await browser.driver.get(started.address);
   await fill("[aria-label='Name of the new world']", name);
   await click(".empty-world .btn");
-  await browser.untilText(".notice", (text) => text === `${name} is on the shelf.`);
-  const id = name.toLowerCase().replaceAll(" ", "-");
-  await browser.driver.get(`${started.address}/w/${id}/bench`);
   await browser.find(".swatches [role=option]");
 }
+
+/** Waits until the shown room has that many cells each way. */
+const sized = (width: number, height: number): Promise<unknown> =>
+  browser.wait(
+    () =>
+      browser.driver.executeScript<boolean>(
+        "const field = (name) => document.querySelector(`[aria-label='Room ${name} in cells']`)?.value; return field('width') === String(arguments[0]) && field('height') === String(arguments[1])",
+        width,
+        height,
+      ),
+    `the room did not become ${width} x ${height}`,
+  );
 
 it("a room with walls, two floors and a slanted corner made by hand; typed it is the same to the byte", async () => {
   await makeEmpty("By hand");
@@ -213,7 +222,7 @@ it("tiles, flags and rooms are changed as a whole, undone as one, and what is co
   // Its id stays until somebody changes that, and then everything follows.
   await fill("[aria-label='Room id']", "cellar");
   await click("[aria-label='Add a row at the west']");
-  await browser.untilText("[aria-label='Name and size']", (text) => text.includes("21 x 12"));
+  await sized(21, 12);
   await click("[aria-label='Copy this room']");
   await browser.untilText("[aria-label='Shown room']", (text) => text.includes("<img src=x onerror=alert(1)>, copy"));
   await saved();
@@ -313,7 +322,7 @@ it("a room is read from a table and a picture, the picture's colours matched to 
     await makeEmpty("Read");
     await browser.press(".kit-head [role=tab]", "Room");
     await read("hall.csv", "1,2,2\n2,1,1\n");
-    await browser.untilText("[aria-label='Name and size']", (text) => text.includes("3 x 2"));
+    await sized(3, 2);
     await read("bad.csv", "1,2\n1,9\n");
     await browser.untilText(".notice", (text) =>
       text.includes(
@@ -339,7 +348,7 @@ it("a room is read from a table and a picture, the picture's colours matched to 
     await new Select(await browser.find("[aria-label='Tile for #0a141e']")).selectByVisibleText("Wall");
     expect(await axeFindings(browser)).toEqual([]);
     await click(".modal .btn-main");
-    await browser.untilText("[aria-label='Name and size']", (text) => text.includes("4 x 2"));
+    await sized(4, 2);
     await saved();
     const { tiles, rooms } = await roomCells("read");
     expect(rooms[0]!.cells.map((tile) => tiles[tile]!.id)).toEqual([

@@ -60,8 +60,6 @@ it("an empty world is fenced in, and a start that is shut in is told with the ce
   );
   await down.sendKeys(Key.chord(Key.CONTROL, "a"), "16");
   await browser.click(".empty-world .btn");
-  await browser.untilText(".notice", (text) => text === "Deep hall is on the shelf.");
-  await browser.driver.get(`${started.address}/w/deep-hall/bench`);
   await browser.untilText(".status", (text) => text.includes("No walker"));
   await bench.tile("Wall");
   await bench.key("l");

@@ -119,6 +119,9 @@ it("a room typed, or out of a text, a table or a picture, makes a world; names a
   await area.sendKeys("\n\n@ = tile grate flags=rail");
   await browser.untilText(".type-room", (text) => text.includes("5 x 3, start 0,0"));
   await (await browser.find(".type-room .btn")).click();
+  // It opens what was made.
+  await browser.untilText(".world-switch", (text) => text.includes(odd));
+  await (await browser.find(".top .home")).click();
   await shelf(`${odd}1 room, no logs, revision 1`);
   await drop(".shelf-head", { "deep-well.room.txt": "###\n#S#\n###\n\nS = start on floor", "grid.csv": "0,1\n1,2\n" });
   await shelf("Deep well1 room", "Grid1 room");

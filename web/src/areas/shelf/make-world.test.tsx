@@ -124,6 +124,19 @@ describe("a world that is made", () => {
     expect([id, name, tileSize, rooms[0]!.width, rooms[0]!.height]).toEqual(["new-world", "New world", 8, 9, 7]);
   });
 
+  it("is opened once it is there", async () => {
+    const opened: string[] = [];
+    const stop = shelfParts.asked.openWorld.answer((world) => opened.push(world));
+    const user = userEvent.setup();
+    render(<MakeWorld />);
+    const empty = within(screen.getByRole("region", { name: "Empty world" }));
+    await user.click(empty.getByRole("button", { name: "Create world" }));
+    await until(() => opened.length > 0);
+    // What the server called it.
+    expect(opened).toEqual(["x"]);
+    stop();
+  });
+
   it("waits while something else is under way", () => {
     shelfParts.shelf.store.setState({ busy: true });
     render(<MakeWorld />);

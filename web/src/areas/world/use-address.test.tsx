@@ -58,6 +58,32 @@ it("names the room, log and frame that are shown, once they rest", async () => {
   expect(address()).toBe("/w/hall/bench?room=room-1&log=down&f=8");
 });
 
+it("Back leads to the log and the room that were chosen before; frames in between are passed over", async () => {
+  const { router, address } = await at("/w/hall/bench?log=down&f=3");
+  await rest();
+  const choose = async (log: string): Promise<void> => {
+    act(() => session.shownLog.selectLog(log));
+    await rest();
+  };
+  await choose("along");
+  for (const frame of [1, 2, 3]) {
+    act(() => session.playing.showFrame(frame));
+    await rest();
+  }
+  await choose("down");
+  expect(address()).toContain("log=down");
+  await act(async () => void (await router.navigate(-1)));
+  expect(session.benchStore.getState().log).toBe("along");
+  await rest();
+  expect(address()).toBe("/w/hall/bench?room=room-1&log=along&f=3");
+  await act(async () => void (await router.navigate(-1)));
+  await rest();
+  expect(session.benchStore.getState().log).toBe("down");
+  await act(async () => void (await router.navigate(1)));
+  await rest();
+  expect(session.benchStore.getState().log).toBe("along");
+});
+
 it("does not call back somebody who goes to an area that is still being loaded", async () => {
   const { router, arrives, address } = await at("/w/hall/bench?log=down&f=3");
   act(() => session.playing.showFrame(5));

@@ -1,19 +1,42 @@
 import { session } from "../../page-session.ts";
 import { useEffect, useRef } from "react";
-import { useSearchParams } from "react-router";
+import { useLocation, useNavigationType, useSearchParams } from "react-router";
 import { useProject } from "../../use-session.ts";
+
+/** A frame as an address says it. */
+function frameIn(query: URLSearchParams): number | null {
+  const asked = query.get("f");
+  return asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
+}
+
+/** Back and forward show the room, log and frame of the address that they lead to. */
+function useBackAndForward(): void {
+  const { key, search } = useLocation();
+  const way = useNavigationType();
+  const before = useRef(key);
+  useEffect(() => {
+    // The address that the world was opened with is read once it is there.
+    if (before.current === key) return;
+    before.current = key;
+    const { project } = session.project.store.getState();
+    if (way !== "POP" || project === null || session.benchStore.getState().walk !== null) return;
+    const query = new URLSearchParams(search);
+    session.playing.pause();
+    session.shownLog.showAddress(project, query.get("room"), query.get("log"), frameIn(query));
+  }, [key, search, way]);
+}
 
 /** The address carries room, log and frame: read when a world was opened, written when they change. */
 export function useAddress(): void {
   const [query] = useSearchParams();
   const first = useRef(query);
   const phase = useProject((state) => state.phase);
+  useBackAndForward();
   useEffect(() => {
     const { project } = session.project.store.getState();
     if (phase !== "ready" || project === null) return;
-    const asked = first.current.get("f");
-    const frame = asked !== null && /^\d{1,9}$/.test(asked) ? Number(asked) : null;
-    const fault = session.shownLog.showAddress(project, first.current.get("room"), first.current.get("log"), frame);
+    const { current } = first;
+    const fault = session.shownLog.showAddress(project, current.get("room"), current.get("log"), frameIn(current));
     if (fault !== null) session.project.notice(fault);
     void session.offeredWalk.offerKeptWalk();
     let timer: ReturnType<typeof setTimeout> | undefined;

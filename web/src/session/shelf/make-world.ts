@@ -64,7 +64,11 @@ export async function readTyped(text: string): Promise<TypedWorld> {
 
 /** Worlds made anew: empty, typed, or to try things in. */
 export class WorldMaking {
-  constructor(private readonly shelf: ShelfSession) {}
+  /** @param onMade is told of each world that is made: whoever makes one wants to be in it */
+  constructor(
+    private readonly shelf: ShelfSession,
+    private readonly onMade: (world: string) => void,
+  ) {}
 
   /** Puts an empty world of one room on the shelf. */
   readonly makeEmptyWorld = (name: string, width: number, height: number, tileSize: number): void => {
@@ -80,7 +84,7 @@ export class WorldMaking {
   /** Puts a copy of the Trying grounds on the shelf. */
   readonly makeTryingGrounds = async (name: string): Promise<void> => {
     const { tryingGrounds } = await import("./trying-grounds.ts");
-    this.shelf.bringIn(await tryingGrounds(this.idFor(name), name), null, "made");
+    this.shelf.bringIn(await tryingGrounds(this.idFor(name), name), null, "made", this.onMade);
   };
 
   private readonly idFor = (name: string): string => {
@@ -91,6 +95,6 @@ export class WorldMaking {
   };
 
   private readonly put = (world: World): void => {
-    this.shelf.bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null, "made");
+    this.shelf.bringIn([new File([writeWorld(world)], `${world.id}.world.json`)], null, "made", this.onMade);
   };
 }

@@ -13,8 +13,9 @@ export function makeShelfParts() {
   const serverEvents = new ServerStream();
   const asked = makeAsked();
   const shelf = new ShelfSession(outbox, serverEvents);
-  const makeWorld = new WorldMaking(shelf);
-  const mapImport = new MapImport(newWorldTarget(shelf, (world) => asked.openWorld.ask(world)));
+  const open = (world: string): void => asked.openWorld.ask(world);
+  const makeWorld = new WorldMaking(shelf, open);
+  const mapImport = new MapImport(newWorldTarget(shelf, open));
   const parts = { mapImport, outbox, serverEvents, asked, shelf, makeWorld };
   return { ...parts, shelfCommands: shelfCommands(parts) };
 }

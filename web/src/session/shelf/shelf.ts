@@ -239,10 +239,17 @@ export class ShelfSession {
   /**
    * Brings in files: worlds, bundles, logs.
    * @param into the world that loose logs are for, or null for the one that they name
+   * @param onMade is told of the last new world, once it is there
    */
-  readonly bringIn = (files: readonly File[], into: string | null, origin?: "made"): void => {
+  readonly bringIn = (
+    files: readonly File[],
+    into: string | null,
+    origin?: "made",
+    onMade: (world: string) => void = () => undefined,
+  ): void => {
     void this.attempt(async () => {
       const told: string[] = [];
+      let last: string | null = null;
       for (const parcel of await parcels(
         files,
         into,
@@ -252,10 +259,14 @@ export class ShelfSession {
           origin === undefined || "bundle" in parcel ? parcel : { ...parcel, files: { ...parcel.files, origin } },
         );
         told.push(importedText(imported));
-        if (imported.made === "world") this.done(comesAndGoes(imported.id));
+        if (imported.made === "world") {
+          this.done(comesAndGoes(imported.id));
+          last = imported.id;
+        }
         if (imported.made === "revision") this.done(revisionAct(imported));
       }
       this.tellOnShelf({ tone: "info", text: told.join(" ") });
+      if (last !== null) onMade(last);
     });
   };
 
