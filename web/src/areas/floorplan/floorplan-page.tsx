@@ -1,5 +1,5 @@
 import { session } from "../../page-session.ts";
-import type { World } from "@keen-pebble/core/world";
+import type { Room, World } from "@keen-pebble/core/world";
 import { roomFindings } from "@keen-pebble/core/analyse";
 import { seamsOf } from "@keen-pebble/core/edit";
 import { SIDES, roomById } from "@keen-pebble/core/world";
@@ -43,6 +43,53 @@ export function FloorplanPage() {
   );
 }
 
+/** Links a side of the chosen room, as a drag from side to side does. */
+function LinkSide({ world, room }: { readonly world: World; readonly room: Room | undefined }) {
+  return (
+    <Form.Select
+      className="wall-up"
+      aria-label="Link a side of the chosen room"
+      value=""
+      disabled={room === undefined}
+      onChange={(event) => {
+        const [side, to] = event.target.value.split(" ") as [(typeof SIDES)[number], string];
+        session.floorplan.linkChosen(side, to);
+      }}
+    >
+      <option value="">Link</option>
+      {SIDES.map((side) => (
+        <optgroup key={side} label={`${side} side to`}>
+          {world.rooms.map(({ id, name }) => (
+            <option key={id} value={`${side} ${id}`}>
+              {name}
+            </option>
+          ))}
+        </optgroup>
+      ))}
+    </Form.Select>
+  );
+}
+
+/** Walls up a side of the chosen room. */
+function WallUp({ room }: { readonly room: Room | undefined }) {
+  return (
+    <Form.Select
+      className="wall-up"
+      aria-label="Wall up a side of the chosen room"
+      value=""
+      disabled={room === undefined}
+      onChange={(event) => session.floorplan.wallChosen(event.target.value as (typeof SIDES)[number])}
+    >
+      <option value="">Wall up</option>
+      {SIDES.map((side) => (
+        <option key={side} value={side}>
+          {side} side
+        </option>
+      ))}
+    </Form.Select>
+  );
+}
+
 function Tools({ world }: { readonly world: World }) {
   const chosen = useStore(session.floorplan.store, (state) => state.room);
   const room = chosen === null ? undefined : roomById(world, chosen);
@@ -69,20 +116,8 @@ function Tools({ world }: { readonly world: World }) {
       >
         Wrap down
       </Button>
-      <Form.Select
-        className="wall-up"
-        aria-label="Wall up a side of the chosen room"
-        value=""
-        disabled={room === undefined}
-        onChange={(event) => session.floorplan.wallChosen(event.target.value as (typeof SIDES)[number])}
-      >
-        <option value="">Wall up</option>
-        {SIDES.map((side) => (
-          <option key={side} value={side}>
-            {side} side
-          </option>
-        ))}
-      </Form.Select>
+      <LinkSide world={world} room={room} />
+      <WallUp room={room} />
       <span className="bar" />
       {frames !== null && (
         <Segments

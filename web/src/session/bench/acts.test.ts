@@ -311,6 +311,10 @@ describe("the floorplan", () => {
       { kind: "wall" },
     ]);
     session.floorplan.chooseRoomOnPlan(a);
+    session.floorplan.linkChosen("north", b);
+    expect(world().rooms[0]!.edges.north).toEqual({ kind: "link", room: b, offset: 0 });
+    expect(world().rooms[1]!.edges.south).toEqual({ kind: "link", room: a, offset: 0 });
+    session.project.travel("undo");
     session.floorplan.wrapChosen("y");
     expect([world().rooms[0]!.edges.north, world().rooms[0]!.edges.south]).toEqual([
       { kind: "wrap" },

@@ -90,6 +90,12 @@ export class FloorplanSession {
     if (room !== null) this.project.changeWorld((w) => wrapRoom(w, room, axis));
   };
 
+  /** Links a side of the chosen room with the opposite one of another, both beginning at the same place, as a drag does. */
+  readonly linkChosen = (side: SideName, to: string): void => {
+    const { room } = this.store.getState();
+    if (room !== null) this.dropLink({ room, side, at: 0 }, { room: to, at: 0 }, { oneWay: false, opening: false });
+  };
+
   /** Walls up a side of the chosen room. */
   readonly wallChosen = (side: SideName): void => {
     const { room } = this.store.getState();
