@@ -5,12 +5,12 @@ import { Pebble } from "../look/pebble.tsx";
 import { useBench } from "../use-session.ts";
 import { CHECKS_Y } from "./draw-lanes.ts";
 import type { LineScale } from "./line-scale.ts";
-import { frameAt, frameX, isOnLine } from "./line-scale.ts";
+import { frameAt, isOnLine } from "./line-scale.ts";
+import type { PebblePlace } from "./pebble-places.ts";
+import { pebblePlaces } from "./pebble-places.ts";
 
 /** Pointers that go less far only press. */
 const DRAG_PX = 4;
-/** How far apart pebbles lie at least. */
-const APART_PX = 13;
 
 interface Props {
   readonly verdicts: readonly Verdict[];
@@ -22,7 +22,8 @@ interface Props {
 export function LinePebbles({ verdicts, scale, lane }: Props) {
   const [named, setNamed] = useState<number | null>(null);
   const checks = useBench((state) => state.parsed?.checks ?? null);
-  const places = placesOf(verdicts, scale);
+  const open = named === null ? null : (verdicts[named]?.frame ?? null);
+  const places = pebblePlaces(verdicts, scale, open);
   const shown = named === null ? null : verdicts[named];
   /** The log's check that a pebble stands for: laws and `until` lines have none of their own. */
   const own = (i: number): Check | null =>
@@ -37,7 +38,7 @@ export function LinePebbles({ verdicts, scale, lane }: Props) {
               verdict={verdict}
               number={i}
               check={own(i)}
-              left={places[i]!}
+              place={places[i]!}
               frameUnder={(x) => frameAt(scale, x - lane.current!.getBoundingClientRect().left)}
               onNamed={(isNamed) => setNamed(isNamed ? i : null)}
             />
@@ -47,9 +48,9 @@ export function LinePebbles({ verdicts, scale, lane }: Props) {
         <div
           className={`lane-name ${shown.verdict}`}
           style={
-            places[named!]! > scale.left + scale.width / 2
-              ? { right: `calc(100% - ${places[named!]! - 12}px)` }
-              : { left: places[named!]! + 12 }
+            places[named!]!.left > scale.left + scale.width / 2
+              ? { right: `calc(100% - ${places[named!]!.left - 12}px)` }
+              : { left: places[named!]!.left + 12 }
           }
           aria-hidden="true"
         >
@@ -62,37 +63,25 @@ export function LinePebbles({ verdicts, scale, lane }: Props) {
   );
 }
 
-/** Where each pebble lies in px; those at one place are laid beside each other. */
-function placesOf(verdicts: readonly Verdict[], scale: LineScale): number[] {
-  const taken: number[] = [];
-  return verdicts.map((verdict) => {
-    let x = frameX(scale, verdict.frame);
-    if (!isOnLine(scale, verdict.frame)) return x;
-    while (taken.some((other) => Math.abs(other - x) < APART_PX)) x -= APART_PX;
-    taken.push(x);
-    return x;
-  });
-}
-
 interface PebbleProps {
   readonly verdict: Verdict;
   readonly number: number;
   /** The log's own check that it stands for, if any. */
   readonly check: Check | null;
-  readonly left: number;
+  readonly place: PebblePlace;
   readonly frameUnder: (clientX: number) => number;
   readonly onNamed: (isNamed: boolean) => void;
 }
 
 /** One pebble: pressed to go to its frame, dragged or stepped to move its check, typed over to change it. */
-function LanePebble({ verdict, number, check, left, frameUnder, onNamed }: PebbleProps) {
+function LanePebble({ verdict, number, check, place, frameUnder, onNamed }: PebbleProps) {
   const drag = useRef<{ readonly x: number; readonly stroke: string; moved: boolean } | null>(null);
   const frame = check !== null && "frame" in check.when ? check.when.frame : null;
   return (
     <button
       type="button"
       className={`lane-pebble${frame === null ? "" : " movable"}`}
-      style={{ left: left - 8, top: CHECKS_Y - 8 }}
+      style={{ left: place.left - 8, top: CHECKS_Y - 8, zIndex: place.above }}
       aria-label={pebbleText(verdict)}
       aria-keyshortcuts={check === null ? undefined : "Delete E Alt+ArrowLeft Alt+ArrowRight"}
       onPointerDown={(event) => {
@@ -125,6 +114,7 @@ function LanePebble({ verdict, number, check, left, frameUnder, onNamed }: Pebbl
       onBlur={() => onNamed(false)}
     >
       <Pebble kind={verdict.verdict} radius={6} label={null} />
+      {place.stands > 1 && <span className="stack-count">{place.stands}</span>}
     </button>
   );
 }
