@@ -153,6 +153,11 @@ try {
   await bench.key(Key.CONTROL, "z");
   await bench.key(Key.CONTROL, "z");
   await browser.untilText(".holding", (text) => text === "25");
+  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=20-past-the-crab&f=60`);
+  await bench.ready();
+  await bench.key(Key.SHIFT, "f");
+  await browser.driver.actions().sendKeys("The crab comes out of the water a frame too early.", Key.ENTER).perform();
+  await browser.untilText(".notice", (text) => text.includes("is in the Journal"));
   await (await browser.find('.areas a[href*="/journal"]')).click();
   await browser.untilText(`[data-revision="${at + 1}"]`, (text) => text.includes("buffer"));
   await browser.driver.executeScript(`document.querySelector('[data-note="${at + 1}"]').click()`);

@@ -6,7 +6,10 @@ import { tsImport } from "tsx/esm/api";
 import { ROOT } from "./setup/run.mjs";
 
 const { SETTINGS } = await tsImport("../core/src/world/settings.ts", import.meta.url);
-const { FLUSH, rangeSays, settingSays, valueSays } = await tsImport("../core/src/world/setting-says.ts", import.meta.url);
+const { FLUSH, rangeSays, settingSays, valueSays } = await tsImport(
+  "../core/src/world/setting-says.ts",
+  import.meta.url,
+);
 
 const NAMES = new Map([
   ["input", "Input"],

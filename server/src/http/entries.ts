@@ -1,4 +1,6 @@
+import type { Request } from "express";
 import type { ChangedEntry, NewEntry } from "../api.ts";
+import type { Entries } from "../services/entries.ts";
 import type { Services } from "../services/services.ts";
 import { entryAddress } from "./address-schemas.ts";
 import { worldOf } from "./addresses.ts";
@@ -7,13 +9,16 @@ import type { Route } from "./route.ts";
 import { jsonOf } from "./route.ts";
 import { validate } from "./validate.ts";
 
+/** The world and the entry that an address names. */
+function entryOf(req: Request): { readonly world: string; readonly id: number } {
+  const { entry, world } = validate<{ world: string; entry: string }>(entryAddress, req.params);
+  return { world, id: Number(entry) };
+}
+
 /** `/worlds/{world}/entries`: what people write into the Journal by hand. */
 export function entryRoutes({ entries }: Pick<Services, "entries">): Route[] {
-  const address = (params: unknown): { world: string; id: number } => {
-    const { entry, world } = validate<{ world: string; entry: string }>(entryAddress, params);
-    return { world, id: Number(entry) };
-  };
   return [
+    ...keptRoutes(entries),
     {
       method: "post",
       path: "/worlds/{world}/entries",
@@ -38,10 +43,16 @@ export function entryRoutes({ entries }: Pick<Services, "entries">): Route[] {
       answer: { json: "JournalEntry" },
       problems: [404],
       handle: async (req, res) => {
-        const { id, world } = address(req.params);
+        const { id, world } = entryOf(req);
         res.json(await entries.change(world, id, jsonOf<ChangedEntry>(req, SCHEMAS.ChangedEntry).text));
       },
     },
+  ];
+}
+
+/** What is done with an entry that is there. */
+function keptRoutes(entries: Entries): Route[] {
+  return [
     {
       method: "delete",
       path: "/worlds/{world}/entries/{entry}",
@@ -51,7 +62,7 @@ export function entryRoutes({ entries }: Pick<Services, "entries">): Route[] {
       answer: { json: "JournalEntry" },
       problems: [404],
       handle: async (req, res) => {
-        const { id, world } = address(req.params);
+        const { id, world } = entryOf(req);
         res.json(await entries.remove(world, id));
       },
     },
@@ -64,7 +75,7 @@ export function entryRoutes({ entries }: Pick<Services, "entries">): Route[] {
       answer: { media: "image/png" },
       problems: [404],
       handle: async (req, res) => {
-        const { id, world } = address(req.params);
+        const { id, world } = entryOf(req);
         res
           .type("image/png")
           .set("Cache-Control", "no-cache")

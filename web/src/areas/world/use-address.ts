@@ -1,6 +1,6 @@
 import { session } from "../../page-session.ts";
 import { useEffect, useRef } from "react";
-import { useLocation, useNavigationType, useSearchParams } from "react-router";
+import { NavigationType, useLocation, useNavigationType, useSearchParams } from "react-router";
 import { useProject } from "../../use-session.ts";
 
 /** A frame as an address says it. */
@@ -19,7 +19,7 @@ function useBackAndForward(): void {
     if (before.current === key) return;
     before.current = key;
     const { project } = session.project.store.getState();
-    if (way !== "POP" || project === null || session.benchStore.getState().walk !== null) return;
+    if (way !== NavigationType.Pop || project === null || session.benchStore.getState().walk !== null) return;
     const query = new URLSearchParams(search);
     session.playing.pause();
     session.shownLog.showAddress(project, query.get("room"), query.get("log"), frameIn(query));
