@@ -383,7 +383,7 @@ it("the journal lists revisions with their notes and what the proofs said, and g
     .send({ note: " As it came. \n" })
     .expect(200, { note: "As it came." });
   expect((await api().get(`/api/worlds/${id}/journal.md`).expect(200)).text).toContain(
-    "Main: speed 2 to 4\n\nFelt too slow.",
+    "Main: speed 2 to 4\n\n0 of 1 log holds.\n\nFelt too slow.",
   );
   const first = (await api().get(`/api/worlds/${id}/revisions/1`).expect(200)).body as {
     world: { rules: { glide: { speed: number } }[] };

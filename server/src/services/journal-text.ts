@@ -39,11 +39,13 @@ function revisionText(
   { note, number, summary }: Revision,
   run: Pick<ProofRunRow, "total" | "holds"> | undefined,
 ): string {
-  const proofs =
-    run === undefined
-      ? ""
-      : `\n${run.holds === run.total ? `All ${run.total}` : `${run.holds} of ${run.total}`} logs hold.\n`;
+  const proofs = run === undefined ? "" : `\n${heldText(run)}\n`;
   return `### Revision ${number}\n\n${summary}\n${proofs}${note === null ? "" : `\n${belowHeads(note)}\n`}`;
+}
+
+function heldText({ holds, total }: Pick<ProofRunRow, "total" | "holds">): string {
+  const logs = total === 1 ? "log holds" : "logs hold";
+  return `${holds === total && total > 1 ? `All ${total}` : `${holds} of ${total}`} ${logs}.`;
 }
 
 const KIND_NAMES = { reason: "Reason", fault: "Fault", opinion: "Opinion" } as const;
