@@ -205,11 +205,12 @@ it("a job whose logs were proven by another meanwhile ends, and the run with it"
   const { worldId, revision, worldHash } = run!;
   const logs = Object.values(run!.logs);
   expect(logs).toHaveLength(2);
-  // One of the two is stored already, as when two jobs were asked for it at the same time.
-  await OutcomeRow.query(test.db).delete().where({ worldHash, logHash: logs[1]! });
-  await ProofRunRow.query(test.db).findById([worldId, revision]).patch({ state: "running" });
   const job = randomUUID();
+  // At once: whoever looks for runs that nobody works on would put in the same rows in between.
   await test.db.transaction(async (trx) => {
+    // One of the two is stored already, as when two jobs were asked for it at the same time.
+    await OutcomeRow.query(trx).delete().where({ worldHash, logHash: logs[1]! });
+    await ProofRunRow.query(trx).findById([worldId, revision]).patch({ state: "running" });
     await PendingProofRow.query(trx).insert(logs.map((logHash) => ({ worldHash, logHash, worldId, jobId: job })));
     await test.jobs.queue.put(trx, "prove", [{ id: job, data: { worldId, revision, worldHash, logs }, priority: 0 }]);
   });
