@@ -36,7 +36,7 @@ export class Journal {
     return { revision: rows[0]?.number ?? 1 };
   }
 
-  /** The Journal as Markdown, with the pictures of its entries, and the id of its world for the file's name. */
+  /** The Journal as Markdown, with the pictures of its entries and what the proofs said. */
   async text(slug: string): Promise<string> {
     const row = await this.shelf.row(slug);
     const runs = await ProofRunRow.query(this.db)

@@ -23,7 +23,7 @@ export function sideColumns(left: ShownSide | null, right: ShownSide | null): CS
   return { "--left": px(left), "--right": px(right) } as CSSProperties;
 }
 
-/** The edge of a panel: dragged or moved by arrow keys it makes the panel wider, a click or Enter folds it away or opens it. */
+/** The edge of a panel: dragged or moved by arrow keys it makes the panel wider, a click on its arrow or Enter folds it away or opens it. */
 export function SideEdge({ name }: { readonly name: SideName }) {
   const { folded, width } = useSide(name);
   const { at, label, min } = SIDE_PANELS[name];
@@ -42,7 +42,9 @@ export function SideEdge({ name }: { readonly name: SideName }) {
       title={says}
       onKeyDown={(event) => pressed(event, name, folded ? 0 : width)}
       onPointerDown={(event) => dragged(event, name)}
-      onDoubleClick={() => session.sides.reset(name)}
+      onDoubleClick={(event) => {
+        if ((event.target as Element).closest(".side-grip") === null) session.sides.reset(name);
+      }}
     >
       <span className="side-grip" aria-hidden="true">
         <Icon name={(at === "left") === folded ? "forward" : "back"} />
@@ -74,6 +76,9 @@ function dragged(event: PointerEvent<HTMLDivElement>, name: SideName): void {
   const edge = event.currentTarget;
   const area = edge.parentElement!.getBoundingClientRect();
   const from = event.clientX;
+  // A click beside the arrow may be half of a double one: folded away, the panel would leave the other half to what lies there.
+  const isFold =
+    session.sides.shown(name, pageWidth()).folded || (event.target as Element).closest(".side-grip") !== null;
   let moved = false;
   edge.setPointerCapture(event.pointerId);
   const move = (to: globalThis.PointerEvent): void => {
@@ -83,7 +88,7 @@ function dragged(event: PointerEvent<HTMLDivElement>, name: SideName): void {
   };
   const end = (): void => {
     edge.removeEventListener("pointermove", move);
-    if (!moved) session.sides.toggle(name, pageWidth());
+    if (!moved && isFold) session.sides.toggle(name, pageWidth());
   };
   edge.addEventListener("pointermove", move);
   edge.addEventListener("lostpointercapture", end, { once: true });

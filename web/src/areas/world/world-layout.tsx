@@ -83,6 +83,9 @@ function useOpenWorld(worldId: string): void {
     return () => {
       session.reach.forget();
       session.walks.endWalk();
+      // What is chosen, or being written down, is of this world: another one may have logs of the same names.
+      session.board.chooseNone();
+      session.entries.cancelFault();
       session.randomWalks.forgetRandomWalks();
       session.whichRules.forget();
       for (const stop of stops) stop();

@@ -10,7 +10,6 @@ import {
   applyAll,
   close,
   differences,
-  freeId,
   invert,
   logsThatCannotStart,
   onTop,
@@ -20,22 +19,13 @@ import {
   summary,
   undo,
 } from "@keen-pebble/core/edit";
-import { writeWorld } from "@keen-pebble/core/formats";
 import { createStore } from "zustand/vanilla";
-import {
-  OfflineError,
-  ProblemError,
-  listWorlds,
-  openRevision,
-  openWorld,
-  quietly,
-  sendFiles,
-  stepsSince,
-  storeBatch,
-} from "./api-client.ts";
+import { OfflineError, ProblemError, openRevision, openWorld, quietly, stepsSince, storeBatch } from "./api-client.ts";
 import { openedProject } from "./opened-project.ts";
+import { keepAsFile, sendCopy } from "./own-copy.ts";
 import { Saver } from "./saving.ts";
 import { SimulationClient } from "./simulation-client.ts";
+import { applyWhatFits } from "./what-fits.ts";
 
 /** Something told to the person: good to know, or in need of attention. */
 export interface Told {
@@ -78,66 +68,6 @@ async function openedWorld(worldId: string): Promise<{ readonly revision: number
 const MOST_TOLD = 12;
 
 const isSteps = (under: readonly EditStep[] | Project): under is readonly EditStep[] => Array.isArray(under);
-
-async function sendCopy({ world, logs }: Project, into: string | null): Promise<string> {
-  const id =
-    into ??
-    freeId(
-      `${world.id.slice(0, 34)}-mine`,
-      (await listWorlds()).worlds.map((each) => each.id),
-    );
-  const name = `${[...world.name].slice(0, 70).join("")}, as here`;
-  const named = [...logs].map(
-    ([log, text]) =>
-      [log, text.replace(new RegExp(`^(keen-pebble-inputs 1\\n)world ${world.id}\\n`), `$1world ${id}\n`)] as const,
-  );
-  await sendFiles({
-    world: writeWorld({ ...world, id, name }),
-    logs: Object.fromEntries(named),
-    sheetsOf: world.id,
-    origin: "conflict",
-  });
-  return id;
-}
-
-/** Hands a world and its edits to the browser as a file: nothing else would keep them. */
-function keepAsFile({ world, logs }: Project, edits: readonly OwnStep[]): void {
-  const text = JSON.stringify(
-    {
-      world: JSON.parse(writeWorld(world)) as unknown,
-      logs: Object.fromEntries(logs),
-      edits: edits.map(({ step }) => step),
-    },
-    null,
-    1,
-  );
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
-  link.download = `${world.id}.not-saved.json`;
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
-
-/** Applies steps on top of what changed since they were made; gives them back as they were applied. */
-function applyWhatFits(
-  project: Project,
-  steps: readonly OwnStep[],
-): { after: Project; kept: OwnStep[]; lost: OwnStep[] } {
-  let after = project;
-  const kept: OwnStep[] = [];
-  const lost: OwnStep[] = [];
-  for (const each of steps) {
-    try {
-      const step = onTop(after, each.step);
-      after = apply(after, step);
-      kept.push({ ...each, step });
-    } catch (error) {
-      if (!(error instanceof EditError)) throw error;
-      lost.push(each);
-    }
-  }
-  return { after, kept, lost };
-}
 
 const count = (n: number): string => `${n} ${n === 1 ? "edit" : "edits"}`;
 
