@@ -51,7 +51,7 @@ const FLOORS = [
 const higherThan = (floor) => FLOORS.slice(FLOORS.indexOf(floor) + 1).join("|");
 
 export default tseslint.config(
-  { ignores: ["**/dist/**", "cli/build/**", "web/build/**", "**/node_modules/**", "**/.*"] },
+  { ignores: ["**/dist/**", "web/dist-play/**", "cli/build/**", "web/build/**", "**/node_modules/**", "**/.*"] },
   {
     files: ["**/*.ts", "**/*.tsx"],
     extends: [tseslint.configs.recommendedTypeChecked],

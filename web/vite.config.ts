@@ -28,13 +28,19 @@ function packed(): Plugin {
   };
 }
 
-export default defineConfig({
+/** `--mode play`: the page of playtests, by itself in a folder of its own, as it is served by itself. */
+export default defineConfig(({ mode }) => ({
   plugins: [react(), packed()],
   // Our own packages are taken from their sources, so that the page never shows an old build of the core.
   resolve: { conditions: ["source", "browser", "module", "import", "default"] },
   worker: { format: "es" },
   // Another place than beside the packages, for an account that may not write there.
   ...(process.env["KEEN_PEBBLE_VITE_CACHE"] === undefined ? {} : { cacheDir: process.env["KEEN_PEBBLE_VITE_CACHE"] }),
-  build: { target: "es2022", sourcemap: true, chunkSizeWarningLimit: 900 },
+  build: {
+    target: "es2022",
+    sourcemap: true,
+    chunkSizeWarningLimit: 900,
+    ...(mode === "play" ? { outDir: "dist-play", copyPublicDir: false, rolldownOptions: { input: "play.html" } } : {}),
+  },
   server: { host: "127.0.0.1", proxy: { "/api": { target: api } } },
-});
+}));

@@ -51,7 +51,18 @@ export {
   settingValue,
 } from "./world/settings.ts";
 export type { EventName } from "./world/vocabulary.ts";
-export { ARRIVE, BUMP, ENTER, EVENT_NAMES, LEAVE, PLAYING, STATUS_NAMES } from "./world/vocabulary.ts";
+export {
+  ARRIVE,
+  BUMP,
+  ENTER,
+  ESCAPED,
+  EVENT_NAMES,
+  LEAVE,
+  LOST,
+  PLAYING,
+  STATUS_NAMES,
+  WON,
+} from "./world/vocabulary.ts";
 export type {
   Body,
   Box,

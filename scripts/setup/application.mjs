@@ -44,6 +44,7 @@ export function startApplication({
     ...serverEnvironment(root, databaseUrl),
     KEEN_PEBBLE_PORT: String(port),
     KEEN_PEBBLE_WEB: path.join(root, "web/dist"),
+    KEEN_PEBBLE_PLAY: path.join(root, "web/dist-play"),
     KEEN_PEBBLE_DEMO: demo ? path.join(root, "demo") : "",
     KEEN_PEBBLE_LOG: log,
     ...more,

@@ -42,9 +42,13 @@ export function ensureBuild() {
     .update(readFileSync(path.join(ROOT, "tsconfig.base.json")))
     .update(readFileSync(path.join(ROOT, "package-lock.json")));
   const digest = hash.digest("hex");
-  const whole = ["core/dist/world.js", "server/dist/main.js", "cli/dist/main.js", "web/dist/index.html"].every((file) =>
-    existsSync(path.join(ROOT, file)),
-  );
+  const whole = [
+    "core/dist/world.js",
+    "server/dist/main.js",
+    "cli/dist/main.js",
+    "web/dist/index.html",
+    "web/dist-play/play.html",
+  ].every((file) => existsSync(path.join(ROOT, file)));
   if (whole && isFresh("build", digest)) return;
   say("building");
   runQuietly("npx", ["--no-install", "tsc", "-b", "core", "server", "cli"], { what: "tsc" });
@@ -60,7 +64,14 @@ export function buildStamp() {
 
 function addFolder(hash, folder) {
   for (const name of readdirSync(folder).sort()) {
-    if (name === "dist" || name === "build" || name === "node_modules" || name.endsWith(".tsbuildinfo")) continue;
+    if (
+      name === "dist" ||
+      name === "dist-play" ||
+      name === "build" ||
+      name === "node_modules" ||
+      name.endsWith(".tsbuildinfo")
+    )
+      continue;
     const file = path.join(folder, name);
     if (statSync(file).isDirectory()) addFolder(hash, file);
     else hash.update(path.relative(ROOT, file)).update("\0").update(readFileSync(file));

@@ -9,6 +9,7 @@ const NEEDED = [
   "server/dist/main.js",
   "core/dist/world.js",
   "web/dist/index.html",
+  "web/dist-play/play.html",
   "demo/saltglass-cistern",
   "node_modules/express/package.json",
 ];
@@ -43,7 +44,15 @@ function look(data) {
     );
     rmSync(copy, { recursive: true, force: true });
     mkdirSync(copy, { recursive: true });
-    for (const folder of ["server/dist", "server/package.json", "core/dist", "core/package.json", "web/dist", "demo"])
+    for (const folder of [
+      "server/dist",
+      "server/package.json",
+      "core/dist",
+      "core/package.json",
+      "web/dist",
+      "web/dist-play",
+      "demo",
+    ])
       cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true });
     for (const folder of productionPackages())
       cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true, dereference: true });

@@ -152,8 +152,52 @@ export interface JournalEntry extends Omit<NewEntry, "picture"> {
   readonly revision: number;
   /** Whether it has one, at `/entries/:entry/picture`. */
   readonly picture: boolean;
+  /** What whoever sent it from a playtest wants to be called; null for what was written by hand. */
+  readonly sender: string | null;
   /** ISO 8601. */
   readonly writtenAt: string;
+}
+
+/** `GET` and `PUT /api/worlds/:world/playtest`: the link at which others can play the world. */
+export interface PlaytestLink {
+  readonly on: boolean;
+  /** Where it can be played; null where it is off, or nothing listens there. */
+  readonly address: string | null;
+  /** Why it is on and nothing listens, or null. */
+  readonly fault: string | null;
+  /** How many playtests are in the Journal, of so many that it takes. */
+  readonly received: number;
+  readonly most: number;
+}
+
+/** `PUT /api/worlds/:world/playtest` */
+export interface PlaytestSwitch {
+  readonly on: boolean;
+}
+
+/** `GET /play/:token/game` of a playtest's own address: the world as it is now. */
+export interface PlaytestGame {
+  readonly revision: number;
+  readonly world: PlainWorld;
+}
+
+/** `POST /play/:token/plays` of a playtest's own address. */
+export interface NewPlay {
+  /** Made by the page; the same play sent twice is kept once. */
+  readonly batch: string;
+  /** The revision that was played. */
+  readonly revision: number;
+  /** The log of what was pressed, as a file's text. */
+  readonly log: string;
+  /** Of its run. */
+  readonly fingerprint: string;
+  readonly name: string;
+  readonly opinion: string;
+}
+
+/** The answer to a playtest that is kept. */
+export interface KeptPlay {
+  readonly log: string;
 }
 
 /** `GET /api/worlds/:world/revisions`, the newest first. */

@@ -3,7 +3,6 @@ import path from "node:path";
 import express from "express";
 import expressStaticGzip from "express-static-gzip";
 import type { Express } from "express";
-import helmet from "helmet";
 import type { Knex } from "knex";
 import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
@@ -15,8 +14,10 @@ import { entryRoutes } from "./http/entries.ts";
 import { Events } from "./http/events.ts";
 import { importRoutes } from "./http/imports.ts";
 import { openApi } from "./http/openapi.ts";
+import { playtestRoutes } from "./http/playtests.ts";
 import type { Route } from "./http/route.ts";
 import { routerOf } from "./http/route.ts";
+import { safeHeaders } from "./http/safe-headers.ts";
 import { sheetRoutes } from "./http/sheets.ts";
 import { worldRoutes } from "./http/worlds.ts";
 import { proofRoutes } from "./http/proofs.ts";
@@ -46,25 +47,7 @@ export function createApp({ db, desk, services, logger, webFolder, hosts }: Depe
         res.statusCode >= 500 && res.writableEnded ? "error" : error ? "debug" : "info",
     }),
   );
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          defaultSrc: ["'self'"],
-          styleSrc: ["'self'"],
-          // The charts set inline styles on their elements; style elements stay refused.
-          styleSrcAttr: ["'unsafe-inline'"],
-          imgSrc: ["'self'", "data:", "blob:"],
-          fontSrc: ["'self'"],
-          workerSrc: ["'self'"],
-          objectSrc: ["'none'"],
-          frameAncestors: ["'none'"],
-          upgradeInsecureRequests: null,
-        },
-      },
-      strictTransportSecurity: false,
-    }),
-  );
+  app.use(safeHeaders());
   app.use(guard(hosts));
   app.use("/api", routerOf(apiRoutes({ db, desk, services, logger })));
   app.use("/api", (req) => {
@@ -90,6 +73,7 @@ export function apiRoutes({
     ...proofRoutes(services, desk, events),
     ...sheetRoutes(services, desk),
     ...entryRoutes(services),
+    ...playtestRoutes(services),
     ...importRoutes(services),
     ...deletedWorldRoutes(services),
   ];

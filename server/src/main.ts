@@ -7,6 +7,8 @@ import { Desk } from "./desk/desk.ts";
 import { endWell } from "./end-well.ts";
 import { Jobs } from "./jobs/jobs.ts";
 import { migrate } from "./migrations/index.ts";
+import { createPlayApp } from "./play/play-app.ts";
+import { PlayDoor } from "./play/play-door.ts";
 import { putDemoIn } from "./services/demo.ts";
 import { servicesOf } from "./services/services.ts";
 
@@ -26,6 +28,11 @@ if (config.demoFolder !== null) {
 }
 
 await services.catchUp();
+const door =
+  config.playFolder === null
+    ? null
+    : new PlayDoor(createPlayApp(services.playtests, config.playFolder, logger), config.playHost, config.playPort);
+if (door !== null) await services.playtests.openAt(door);
 services.retention.start();
 
 const hosts = ["127.0.0.1", "localhost", "[::1]", config.host];
@@ -45,6 +52,7 @@ endWell(async () => {
   // Whoever keeps a connection open does not keep the server from stopping.
   setTimeout(() => server.closeAllConnections(), 1000).unref();
   await closed;
+  await door?.close();
   await services.afterSave.stop();
   await jobs.stop();
   services.retention.stop();

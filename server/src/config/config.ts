@@ -4,9 +4,14 @@ import Joi from "joi";
 export interface Config {
   readonly host: string;
   readonly port: number;
+  /** Where playtests are served while there are any: for others than this machine it is a host that they can reach. */
+  readonly playHost: string;
+  readonly playPort: number;
   readonly databaseUrl: string;
   /** Built page to serve, or null to serve the API only. */
   readonly webFolder: string | null;
+  /** Built page of playtests, or null: there are none. */
+  readonly playFolder: string | null;
   /** Folder with the demo worlds for a first start, or null for none. */
   readonly demoFolder: string | null;
   readonly logLevel: string;
@@ -18,9 +23,16 @@ export interface Config {
   readonly keepDays: number;
 }
 
+const nextPort = (port: number): number => (port === 0 || port === 65_535 ? 0 : port + 1);
+
 const schema = Joi.object({
   KEEN_PEBBLE_HOST: Joi.string().default("127.0.0.1"),
   KEEN_PEBBLE_PORT: Joi.number().port().default(4870),
+  KEEN_PEBBLE_PLAY_HOST: Joi.string().default("127.0.0.1"),
+  KEEN_PEBBLE_PLAY_PORT: Joi.number()
+    .port()
+    .default(Joi.ref("KEEN_PEBBLE_PORT", { adjust: nextPort })),
+  KEEN_PEBBLE_PLAY: Joi.string().allow("").default(""),
   DATABASE_URL: Joi.string()
     .uri({ scheme: ["postgres", "postgresql"] })
     .required()
@@ -46,6 +58,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   return {
     host: String(value["KEEN_PEBBLE_HOST"]),
     port: Number(value["KEEN_PEBBLE_PORT"]),
+    playHost: String(value["KEEN_PEBBLE_PLAY_HOST"]),
+    playPort: Number(value["KEEN_PEBBLE_PLAY_PORT"]),
+    playFolder: String(value["KEEN_PEBBLE_PLAY"]) || null,
     databaseUrl: String(value["DATABASE_URL"]),
     webFolder: String(value["KEEN_PEBBLE_WEB"]) || null,
     demoFolder: String(value["KEEN_PEBBLE_DEMO"]) || null,

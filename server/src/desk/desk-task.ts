@@ -1,4 +1,4 @@
-import type { Imported, NewWorld, Problem, StoredRevision } from "../api.ts";
+import type { Imported, KeptPlay, NewWorld, Problem, StoredRevision } from "../api.ts";
 import type { ReachRuling } from "@keen-pebble/core/check";
 import type { ReportedLog } from "@keen-pebble/core/reports";
 
@@ -9,6 +9,10 @@ export interface DeskTasks {
   /** World file and logs, as JSON. */
   readonly importFiles: { readonly body: Uint8Array };
   readonly importBundle: { readonly body: Uint8Array };
+  /** What somebody sent from the playtest of a link, as JSON. */
+  readonly keepPlay: { readonly token: string; readonly body: Uint8Array };
+  /** The world of a playtest's link as it is now. */
+  readonly playtestGame: { readonly token: string };
   readonly putSheet: { readonly world: string; readonly file: string; readonly png: Uint8Array };
   readonly copy: { readonly world: string };
   /** A world with its logs at a revision, the newest unless one is named. */
@@ -38,6 +42,8 @@ export interface DeskAnswers {
   readonly store: StoredRevision;
   readonly importFiles: Imported;
   readonly importBundle: Imported;
+  readonly keepPlay: KeptPlay & { readonly world: string };
+  readonly playtestGame: Uint8Array;
   readonly putSheet: { readonly file: string; readonly width: number; readonly height: number };
   readonly copy: NewWorld;
   readonly open: Uint8Array;

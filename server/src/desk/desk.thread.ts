@@ -1,11 +1,11 @@
 import type { ReachRuling } from "@keen-pebble/core/check";
-import { writeWorld } from "@keen-pebble/core/formats";
+import { toPlain, writeWorld } from "@keen-pebble/core/formats";
 import type { World } from "@keen-pebble/core/world";
 import { LIMITS } from "@keen-pebble/core/world";
 import { readPng } from "@keen-pebble/core/reading";
 import { junitXml } from "@keen-pebble/core/reports";
 import { workerData } from "piscina";
-import type { ImportedFiles, NewRevision } from "../api.ts";
+import type { ImportedFiles, NewPlay, NewRevision, PlaytestGame } from "../api.ts";
 import { connect } from "../database/connect.ts";
 import { SCHEMAS } from "../http/api-schemas.ts";
 import { readJson } from "../http/read-json.ts";
@@ -15,7 +15,9 @@ import { readBundle } from "../services/bundle-reader.ts";
 import { writeBundle } from "../services/bundle-writer.ts";
 import { Imports } from "../services/imports.ts";
 import { Entries } from "../services/entries.ts";
+import { keepPlay, linkedWorld } from "../services/keep-play.ts";
 import { journalText } from "../services/journal-text.ts";
+import { Projects } from "../services/projects.ts";
 import { Shelf } from "../services/shelf.ts";
 import { thinRevisions } from "../services/thin-revisions.ts";
 import type { DeskAnswer, DeskAnswers, DeskTask, DeskTaskName, DeskTasks } from "./desk-task.ts";
@@ -24,7 +26,8 @@ const { databaseUrl } = workerData as { readonly databaseUrl: string };
 
 /** Each thread has connections of its own: when it is ended, the database takes back what it had not finished. */
 const db = connect(databaseUrl, 4);
-const shelf = new Shelf(db);
+const projects = new Projects();
+const shelf = new Shelf(db, projects);
 const imports = new Imports(shelf);
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
@@ -39,6 +42,12 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
   store: ({ world, body }) => shelf.store(world, validate<NewRevision>(SCHEMAS.NewRevision, readJson(body))),
   importFiles: ({ body }) => imports.files(validate<ImportedFiles>(SCHEMAS.ImportedFiles, readJson(body))),
   importBundle: async ({ body }) => imports.bundle(await readBundle(Buffer.from(body))),
+  keepPlay: ({ token, body }) => keepPlay(db, projects, token, validate<NewPlay>(SCHEMAS.NewPlay, readJson(body))),
+  playtestGame: async ({ token }) => {
+    const { id, revision } = await linkedWorld(db, token);
+    const game: PlaytestGame = { revision, world: toPlain((await projects.at(db, id, revision)).world) };
+    return bytes(JSON.stringify(game));
+  },
   putSheet: async ({ world, file, png }) => {
     const { width, height } = readPng(png, LIMITS.sheetSide[1], file);
     await shelf.putSheet(world, file, Buffer.from(png));

@@ -73,6 +73,7 @@ const journalEntry = J.object({
   ...entry,
   revision: whole(1),
   picture: J.boolean(),
+  sender: maybe(text),
   writtenAt: moment,
 }).meta({
   "x-name": "JournalEntry",
@@ -154,6 +155,28 @@ export const SCHEMAS = {
     ),
   }),
   ChangedEntry: J.object({ text: entryText }),
+  PlaytestLink: J.object({
+    on: J.boolean(),
+    address: maybe(text),
+    fault: maybe(text),
+    received: whole(),
+    most: whole(1),
+  }),
+  PlaytestSwitch: J.object({ on: J.boolean() }),
+  NewPlay: J.object({
+    batch: J.string().guid({ version: "uuidv4" }),
+    revision: whole(1).max(1_000_000_000),
+    log: J.string().max(1024 * 1024),
+    fingerprint: J.string().pattern(/^[0-9a-f]{64}$/, "a fingerprint"),
+    name: J.string()
+      .max(40)
+      .pattern(/^[^\p{C}\p{Z}]([^\p{C}\p{Zl}\p{Zp}]*[^\p{C}\p{Z}])?$/u, "a name in one line"),
+    opinion: J.string()
+      .max(NOTE_LENGTH)
+      .allow("")
+      .pattern(/^[^\p{Cs}\p{Cn}\u0000-\u0008\u000b-\u001f\u007f\u202a-\u202e\u2066-\u2069]*$/u, "plain text"),
+  }),
+  KeptPlay: J.object({ log: idSchema }),
   RevisionNote: J.object({ note }),
   AcceptedAt: J.object({ revision: whole(1) }),
   NewSearch: J.object({ log: idSchema, check: J.string().min(1).max(200) }),

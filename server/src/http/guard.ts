@@ -1,4 +1,4 @@
-import type { RequestHandler } from "express";
+import type { Request, RequestHandler } from "express";
 import { CoreError } from "@keen-pebble/core/world";
 
 /** A request that did not come from this application's own page. */
@@ -16,15 +16,22 @@ const SAFE = new Set(["GET", "HEAD", "OPTIONS"]);
  * @param hosts names under which the application may be asked, without port
  */
 export function guard(hosts: readonly string[]): RequestHandler {
-  return (req, _res, next) => {
+  return (req, res, next) => {
     const host = req.headers.host ?? "";
     const name = host.replace(/:\d+$/, "");
     if (!hosts.includes(name))
       throw new ForeignRequestError(`the host ${host || "(none)"} is not one of this application's`);
-    const { origin } = req.headers;
-    if (!SAFE.has(req.method) && origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
-      throw new ForeignRequestError(`the origin ${origin} is another site`);
-    }
-    next();
+    sameOrigin(req, res, next);
   };
+}
+
+/** Checks Origin on every change: another site in the same browser does not get through. */
+export const sameOrigin: RequestHandler = (req, _res, next) => {
+  if (!SAFE.has(req.method) && !isOwn(req))
+    throw new ForeignRequestError(`the origin ${req.headers.origin} is another site`);
+  next();
+};
+
+function isOwn({ headers: { host = "", origin } }: Request): boolean {
+  return origin === undefined || origin === `http://${host}` || origin === `https://${host}`;
 }

@@ -8,7 +8,7 @@ import { readJson } from "./read-json.ts";
 import { BadRequestError, validate } from "./validate.ts";
 
 /** More requests came than a route takes. */
-class TooManyRequestsError extends CoreError {
+export class TooManyRequestsError extends CoreError {
   constructor() {
     super("too-many-requests", "this is asked too often; nothing was stored; ask again in a few seconds", null);
   }

@@ -1,8 +1,8 @@
-import { createHash } from "node:crypto";
 import { judgeReach } from "@keen-pebble/core/analyse";
 import type { Proof, ReachRuling } from "@keen-pebble/core/check";
 import { Prover, parseCheck, readLog } from "@keen-pebble/core/check";
 import { readWorld } from "@keen-pebble/core/reading";
+import { traceHash } from "../services/content-hash.ts";
 
 /** The reach checks of a world as text, to be judged over all play. */
 export interface JudgeTask {
@@ -27,16 +27,11 @@ const MOST_KEPT = 4;
 const provers = new Map<string, Prover>();
 
 function proverOf({ worldHash, world }: ProveTask): Prover {
-  const prover = provers.get(worldHash) ?? new Prover(readWorld(world, "a stored world"), sha256);
+  const prover = provers.get(worldHash) ?? new Prover(readWorld(world, "a stored world"), traceHash);
   provers.delete(worldHash);
   provers.set(worldHash, prover);
   for (const hash of provers.keys()) if (provers.size > MOST_KEPT) provers.delete(hash);
   return prover;
-}
-
-function sha256() {
-  const hash = createHash("sha256");
-  return { update: (text: string) => void hash.update(text, "latin1"), hex: () => hash.digest("hex") };
 }
 
 /** Proves logs, in order; or judges a world's reach checks. */

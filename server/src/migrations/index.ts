@@ -7,6 +7,7 @@ import * as namesAndCosts from "./0004-names-and-costs.ts";
 import * as noPathHashes from "./0005-no-path-hashes.ts";
 import * as allPlay from "./0006-all-play.ts";
 import * as journalEntries from "./0007-journal-entries.ts";
+import * as playtests from "./0008-playtests.ts";
 
 interface Named {
   readonly name: string;
@@ -22,6 +23,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: "0005-no-path-hashes", migration: noPathHashes },
   { name: "0006-all-play", migration: allPlay },
   { name: "0007-journal-entries", migration: journalEntries },
+  { name: "0008-playtests", migration: playtests },
 ];
 
 /** Names of all versions, the oldest first. */

@@ -14,5 +14,7 @@ export class EntryRow extends Model {
   declare frame: number | null;
   /** A PNG. */
   declare picture: Buffer | null;
+  /** What whoever sent it from outside wants to be called; null for what was written by hand. */
+  declare sender: string | null;
   declare writtenAt: Date;
 }

@@ -2,7 +2,7 @@ import { ID_PATTERN, LIMITS, RefusedError, SHEET_FILE_PATTERN } from "@keen-pebb
 import { readPng } from "@keen-pebble/core/reading";
 import type { Entry, ZipFile } from "yauzl";
 import { fromBuffer } from "yauzl";
-import type { Sheets } from "./shelf.ts";
+import type { Sheets } from "./stored-revisions.ts";
 
 /** What is in a bundle (formats.md section 6), as it stands there: nothing but the ZIP itself is read yet. */
 export interface BundleFiles {

@@ -26,7 +26,7 @@ class TooManyEntriesError extends CoreError {
   }
 }
 
-const COLUMNS = ["id", "kind", "text", "revision", "log", "frame", "writtenAt"] as const;
+const COLUMNS = ["id", "kind", "text", "revision", "log", "frame", "sender", "writtenAt"] as const;
 
 /** What people write into the Journal of a world by hand: reasons, faults, opinions. */
 export class Entries {
@@ -95,10 +95,10 @@ export class Entries {
 }
 
 function entryOf(
-  { frame, id, kind, log, revision, text, writtenAt }: Omit<EntryRow, "picture">,
+  { frame, id, kind, log, revision, sender, text, writtenAt }: Omit<EntryRow, "picture">,
   picture: boolean,
 ): JournalEntry {
-  return { id, kind, text, revision, log, frame, picture, writtenAt: writtenAt.toISOString() };
+  return { id, kind, text, revision, log, frame, picture, sender, writtenAt: writtenAt.toISOString() };
 }
 
 function pictureOf(base64: string): Buffer {

@@ -8,7 +8,9 @@ import type { Imported, ImportedFiles } from "../api.ts";
 import { NOTE_LENGTH } from "../http/api-schemas.ts";
 import type { BundleFiles } from "./bundle-reader.ts";
 import { IdTakenError, NotFoundError } from "./service-errors.ts";
-import type { Sheets, Shelf } from "./shelf.ts";
+import type { Shelf } from "./shelf.ts";
+import type { Sheets } from "./stored-revisions.ts";
+import { NO_SHEETS } from "./stored-revisions.ts";
 
 /** Brings files in: a new world, or the differences to one that is here as one revision (architecture.md, flow 2). */
 export class Imports {
@@ -119,8 +121,6 @@ function refused(place: string, message: string): RefusedError {
 }
 
 type ParsedLogs = ReadonlyMap<string, InputLog>;
-
-const NO_SHEETS: Sheets = new Map();
 
 function parsedLogs(logs: ReadonlyMap<string, string>, read: (text: string, name: string) => InputLog): ParsedLogs {
   return new Map([...logs].map(([id, text]) => [id, read(text, `log ${id}`)]));

@@ -50,7 +50,7 @@ function heldText({ holds, total }: Pick<ProofRunRow, "total" | "holds">): strin
 
 const KIND_NAMES = { reason: "Reason", fault: "Fault", opinion: "Opinion" } as const;
 
-function entryText({ frame, kind, log, picture, revision, text }: EntryRow, isPictured: boolean): string {
+function entryText({ frame, kind, log, picture, revision, sender, text }: EntryRow, isPictured: boolean): string {
   const place = [...(log === null ? [] : [`log ${log}`]), ...(frame === null ? [] : [`frame ${frame}`])].join(", ");
   const shown =
     picture === null
@@ -59,7 +59,8 @@ function entryText({ frame, kind, log, picture, revision, text }: EntryRow, isPi
         ? `\n![${place || "picture"}](data:image/png;base64,${picture.toString("base64")})\n`
         : "\n(Its picture is left out here.)\n";
   const at = [`at revision ${revision}`, ...(place === "" ? [] : [place])].join(", ");
-  return `### ${KIND_NAMES[kind]}, ${at}\n\n${belowHeads(text)}\n${shown}`;
+  const said = sender === null ? belowHeads(text) : `From outside, by ${asWritten(sender)}:\n\n${asWritten(text)}`;
+  return `### ${KIND_NAMES[kind]}, ${at}\n\n${said}\n${shown}`;
 }
 
 /** The newest entries whose pictures stand in the text. */
@@ -72,6 +73,13 @@ function withPictures(entries: readonly EntryRow[]): ReadonlySet<number> {
   }
   return found;
 }
+
+/** What came from outside means nothing in Markdown: no head, no link, no picture, no HTML. */
+const asWritten = (text: string): string =>
+  text
+    .trim()
+    .replace(/[\\`*_{}[\]<>()#+\-.!|~&:]/g, "\\$&")
+    .replace(/^[ \t]+/gm, "");
 
 /** Heads of what somebody wrote stand below the text's own. */
 const belowHeads = (text: string): string => text.trim().replace(/^(#+ )/gm, "###$1");

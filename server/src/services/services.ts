@@ -8,6 +8,7 @@ import { WorldRow } from "../models/world-row.ts";
 import { AfterSave } from "./after-save.ts";
 import { Entries } from "./entries.ts";
 import { Journal } from "./journal.ts";
+import { Playtests } from "./playtests.ts";
 import { Proofs } from "./proofs.ts";
 import { Retention } from "./retention.ts";
 import { Searches } from "./searches.ts";
@@ -24,6 +25,7 @@ export interface Services {
   readonly signals: Signals;
   readonly afterSave: AfterSave;
   readonly worlds: Worlds;
+  readonly playtests: Playtests;
   readonly retention: Retention;
   /** Asks for the proofs of newest revisions that were never asked for, and keeps what older versions did not. */
   readonly catchUp: () => Promise<void>;
@@ -59,9 +61,11 @@ export function servicesOf({
   const proofs = new Proofs(db, shelf, jobs.queue, jobs.signals, { logs: logsOfJob, frames: FRAMES_OF_JOB }, patience);
   const entries = new Entries(db, shelf);
   const afterSave = new AfterSave(proofs, logger);
+  const worlds = new Worlds(desk, shelf, afterSave, jobs.signals);
   return {
     shelf,
-    worlds: new Worlds(desk, shelf, afterSave, jobs.signals),
+    worlds,
+    playtests: new Playtests(db, desk, shelf, worlds),
     retention: new Retention(db, desk, keepDays, logger),
     proofs,
     searches: new Searches(db, shelf, jobs.queue, jobs.signals),

@@ -1,11 +1,10 @@
 import { randomUUID } from "node:crypto";
 import type { Verdict } from "@keen-pebble/core/check";
 import type { EditStep, Project } from "@keen-pebble/core/edit";
-import { logFrames, readLog, writeLog } from "@keen-pebble/core/check";
-import { applyAll, differences, summary } from "@keen-pebble/core/edit";
-import { placeText, toPlain, writeWorld } from "@keen-pebble/core/formats";
-import { LIMITS, RefusedError } from "@keen-pebble/core/world";
-import { worldFromJson } from "@keen-pebble/core/reading";
+import { readLog, writeLog } from "@keen-pebble/core/check";
+import { differences } from "@keen-pebble/core/edit";
+import { toPlain, writeWorld } from "@keen-pebble/core/formats";
+import { LIMITS } from "@keen-pebble/core/world";
 import type { Knex } from "knex";
 import type { Transaction } from "objection";
 import { UniqueViolationError } from "objection";
@@ -25,15 +24,18 @@ import { RevisionRow } from "../models/revision-row.ts";
 import { SheetRow } from "../models/sheet-row.ts";
 import { WorldRow } from "../models/world-row.ts";
 import { contentHash } from "./content-hash.ts";
-import { Projects, SNAPSHOT_EVERY, toSnapshot } from "./projects.ts";
+import { Projects } from "./projects.ts";
 import { IdTakenError, NotFoundError, StaleBaseError } from "./service-errors.ts";
+import type { Sheets } from "./stored-revisions.ts";
+import { NO_SHEETS, appendRevision, insertRevision, putSheets, replaceLogs } from "./stored-revisions.ts";
 import { storedSteps } from "./stored-steps.ts";
 
 /** Worlds, their revisions and their logs: everything that is stored goes through here (architecture.md, flow 4). */
 export class Shelf {
-  private readonly projects = new Projects();
-
-  constructor(private readonly db: Knex) {}
+  constructor(
+    private readonly db: Knex,
+    private readonly projects = new Projects(),
+  ) {}
 
   /** All worlds, the one saved last first. */
   async list(): Promise<WorldEntry[]> {
@@ -206,13 +208,13 @@ export class Shelf {
    * @throws {RefusedError} where the world that came of it is not in order
    */
   async store(slug: string, batch: NewRevision): Promise<StoredRevision> {
-    return this.append(slug, async (trx, row) => {
+    return appendRevision(this.db, this.projects, slug, async (trx, row) => {
       const before = await RevisionRow.query(trx)
         .select("number", "summary")
         .findOne({ worldId: row.id, batch: batch.batch });
       if (before) return { revision: before.number, summary: before.summary };
       if (batch.base !== row.revision) throw new StaleBaseError(batch.base, await stepsSince(trx, row, batch.base));
-      return { ...batch, sheets: NO_SHEETS };
+      return batch;
     });
   }
 
@@ -226,7 +228,7 @@ export class Shelf {
     sheets: Sheets,
   ): Promise<StoredRevision & { readonly steps: readonly EditStep[] }> {
     let steps: readonly EditStep[] = [];
-    const stored = await this.append(slug, async (trx, row, present) => {
+    const stored = await appendRevision(this.db, this.projects, slug, async (trx, row, present) => {
       steps = differences(present, after(present));
       if (steps.length > 0) return { batch: randomUUID(), steps, sheets };
       await putSheets(trx, row.id, sheets);
@@ -309,63 +311,6 @@ export class Shelf {
     while (taken.has(`${stem}-${n}`)) n++;
     return `${stem}-${n}`;
   }
-
-  /** Adds a revision under the world's lock: `make` says what, or which one there is already. */
-  private async append(
-    slug: string,
-    make: (
-      trx: Transaction,
-      row: WorldRow,
-      present: Project,
-    ) => Promise<(Pick<NewRevision, "batch" | "steps" | "note"> & { readonly sheets: Sheets }) | StoredRevision>,
-  ): Promise<StoredRevision> {
-    const stored = await WorldRow.transaction(this.db, async (trx) => {
-      const row = await WorldRow.onShelf(trx).findOne({ slug }).forUpdate();
-      if (!row) throw new NotFoundError("world", slug);
-      const project = await this.projects.at(trx, row.id, row.revision);
-      const made = await make(trx, row, project);
-      if (!("steps" in made)) return { row, ...made, project: null };
-      const after = applyAll(project, made.steps);
-      ensureInOrder(after, made.steps);
-      const number = row.revision + 1;
-      const says = summary(after.world, made.steps);
-      await insertRevision(
-        trx,
-        row.id,
-        { number, batch: made.batch, steps: made.steps, says, note: made.note ?? null },
-        after,
-      );
-      await replaceLogs(trx, row.id, project.logs, after.logs);
-      await putSheets(trx, row.id, made.sheets);
-      await row.$query(trx).patch({
-        revision: number,
-        name: after.world.name,
-        rooms: after.world.rooms.length,
-        roomNames: after.world.rooms.map((room) => room.name),
-        savedAt: new Date(),
-      });
-      return { row, revision: number, summary: says, project: after };
-    });
-    if (stored.project) this.projects.keep(stored.row.id, stored.revision, stored.project);
-    return { revision: stored.revision, summary: stored.summary };
-  }
-}
-
-/** Image sheets: PNG bytes by their files' names. */
-export type Sheets = ReadonlyMap<string, Buffer>;
-
-const NO_SHEETS: Sheets = new Map();
-
-/** Steps that change whole parts may bring in anything: the world that came of them is read as a file would be. */
-function ensureInOrder(project: Project, steps: readonly EditStep[]): void {
-  if (!steps.some((step) => step.kind === "change-parts")) return;
-  const result = worldFromJson(toPlain(project.world));
-  if ("faults" in result) {
-    throw new RefusedError(
-      "the changed world",
-      result.faults.map(({ path, message }) => ({ place: placeText(path), line: null, column: null, message })),
-    );
-  }
 }
 
 /** A log's text with the world that it names changed from one id to another. */
@@ -388,64 +333,6 @@ async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promis
     .where("number", ">", base)
     .orderBy("number");
   return { revision: row.revision, steps: rows.flatMap((r) => storedSteps(r.steps)) };
-}
-
-interface RevisionToStore {
-  readonly number: number;
-  readonly batch: string;
-  readonly steps: readonly EditStep[];
-  readonly says: string;
-  readonly note: string | null;
-}
-
-async function insertRevision(
-  trx: Transaction,
-  worldId: number,
-  { number, batch, steps, says, note }: RevisionToStore,
-  project: Project,
-): Promise<void> {
-  const snapshot = toSnapshot(project);
-  await RevisionRow.query(trx).insert({
-    worldId,
-    number,
-    batch,
-    steps: [...steps],
-    snapshot: number % SNAPSHOT_EVERY === 1 ? snapshot : null,
-    summary: says,
-    note,
-    contentHash: contentHash(snapshot.world),
-  });
-}
-
-async function putSheets(trx: Transaction, worldId: number, sheets: Sheets): Promise<void> {
-  for (const [file, png] of sheets)
-    await SheetRow.query(trx).insert({ worldId, file, png }).onConflict(["worldId", "file"]).merge();
-}
-
-async function replaceLogs(
-  trx: Transaction,
-  worldId: number,
-  before: Project["logs"],
-  after: Project["logs"],
-): Promise<void> {
-  const gone = [...before.keys()].filter((log) => before.get(log) !== after.get(log));
-  if (gone.length > 0) await LogRow.query(trx).delete().where("worldId", worldId).whereIn("log", gone);
-  for (const [log, text] of after) {
-    if (before.get(log) !== text) await insertLog(trx, worldId, log, text);
-  }
-}
-
-async function insertLog(trx: Transaction, worldId: number, log: string, text: string): Promise<void> {
-  const read = readLog(text);
-  await LogRow.query(trx).insert({
-    worldId,
-    log,
-    text,
-    frames: logFrames(read),
-    hash: contentHash(text),
-    title: read.title,
-    checks: read.checks.length,
-  });
 }
 
 interface SummaryRow {

@@ -36,7 +36,7 @@ export class Worlds {
   }
 
   /** Pages hear of the new revision, and its proofs are asked for soon. */
-  private async changed(world: string): Promise<void> {
+  async changed(world: string): Promise<void> {
     this.afterSave.saved(world);
     const row = await this.shelf.row(world).catch(() => null);
     if (row !== null) await this.signals.tell("saved", row.id, row.revision);

@@ -1,4 +1,4 @@
-import type { ExplainedActor } from "@keen-pebble/core/simulate";
+import type { ActorRows, ExplainedActor } from "@keen-pebble/core/simulate";
 import type { Actor, Facing, Pair, Room, World } from "@keen-pebble/core/world";
 import { FACINGS, FACING_DX, FACING_DY, allActors } from "@keen-pebble/core/world";
 import { palette } from "../look/palette.ts";
@@ -35,9 +35,14 @@ export function shownActors(world: World, room: Room, state: BenchState): ShownA
       facing: actor.facing,
       met: false,
     }));
+  return actorsOfRow(world, rows, row.frame);
+}
+
+/** The actors that a row has: those of the walker's room. */
+export function actorsOfRow(world: World, rows: ActorRows, frame: number): ShownActor[] {
   const all = allActors(world);
   const shown: ShownActor[] = [];
-  for (let i = rows.from[row.frame]!; i < rows.from[row.frame + 1]!; i++) {
+  for (let i = rows.from[frame]!; i < rows.from[frame + 1]!; i++) {
     // The run may be of the world as it was a moment ago.
     const actor = all[rows.actor[i]!];
     if (actor === undefined) continue;

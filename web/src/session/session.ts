@@ -41,6 +41,7 @@ import { AcceptedWalk } from "./proofs/accepted.ts";
 import { ReachSession } from "./reach/reach.ts";
 import { FloorplanSession } from "./floorplan/floorplan.ts";
 import { Entries } from "./journal/entries.ts";
+import { PlaytestLinkSession } from "./journal/playtest-link.ts";
 import { JournalSession } from "./journal/journal.ts";
 import { makeBenchStore } from "./bench/bench-store.ts";
 import { benchCommands } from "./commands/bench.ts";
@@ -107,6 +108,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const reach = new ReachSession(project, benchStore, shownLog);
   const journal = new JournalSession(project, proofs);
   const entries = new Entries(project, benchStore, journal);
+  const playtestLink = new PlaytestLinkSession(project);
   const stores = [
     benchStore,
     project.store,
@@ -117,6 +119,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     reach.store,
     journal.store,
     entries.store,
+    playtestLink.store,
     shelf.store,
   ];
   /** Listens to whatever may decide what can be done now; gives back what stops that. */
@@ -177,6 +180,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     reach,
     journal,
     entries,
+    playtestLink,
     shelf,
     makeWorld,
     onChange,

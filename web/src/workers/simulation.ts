@@ -9,8 +9,7 @@ import { compile, explainFrame, fingerprint, run, runWithKeyFrames, stateAt } fr
 import type { TakenFile } from "@keen-pebble/core/take-home";
 import { takeHome } from "@keen-pebble/core/take-home";
 import { CoreError, clearance } from "@keen-pebble/core/world";
-import { sha256 } from "@noble/hashes/sha2.js";
-import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import { traceHash } from "./trace-hash.ts";
 import { transfer } from "comlink";
 import { LRUCache } from "lru-cache";
 
@@ -225,11 +224,7 @@ export const simulation = {
   fingerprint(text: string): string | Refused {
     return answer(() => {
       const { c, log } = ready(text);
-      const hash = sha256.create();
-      return fingerprint(c, run(c, log, { rows: true }).rows!, {
-        update: (piece) => void hash.update(utf8ToBytes(piece)),
-        hex: () => bytesToHex(hash.digest()),
-      });
+      return fingerprint(c, run(c, log, { rows: true }).rows!, traceHash());
     });
   },
 };

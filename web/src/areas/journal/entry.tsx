@@ -54,7 +54,7 @@ export function NewEntryForm() {
 
 /** An entry among the revisions: what it is, what was written, and the frame that it is about. */
 export function Entry({ entry, when }: { readonly entry: JournalEntry; readonly when: string }) {
-  const { frame, id, kind, picture, revision, text, writtenAt } = entry;
+  const { frame, id, kind, picture, revision, sender, text, writtenAt } = entry;
   const world = useProject((state) => state.worldId);
   const [typed, setTyped] = useState<string | null>(null);
   const keep = async (): Promise<void> => {
@@ -70,6 +70,11 @@ export function Entry({ entry, when }: { readonly entry: JournalEntry; readonly 
       </span>
       <span className={`entry-kind ${kind}`}>{KIND_NAMES[kind]}</span>
       <div className="said">
+        {sender !== null && (
+          <p className="quiet">
+            From outside, by <bdi>{sender}</bdi>
+          </p>
+        )}
         {typed === null ? (
           <p>{text}</p>
         ) : (

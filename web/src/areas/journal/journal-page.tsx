@@ -13,6 +13,7 @@ import { journalAddress } from "../../session/project/api-client.ts";
 import { useProject, useProofs, useSaving } from "../../use-session.ts";
 import { useCommandKeys } from "../../look/use-commands.ts";
 import { Entry, NewEntryForm } from "./entry.tsx";
+import { PlaytestStrip } from "./playtest-strip.tsx";
 import "./journal.css";
 import Form from "react-bootstrap/Form";
 import { BareButton } from "../../look/bare-button.tsx";
@@ -41,6 +42,7 @@ export function JournalPage() {
     <>
       <main className="area journal">
         <JournalHead worldId={worldId} />
+        <PlaytestStrip />
         {fault !== null && (
           <p className="attention journal-none">
             The journal cannot be read: {fault}. Nothing is lost; it is asked for again by itself.

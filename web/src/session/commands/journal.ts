@@ -21,6 +21,12 @@ export function journalCommands(session: Parts) {
       can: () => chosenRevision() !== null,
       act: () => void session.proofs.compareWithRevision(chosenRevision()!),
     },
+    playtest: {
+      name: "Switch the playtest link on or off",
+      keys: [],
+      can: () => session.playtestLink.store.getState().link !== null,
+      act: () => void session.playtestLink.switch(session.playtestLink.store.getState().link?.on !== true),
+    },
     restore: {
       name: "Make everything as at the chosen revision",
       keys: ["R"],

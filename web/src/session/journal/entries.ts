@@ -1,7 +1,8 @@
 import type { JournalEntry, NewEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import type { BenchStore } from "../bench/bench-store.ts";
-import { OfflineError, ProblemError, changeEntry, deleteEntry, writeEntry } from "../project/api-client.ts";
+import { changeEntry, deleteEntry, writeEntry } from "../project/api-client.ts";
+import { OfflineError, ProblemError } from "../project/server-answer.ts";
 import type { ProjectSession } from "../project/project.ts";
 import type { JournalSession } from "./journal.ts";
 

@@ -2,7 +2,8 @@ import type { ProjectSession } from "../project/project.ts";
 import type { Proofs } from "../proofs/proofs.ts";
 import type { JournalEntry, RevisionEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, listRevisions, writeNote } from "../project/api-client.ts";
+import { listRevisions, writeNote } from "../project/api-client.ts";
+import { OfflineError, ProblemError } from "../project/server-answer.ts";
 
 /** The revisions of the open world, the newest first. */
 export interface JournalState {

@@ -10,7 +10,8 @@ import type {
   NewEntry,
   NewRevision,
   NewSearch,
-  Problem,
+  PlaytestLink,
+  PlaytestSwitch,
   ProofState,
   RevisionList,
   RevisionNote,
@@ -21,36 +22,9 @@ import type {
   WorldProofs,
   WorldRevision,
 } from "@keen-pebble/server/api";
+import { OfflineError, ProblemError, answerOf, jsonBody } from "./server-answer.ts";
 
-/** The server said no: its problem details. */
-export class ProblemError extends Error {
-  constructor(readonly problem: Problem) {
-    super(problem.detail);
-    this.name = "ProblemError";
-  }
-}
-
-/** The server was not reached, or its database does not answer: asking again later may help. */
-export class OfflineError extends Error {
-  constructor(message: string) {
-    super(message);
-    this.name = "OfflineError";
-  }
-}
-
-async function ask<T>(path: string, init: RequestInit = {}): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(`/api${path}`, { ...init, headers: { accept: "application/json", ...init.headers } });
-  } catch {
-    throw new OfflineError("the server does not answer");
-  }
-  if (response.ok) return (await response.json()) as T;
-  const problem = (await response.json().catch(() => null)) as Problem | null;
-  if (problem === null || response.status >= 500 || response.status === 429)
-    throw new OfflineError(problem?.detail ?? `the server answered ${response.status}`);
-  throw new ProblemError(problem);
-}
+const ask = <T>(path: string, init?: RequestInit): Promise<T> => answerOf<T>(`/api${path}`, init);
 
 /** The answer, or null where the server says no or cannot be reached. */
 export async function quietly<T>(answer: Promise<T>): Promise<T | null> {
@@ -62,8 +36,7 @@ export async function quietly<T>(answer: Promise<T>): Promise<T | null> {
   }
 }
 
-const send = <T>(path: string, body: unknown): Promise<T> =>
-  ask<T>(path, { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+const send = <T>(path: string, body: unknown): Promise<T> => ask<T>(path, jsonBody("POST", body));
 
 /** All worlds on the shelf. */
 export const listWorlds = (): Promise<WorldList> => ask("/worlds");
@@ -97,20 +70,17 @@ export const listRevisions = (id: string, before: number | null): Promise<Revisi
 
 /** Writes what somebody says of a revision. */
 export const writeNote = (id: string, revision: number, note: string): Promise<RevisionNote> =>
-  ask(world(id, `/revisions/${revision}/note`), {
-    method: "PUT",
-    headers: { "content-type": "application/json" },
-    body: JSON.stringify({ note }),
-  });
+  ask(world(id, `/revisions/${revision}/note`), jsonBody("PUT", { note }));
+
+/** The link at which others can play a world. */
+export const playtestLink = (id: string): Promise<PlaytestLink> => ask(world(id, "/playtest"));
+export const switchPlaytest = (id: string, on: boolean): Promise<PlaytestLink> =>
+  ask(world(id, "/playtest"), jsonBody("PUT", { on } satisfies PlaytestSwitch));
 
 /** Entries of the Journal that are written by hand. */
 export const writeEntry = (id: string, entry: NewEntry): Promise<JournalEntry> => send(world(id, "/entries"), entry);
 export const changeEntry = (id: string, entry: number, text: string): Promise<JournalEntry> =>
-  ask(world(id, `/entries/${entry}`), {
-    method: "PUT",
-    headers: { "content-type": "application/json" },
-    body: JSON.stringify({ text } satisfies ChangedEntry),
-  });
+  ask(world(id, `/entries/${entry}`), jsonBody("PUT", { text } satisfies ChangedEntry));
 export const deleteEntry = (id: string, entry: number): Promise<JournalEntry> =>
   ask(world(id, `/entries/${entry}`), { method: "DELETE" });
 export const entryPictureAddress = (id: string, entry: number): string =>

@@ -20,7 +20,8 @@ import {
   undo,
 } from "@keen-pebble/core/edit";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError, openRevision, openWorld, quietly, stepsSince, storeBatch } from "./api-client.ts";
+import { openRevision, openWorld, quietly, stepsSince, storeBatch } from "./api-client.ts";
+import { OfflineError, ProblemError } from "./server-answer.ts";
 import { openedProject } from "./opened-project.ts";
 import { keepAsFile, sendCopy } from "./own-copy.ts";
 import { Saver } from "./saving.ts";

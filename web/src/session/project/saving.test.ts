@@ -4,7 +4,7 @@ import { emptyWorld } from "@keen-pebble/core/world";
 import type { StaleBase, StoredRevision } from "@keen-pebble/server/api";
 import fc from "fast-check";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { OfflineError, ProblemError } from "./api-client.ts";
+import { OfflineError, ProblemError } from "./server-answer.ts";
 import type { OutboxEntry, OwnStep, SentBatch } from "./outbox.ts";
 import type { Rebased, SaveState, SaverTools } from "./saving.ts";
 import { Saver } from "./saving.ts";

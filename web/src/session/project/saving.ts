@@ -2,7 +2,7 @@ import type { EditStep, Project } from "@keen-pebble/core/edit";
 import { isNothing, merge } from "@keen-pebble/core/edit";
 import type { StaleBase, StoredRevision } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
-import { OfflineError, ProblemError } from "./api-client.ts";
+import { OfflineError, ProblemError } from "./server-answer.ts";
 import type { Outbox, OwnEdits, OwnStep, SentBatch } from "./outbox.ts";
 
 /** What the top bar says about saving. */

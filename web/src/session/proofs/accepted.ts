@@ -1,6 +1,7 @@
 import type { ProjectSession } from "../project/project.ts";
 import type { BesideRun } from "../bench/beside.ts";
-import { acceptedAt, ProblemError, OfflineError } from "../project/api-client.ts";
+import { acceptedAt } from "../project/api-client.ts";
+import { OfflineError, ProblemError } from "../project/server-answer.ts";
 
 /** The path that was accepted for a log, laid beside. */
 export class AcceptedWalk {

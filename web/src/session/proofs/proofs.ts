@@ -8,8 +8,6 @@ import type { BreakSearch, ProofHistory, ProofState } from "@keen-pebble/server/
 import { createStore } from "zustand/vanilla";
 import type { PathAnswer } from "../../workers/proofs.ts";
 import {
-  OfflineError,
-  ProblemError,
   askForProofs,
   beginSearch,
   cancelProofs,
@@ -19,6 +17,7 @@ import {
   quietly,
   worldProofs,
 } from "../project/api-client.ts";
+import { OfflineError, ProblemError } from "../project/server-answer.ts";
 import { openedProject } from "../project/opened-project.ts";
 import { ProofPool } from "./proof-pool.ts";
 

@@ -6,8 +6,6 @@ import type { EditStep } from "@keen-pebble/core/edit";
 import type { DeletedWorld, Imported, LogOutcome, ShelfEntry, WorldEntry } from "@keen-pebble/server/api";
 import { createStore } from "zustand/vanilla";
 import {
-  OfflineError,
-  ProblemError,
   copyWorld,
   deletedWorlds,
   openWorld,
@@ -18,6 +16,7 @@ import {
   shelfSummary,
   storeBatch,
 } from "../project/api-client.ts";
+import { OfflineError, ProblemError } from "../project/server-answer.ts";
 import type { Told } from "../project/project.ts";
 import { ShelfError } from "./shelf-error.ts";
 import type { Parcel } from "./shelf-files.ts";

@@ -1,5 +1,6 @@
 import type { BenchStore } from "../bench/bench-store.ts";
 import type { ProjectSession } from "../project/project.ts";
+import { KEY_BUTTONS, MOST_CATCH_UP } from "./key-buttons.ts";
 import type { WalkOffer } from "./offered-walk.ts";
 import type { InputLog, LogLine, Pointer } from "@keen-pebble/core/check";
 import type { Compiled, SimState, TraceRows, Explanation, WithLine } from "@keen-pebble/core/simulate";
@@ -17,38 +18,7 @@ import {
   stateAt,
   withLinesOf,
 } from "@keen-pebble/core/simulate";
-import {
-  CoreError,
-  DOWN,
-  FACINGS,
-  LEFT,
-  PLAYING,
-  RIGHT,
-  SPARE,
-  UP,
-  USE,
-  isFree,
-  rulesById,
-  unitsFromPx,
-} from "@keen-pebble/core/world";
-
-/** Which key of the keyboard is which button while one walks, by its place on the keyboard. */
-const BUTTONS: Readonly<Record<string, number>> = {
-  ArrowLeft: LEFT,
-  KeyA: LEFT,
-  ArrowRight: RIGHT,
-  KeyD: RIGHT,
-  ArrowUp: UP,
-  KeyW: UP,
-  ArrowDown: DOWN,
-  KeyS: DOWN,
-  KeyE: USE,
-  Space: USE,
-  KeyQ: SPARE,
-};
-
-/** At most this many frames are made up for after the page stood still. */
-const MOST_CATCH_UP = 6;
+import { CoreError, FACINGS, PLAYING, isFree, rulesById, unitsFromPx } from "@keen-pebble/core/world";
 
 /** So many frames are walked between two times at which the walk is kept in this browser. */
 const KEEP_EVERY = 60;
@@ -250,7 +220,7 @@ class Walk {
       this.stop();
       return;
     }
-    if (BUTTONS[event.code] === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (KEY_BUTTONS[event.code] === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();
     event.stopPropagation();
     this.down.add(event.code);
@@ -269,7 +239,7 @@ class Walk {
 
   private held(): number {
     let held = 0;
-    for (const codes of [this.down, this.tapped]) for (const code of codes) held |= BUTTONS[code]!;
+    for (const codes of [this.down, this.tapped]) for (const code of codes) held |= KEY_BUTTONS[code]!;
     return held;
   }
 
