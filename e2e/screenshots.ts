@@ -47,23 +47,9 @@ try {
   await take("bench-tiles");
 
   await bench.key("x");
-  await browser.press(".kit-head [role=tab]", "Room");
-  await browser.press(".kit-body .btn", "Type this room");
-  await browser.find(".room-text textarea");
-  await take("bench-room-text");
-
-  await open("log=round-the-basin&f=101");
-  await bench.ready();
-  await bench.tile("Coping");
-  await bench.key("j");
-  await bench.dragPixels([70, 60], [150, 130]);
-  await browser.untilText(".wall-panel [role=status]", (text) => text.includes("new tiles"));
-  await bench.beginPixels([190, 40], [262, 116]);
-  await take("bench-wall");
-  await browser.driver.actions().release().perform();
-  for (let i = 0; i < 2; i++) await bench.key(Key.CONTROL, "z");
-  await browser.untilText(".saving", (text) => text.startsWith("saved"));
-  await bench.key("p");
+  await browser.click(".top [aria-label='Dark theme']");
+  await take("bench-dark");
+  await browser.click(".top [aria-label='Light theme']");
   await browser.press(".kit-head [role=tab]", "World");
   await browser.find(".walking-images");
   await take("bench-world");
@@ -166,6 +152,15 @@ try {
   await browser.untilText(`[data-revision="${at + 1}"] .note`, (text) => text.startsWith("Without"));
   await browser.untilText(`[data-revision="${at + 3}"]`, (text) => text.includes("25 hold"));
   await take("journal");
+
+  await browser.click(".playtest input");
+  const address = await browser.untilText(".playtest a", (text) => text.startsWith("http"));
+  await browser.driver.get(address);
+  await browser.find(".play-field[data-walker]");
+  await browser.press("header button", "Say what you think");
+  await (await browser.find(".tell input")).sendKeys("Ada");
+  await (await browser.find(".tell textarea")).sendKeys("I looked for the crank for a minute.");
+  await take("playtest");
 
   const standIn = path.resolve(import.meta.dirname, "../demo/stand-in-game");
   const dropped = (on: string, name: string): Promise<void> =>

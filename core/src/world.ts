@@ -10,6 +10,7 @@ export { occupiedX, occupiedY } from "./ground/occupied.ts";
 export type { Gait } from "./world/gaits.ts";
 export { GAITS, GAIT_NAMES } from "./world/gaits.ts";
 export type { Arrive } from "./world/gaits/glide.ts";
+export { copyName } from "./world/copy-name.ts";
 export { emptyWorld } from "./world/empty-world.ts";
 export type { Facing } from "./world/facing.ts";
 export { FACINGS, FACING_DX, FACING_DY } from "./world/facing.ts";

@@ -414,6 +414,8 @@ it("every operation of the OpenAPI document is served, and the document is whole
   await api().get(`/api/worlds/${id}/entries/${entry}/picture`).expect(200);
   await api().put(`/api/worlds/${id}/entries/${entry}`).send({ text: "Begun well." }).expect(200);
   await api().delete(`/api/worlds/${id}/entries/${entry}`).expect(200);
+  for (const on of [true, false]) await api().put(`/api/worlds/${id}/playtest`).send({ on }).expect(200);
+  await api().get(`/api/worlds/${id}/playtest`).expect(200);
   await bringIn({ logs: { round }, into: id });
   const { id: search } = (
     await api().post(`/api/worlds/${id}/searches`).send({ log: "round", check: "always still" }).expect(202)

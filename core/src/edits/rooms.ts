@@ -1,3 +1,4 @@
+import { copyName } from "../world/copy-name.ts";
 import { thingIds } from "../world/queries.ts";
 import { movedActor } from "../world/moved-actor.ts";
 import { keptPart } from "../world/fixture-area.ts";
@@ -44,7 +45,10 @@ export function copyRoom(world: World, id: string): World {
       id,
       world.rooms.map((each) => each.id),
     ),
-    name: `${room.name}, copy`.slice(0, LIMITS.nameLength),
+    name: copyName(
+      room.name,
+      world.rooms.map((each) => each.name),
+    ),
     plan: beside(world),
     fixtures,
     actors,

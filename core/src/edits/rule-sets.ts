@@ -1,6 +1,7 @@
 import type { Project } from "./project.ts";
 import { readLog } from "../logs/read-log.ts";
 import { writeLog } from "../logs/write-log.ts";
+import { copyName } from "../world/copy-name.ts";
 import type { World } from "../world/world.ts";
 import { rulesById } from "../world/queries.ts";
 import type { Followed } from "./references.ts";
@@ -14,7 +15,10 @@ export function copyRuleSet(world: World, id: string): { readonly world: World; 
     world.rules.map((each) => each.id),
   );
   const at = world.rules.indexOf(rules) + 1;
-  const name = `${[...rules.name].slice(0, 74).join("")} copy`;
+  const name = copyName(
+    rules.name,
+    world.rules.map((each) => each.name),
+  );
   return {
     world: { ...world, rules: [...world.rules.slice(0, at), { ...rules, id: copy, name }, ...world.rules.slice(at)] },
     copy,

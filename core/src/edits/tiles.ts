@@ -1,3 +1,4 @@
+import { copyName } from "../world/copy-name.ts";
 import type { Room, Tile, World } from "../world/world.ts";
 
 /** An id out of a wished one that none of the taken ones is: `brick`, `brick-2`, `brick-3`. */
@@ -44,6 +45,10 @@ export function copyTile(world: World, id: string): World {
     id: freeId(
       id,
       world.tiles.map((each) => each.id),
+    ),
+    name: copyName(
+      tile.name,
+      world.tiles.map((each) => each.name),
     ),
     glyph: null,
   };

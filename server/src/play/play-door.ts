@@ -13,6 +13,7 @@ const MOST_CONNECTIONS = 100;
 /** The port at which playtests are served: it listens while there is a link that is on, and only then. */
 export class PlayDoor implements Door {
   private server: Server | null = null;
+  private last: Promise<string | null> = Promise.resolve(null);
 
   constructor(
     private readonly app: Express,
@@ -20,10 +21,13 @@ export class PlayDoor implements Door {
     private readonly port: number,
   ) {}
 
-  readonly follow = async (links: number): Promise<string | null> => {
-    if (links === 0) await this.close();
-    else if (this.server === null) return this.listen();
-    return null;
+  readonly follow = (links: number): Promise<string | null> => {
+    // One after the other: who asks while it begins to listen waits for that.
+    this.last = this.last.then(async () => {
+      if (links === 0) await this.close();
+      return links === 0 || this.server !== null ? null : this.listen();
+    });
+    return this.last;
   };
 
   readonly address = (token: string): string | null => {

@@ -4,7 +4,7 @@ import type { EditStep, Project } from "@keen-pebble/core/edit";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { differences } from "@keen-pebble/core/edit";
 import { toPlain, writeWorld } from "@keen-pebble/core/formats";
-import { LIMITS } from "@keen-pebble/core/world";
+import { copyName } from "@keen-pebble/core/world";
 import type { Knex } from "knex";
 import type { Transaction } from "objection";
 import { UniqueViolationError } from "objection";
@@ -242,7 +242,12 @@ export class Shelf {
     const { row, project } = await this.project(slug);
     const sheets = await this.sheets(row);
     const id = await this.freeId(slug);
-    const world = { ...project.world, id, name: copyName(project.world.name) };
+    const names = await WorldRow.onShelf(this.db).select("name");
+    const name = copyName(
+      project.world.name,
+      names.map((each) => each.name),
+    );
+    const world = { ...project.world, id, name };
     const logs = new Map([...project.logs].map(([log, text]) => [log, withWorld(text, slug, id)]));
     return this.add({ world, logs }, `copy of ${slug}`, { sheets });
   }
@@ -317,11 +322,6 @@ export class Shelf {
 function withWorld(text: string, from: string, to: string): string {
   const log = readLog(text);
   return log.world === from ? writeLog({ ...log, world: to }) : text;
-}
-
-function copyName(name: string): string {
-  const copied = `${name}, copy`;
-  return [...copied].length > LIMITS.nameLength ? name : copied;
 }
 
 async function stepsSince(trx: Transaction, row: WorldRow, base: number): Promise<StaleBase> {

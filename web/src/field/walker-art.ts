@@ -20,7 +20,7 @@ type Images = NonNullable<World["figure"]>["images"];
 const OWN_SIDE = 16;
 const row = (y: number): Pair[] => [0, 1, 2, 3].map((x) => [x, y] as const);
 /** The lamp-tender, for worlds that have no figure of their own: four directions, four images each. */
-const OWN: Images = { down: row(0), left: row(1), right: row(2), up: row(3) };
+const OWN: Images = { right: row(0), down: row(1), left: row(2), up: row(3) };
 
 let own: ImageBitmap | null = null;
 const waiting = new Set<() => void>();

@@ -92,6 +92,8 @@ export class PlayPainter {
       for (const actor of actorsOfRow(world, rows.actors, frame))
         drawActor(c, world, actor, left + actor.x * zoom, top + actor.y * zoom, world.tileSize * zoom, this.images);
     const picture = walkerPicture(world, this.images, FACINGS[rows.facing[frame]!]!, rows.pose[frame]!);
+    // Whoever looks at the picture from outside has to know where the walker is.
+    this.canvas.dataset["walker"] = `${this.game.room.id} ${rows.x[frame]! / 256} ${rows.y[frame]! / 256}`;
     if (picture !== null)
       drawWalkerPicture(c, picture, left + (rows.x[frame]! / 256) * zoom, top + (rows.y[frame]! / 256) * zoom, zoom);
   }

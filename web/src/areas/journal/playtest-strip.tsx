@@ -1,8 +1,8 @@
 import { useEffect } from "react";
 import Button from "react-bootstrap/Button";
-import Form from "react-bootstrap/Form";
 import { useStore } from "zustand";
 import { Icon } from "../../look/icon.tsx";
+import { ToggleField } from "../../look/toggle-field.tsx";
 import { session } from "../../page-session.ts";
 import { useProject } from "../../use-session.ts";
 
@@ -18,14 +18,7 @@ export function PlaytestStrip() {
   if (link === null) return null;
   return (
     <section className="playtest" aria-label="Playtest link">
-      <Form.Check
-        type="switch"
-        role="switch"
-        id="playtest-link"
-        label="Playtest link"
-        checked={link.on}
-        onChange={(event) => void session.playtestLink.switch(event.target.checked)}
-      />
+      <ToggleField label="Playtest link" value={link.on} onValue={(on) => void session.playtestLink.switch(on)} />
       {!link.on && (
         <span className="quiet">
           Others play the world at an address of its own. What they press comes back as a log, what they say as an
@@ -51,7 +44,7 @@ export function PlaytestStrip() {
 function PlaytestAddress({ address }: { readonly address: string }) {
   return (
     <>
-      <a className="mono" href={address} target="_blank" rel="noreferrer">
+      <a className="link mono" href={address} target="_blank" rel="noreferrer">
         {address}
       </a>
       <Button
@@ -63,6 +56,11 @@ function PlaytestAddress({ address }: { readonly address: string }) {
       >
         <Icon name="copy" /> Copy
       </Button>
+      {/^http:\/\/(127\.|localhost|\[::1\])/.test(address) && (
+        <span className="quiet" title="Started with KEEN_PEBBLE_PLAY_HOST=0.0.0.0 it serves others on your network, too">
+          on this machine only
+        </span>
+      )}
     </>
   );
 }

@@ -4,7 +4,7 @@ import type { ShownLog } from "../bench/shown-log.ts";
 import type { InputLog, LogLine } from "@keen-pebble/core/check";
 import type { Refusal } from "@keen-pebble/core/world";
 import { acceptWalk, cutLog, readLog, writeLog } from "@keen-pebble/core/check";
-import { RefusedError } from "@keen-pebble/core/world";
+import { RefusedError, copyName } from "@keen-pebble/core/world";
 import { freeSlug, logTitle } from "./log-title.ts";
 
 /** What of a log's text is not in order, by lines. */
@@ -74,7 +74,10 @@ export class LogEdits {
     const logs = this.project.store.getState().project?.logs;
     const text = logs?.get(id);
     if (logs === undefined || text === undefined) return;
-    const title = `${logTitle(text, id)}, copy`.slice(0, 80);
+    const title = copyName(
+      logTitle(text, id),
+      [...logs].map(([log, each]) => logTitle(each, log)),
+    );
     const copy = freeSlug(title, logs.keys());
     if (this.project.edit({ kind: "add-log", log: copy, text: writeLog({ ...readLog(text), title }) }))
       this.shownLog.selectLog(copy);
