@@ -10,6 +10,17 @@ export async function axeFindings(browser: Browser): Promise<string[]> {
   );
 }
 
+/** The same in either theme, each with the theme in which it was found; the page is as it was after it. */
+export async function axeFindingsInBothThemes(browser: Browser): Promise<string[]> {
+  const found: string[] = [];
+  for (const _ of ["as it is", "the other"]) {
+    const theme = await browser.driver.executeScript<string>("return document.documentElement.dataset.theme");
+    for (const finding of await axeFindings(browser)) found.push(`${theme}: ${finding}`);
+    await browser.click(".top [aria-label$=' theme']");
+  }
+  return found;
+}
+
 /**
  * Looks at the page as one sees it who wants no motion, once what moves has come to rest: a colour halfway between that
  * of a button that can be pressed and of one that cannot is nobody's.

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import { Key } from "selenium-webdriver";
 import { expect, it } from "vitest";
-import { axeFindings } from "./accessible.ts";
+import { axeFindingsInBothThemes } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
 import type { Started } from "./started.ts";
@@ -62,7 +62,7 @@ it("a source file with numbers and a sheet, dropped together, are a world that o
   expect(await solid()).toBe("Kind 1 blocks");
   await clickCell(5, 6, 30, 20);
   await browser.wait(async () => (await solid()) === "Kind 1 blocks,Kind 3 blocks");
-  expect(await axeFindings(browser)).toEqual([]);
+  expect(await axeFindingsInBothThemes(browser)).toEqual([]);
   await pressCreate();
   await opened();
   const { world } = await started.api<Stored>("/worlds/pump-hall");

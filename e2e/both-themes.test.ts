@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { axeFindings } from "./accessible.ts";
+import { axeFindings, axeFindingsInBothThemes } from "./accessible.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
 import type { Started } from "./started.ts";
@@ -24,16 +24,9 @@ const KIT = ["Fixtures", "Actors", "Bag", "Room", "World", "Feel", "Game"];
 
 const size = (width: number, height: number): Promise<unknown> =>
   browser.command("Emulation.setDeviceMetricsOverride", { width, height, deviceScaleFactor: 1, mobile: false });
-const theme = (): Promise<string> => browser.driver.executeScript("return document.documentElement.dataset.theme");
 /** What axe-core finds in either theme, with what it was looking at. */
-async function inBothThemes(what: string): Promise<string[]> {
-  const found: string[] = [];
-  for (const _ of ["as it is", "the other"]) {
-    for (const finding of await axeFindings(browser)) found.push(`${what}, ${await theme()}: ${finding}`);
-    await browser.click(".top [aria-label$=' theme']");
-  }
-  return found;
-}
+const seen = async (what: string): Promise<string[]> =>
+  (await axeFindingsInBothThemes(browser)).map((finding) => `${what}: ${finding}`);
 
 it.each(AREAS)(
   "axe-core finds nothing in /%s, light and dark, at 1280 and 1024, with its commands open too",
@@ -42,14 +35,14 @@ it.each(AREAS)(
     await browser.driver.get(area === "" ? started.address : `${started.address}/w/saltglass-cistern/${area}`);
     const [place, words] = WHOLE[area];
     await browser.untilText(place, (text) => text.includes(words));
-    const found = await inBothThemes("1280");
+    const found = await seen("1280");
     if (area === "bench")
       for (const tab of KIT) {
         await browser.press(".kit-head [role=tab]", tab);
-        found.push(...(await inBothThemes(`Kit, ${tab}`)));
+        found.push(...(await seen(`Kit, ${tab}`)));
       }
     await size(1024, 700);
-    found.push(...(await inBothThemes("1024")));
+    found.push(...(await seen("1024")));
     if (area !== "") {
       await bench.key("?");
       await browser.find(".modal-body");

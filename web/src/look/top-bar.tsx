@@ -7,6 +7,7 @@ import { Wordmark } from "./wordmark.tsx";
 import { WorldSwitch } from "./world-switch.tsx";
 import "./top-bar.css";
 import { BareButton } from "./bare-button.tsx";
+import { SkipLink } from "./skip-link.tsx";
 
 /** The areas of one world, by the ends of their addresses. */
 export const WORLD_AREAS = ["bench", "floorplan", "reach", "proofs", "journal"] as const;
@@ -29,6 +30,7 @@ export function TopBar({ area, world = null, proofs, tools }: Props) {
   const { search } = useLocation();
   return (
     <header className="top">
+      <SkipLink />
       <Link to="/" className="home" aria-label="Keen Pebble, to the Shelf">
         <Wordmark />
         <span className="product">Keen Pebble</span>
