@@ -123,8 +123,8 @@ it("a rule set is copied, renamed and changed; the other laid beside tells the f
     await browser.press(".dropdown-menu.show .dropdown-item", words);
   };
   await menu("Copy Free");
-  await browser.untilText(".rules-toggle", (text) => text.includes("Free copy"));
-  await menu("Rename Free copy");
+  await browser.untilText(".rules-toggle", (text) => text.includes("Free, copy"));
+  await menu("Rename Free, copy");
   await (await browser.find(".rules-name input")).sendKeys(Key.chord(Key.CONTROL, "a"), "Brisk", Key.ENTER);
   await browser.untilText(".rules-toggle", (text) => text.includes("Brisk"));
   await bench.number("Speed x", "3");

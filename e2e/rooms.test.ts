@@ -244,7 +244,8 @@ it("set down with a frame's bag and doors, the walk is kept whole in itself", as
   await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
   await bench.key(Key.SHIFT, "s");
   await browser.untilText(".status", (text) => text.includes("Walking:"));
-  await bench.hold(Key.ARROW_RIGHT, (x) => x >= 17);
+  // On a slow machine it is through the door before that is seen.
+  await bench.hold(Key.ARROW_RIGHT, (x) => x !== 16);
   await browser.untilText(".status", (text) => text.includes("on the grid"));
   await bench.key(Key.ESCAPE);
   await (await browser.find(".keep-walk .title")).sendKeys("At the sluice with the crank", Key.ENTER);

@@ -5,8 +5,8 @@ import os from "node:os";
 import path from "node:path";
 import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
-import { makeDataFolder } from "./setup/data-folder.mjs";
 import { Postgres } from "./setup/postgres.mjs";
+import { makeProvenData, makeTestData } from "./setup/proven-data.mjs";
 import { SetupError, runKept, say } from "./setup/run.mjs";
 
 const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
@@ -98,8 +98,9 @@ try {
   ensureBuild();
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);
+  await makeProvenData(path.join(temporary, "proven"));
   const data = path.join(temporary, "data");
-  makeDataFolder(data);
+  makeTestData(data);
   postgres = await new Postgres(data).start();
   const env = { TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
   // The server's tests mostly wait for the database, and the browser's for the page: others use the time.

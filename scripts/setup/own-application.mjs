@@ -2,9 +2,9 @@ import { chmodSync, mkdtempSync, rmSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { startApplication, stopApplication } from "./application.mjs";
-import { makeDataFolder } from "./data-folder.mjs";
 import { freePort } from "./free-port.mjs";
 import { Postgres } from "./postgres.mjs";
+import { makeTestData } from "./proven-data.mjs";
 
 /**
  * Starts the built application on a database cluster of its own, as `npm start` runs it: for tests.
@@ -16,7 +16,7 @@ export async function ownApplication() {
   // PostgreSQL's own user must get through to its folder.
   chmodSync(folder, 0o755);
   const data = path.join(folder, "data");
-  makeDataFolder(data);
+  makeTestData(data);
   const postgres = await new Postgres(data).start();
   const { address, child } = await startApplication({
     databaseUrl: postgres.url(),

@@ -4,7 +4,7 @@ import type { Logs } from "@keen-pebble/core/edit";
 import { useMemo, useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { plural } from "../look/plural.ts";
-import { rulesNamed } from "../session/log/log-title.ts";
+import { logTitle, rulesNamed } from "../session/log/log-title.ts";
 import { useBench, useProject } from "../use-session.ts";
 import Form from "react-bootstrap/Form";
 import { BareButton } from "../look/bare-button.tsx";
@@ -56,12 +56,13 @@ function RulesItems({
           as="button"
           active={id === rules.id}
           aria-current={id === rules.id}
+          title={whichLogs(uses.get(id) ?? [])}
           onClick={() => session.ruleSets.goBy(id)}
         >
           {name}{" "}
           <span className="quiet">
             {gait}
-            {id === world.activeRules ? ", default rules" : ""}, {plural(uses.get(id) ?? 0, "log")}
+            {id === world.activeRules ? ", default rules" : ""}, {plural(uses.get(id)?.length ?? 0, "log")}
           </span>
         </Dropdown.Item>
       ))}
@@ -89,14 +90,26 @@ function RulesItems({
   );
 }
 
-/** How many logs go by each rule set. */
-function usesOf(logs: Logs | null, activeRules: string): ReadonlyMap<string, number> {
-  const uses = new Map<string, number>();
-  for (const text of logs?.values() ?? []) {
+/** So many logs are named. */
+const MOST_NAMED = 12;
+
+/** The titles of the logs that go by each rule set. */
+function usesOf(logs: Logs | null, activeRules: string): ReadonlyMap<string, readonly string[]> {
+  const uses = new Map<string, string[]>();
+  for (const [log, text] of logs ?? []) {
     const rules = rulesNamed(text) ?? activeRules;
-    uses.set(rules, (uses.get(rules) ?? 0) + 1);
+    const titles = uses.get(rules) ?? [];
+    titles.push(logTitle(text, log));
+    uses.set(rules, titles);
   }
   return uses;
+}
+
+/** Which logs go by a rule set, one a line. */
+function whichLogs(titles: readonly string[]): string {
+  if (titles.length === 0) return "No log goes by it";
+  const more = titles.length - MOST_NAMED;
+  return [...titles.slice(0, MOST_NAMED), ...(more > 0 ? [`and ${more} more`] : [])].join("\n");
 }
 
 /** What is done with a rule set among the others. */

@@ -40,6 +40,7 @@ import { RandomWalkSearch } from "./proofs/random-walks.ts";
 import { AcceptedWalk } from "./proofs/accepted.ts";
 import { ReachSession } from "./reach/reach.ts";
 import { FloorplanSession } from "./floorplan/floorplan.ts";
+import { PlanCursor } from "./floorplan/plan-cursor.ts";
 import { Entries } from "./journal/entries.ts";
 import { PlaytestLinkSession } from "./journal/playtest-link.ts";
 import { JournalSession } from "./journal/journal.ts";
@@ -105,6 +106,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
   const byChance = new ByChance(project, board, shownLog);
   const accepted = new AcceptedWalk(project, beside);
   const floorplan = new FloorplanSession(project);
+  const planCursor = new PlanCursor(project, floorplan, worldSettings);
   const reach = new ReachSession(project, benchStore, shownLog);
   const journal = new JournalSession(project, proofs);
   const entries = new Entries(project, benchStore, journal);
@@ -116,6 +118,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     board.store,
     proofs.store,
     floorplan.store,
+    planCursor.store,
     reach.store,
     journal.store,
     entries.store,
@@ -177,6 +180,7 @@ function makeParts({ outbox, serverEvents, asked, shelf, makeWorld }: ShelfParts
     byChance,
     accepted,
     floorplan,
+    planCursor,
     reach,
     journal,
     entries,

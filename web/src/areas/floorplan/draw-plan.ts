@@ -10,6 +10,8 @@ import type { SheetImages } from "../../field/tile-art.ts";
 import { makeTrail, strokeTrail } from "../../field/trail.ts";
 import { trailColour } from "../../field/trail-colour.ts";
 import type { Palette } from "../../look/palette.ts";
+import type { PlanCursorState, PlanPlace } from "../../session/floorplan/plan-cursor.ts";
+import { along } from "../../session/floorplan/plan-cursor.ts";
 import type { PlanView } from "./plan-view.ts";
 import { OUT, cornerOf, sidePoint } from "./plan-view.ts";
 
@@ -31,6 +33,8 @@ export interface PlanInput {
     readonly y: number;
   } | null;
   /** Draws over a room's tiles and below its fixtures; its corner and cell in px of the screen. */
+  /** The cell cursor, and what is held there. */
+  readonly cursor: PlanCursorState;
   readonly over: ((c: CanvasRenderingContext2D, room: Room, x: number, y: number, cell: number) => void) | null;
 }
 
@@ -54,6 +58,7 @@ export function drawPlan(
   drawStartOn(c, input.world, view);
   if (input.rows !== null) drawWalk(c, input.world, input.rows, input.frame, view, colours);
   drawLinking(c, input, view, colours);
+  drawCursor(c, input, view, colours);
 }
 
 function drawStartOn(c: CanvasRenderingContext2D, world: World, view: PlanView): void {
@@ -310,6 +315,57 @@ function drawLinking(
   c.lineTo(linking.x, linking.y);
   c.stroke();
   c.setLineDash([]);
+}
+
+/** The cell cursor: a cell, or a stroke along a side; a link that is drawn from another side ends at it. */
+function drawCursor(
+  c: CanvasRenderingContext2D,
+  { world, cursor: { at, held } }: PlanInput,
+  view: PlanView,
+  colours: Palette,
+): void {
+  const room = world.rooms.find(({ id }) => id === at?.room);
+  if (at === null || room === undefined) return;
+  const end = placeOn(view, room, at);
+  const from = held === null || held === "start" ? undefined : world.rooms.find(({ id }) => id === held.room);
+  c.lineCap = "butt";
+  if (from !== undefined) {
+    const begin = placeOn(view, from, held as PlanPlace);
+    for (const [colour, wide] of [
+      [colours.paper, 6],
+      [colours.accent, 3],
+    ] as const) {
+      c.strokeStyle = colour;
+      c.lineWidth = wide;
+      c.beginPath();
+      c.moveTo(begin.x, begin.y);
+      c.lineTo(end.x, end.y);
+      c.stroke();
+    }
+  }
+  const half = Math.max(5, view.cell / 2);
+  const isUpright = at.side === "east" || at.side === "west";
+  for (const [colour, wide] of [
+    [colours.paper, 7],
+    [colours.accent, 3],
+  ] as const) {
+    c.strokeStyle = colour;
+    c.lineWidth = wide;
+    c.beginPath();
+    if (at.side === null) c.rect(end.x - half, end.y - half, 2 * half, 2 * half);
+    else {
+      c.moveTo(end.x - (isUpright ? 0 : half + 2), end.y - (isUpright ? half + 2 : 0));
+      c.lineTo(end.x + (isUpright ? 0 : half + 2), end.y + (isUpright ? half + 2 : 0));
+    }
+    c.stroke();
+  }
+}
+
+/** The middle of a cell, or of its side, on the canvas. */
+function placeOn(view: PlanView, room: Room, at: PlanPlace): { readonly x: number; readonly y: number } {
+  if (at.side !== null) return sidePoint(view, room, at.side, along(at));
+  const { x, y } = cornerOf(view, room);
+  return { x: x + (at.cx + 0.5) * view.cell, y: y + (at.cy + 0.5) * view.cell };
 }
 
 function label(c: CanvasRenderingContext2D, text: string, x: number, y: number, colours: Palette): void {

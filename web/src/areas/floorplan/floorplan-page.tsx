@@ -10,6 +10,7 @@ import { MemoryTable } from "../../kit/bag-panel.tsx";
 import { Icon } from "../../look/icon.tsx";
 import { ActFinder } from "../../look/act-finder.tsx";
 import { LogChoice } from "../../logs/log-choice.tsx";
+import { along } from "../../session/floorplan/plan-cursor.ts";
 import { useBench, useProject } from "../../use-session.ts";
 import { SideEdge, sideColumns, useSide } from "../../look/side-panel.tsx";
 import { useCommandKeys } from "../../look/use-commands.ts";
@@ -179,6 +180,7 @@ function Status({ world }: { readonly world: World }) {
       <span>
         {plural(world.rooms.length, "room")}, {plural(links, "linked side")}, {plural(portals, "portal")}
       </span>
+      <CursorSays world={world} />
       {room && <span className="bar" />}
       {room && (
         <span>
@@ -195,6 +197,30 @@ function Status({ world }: { readonly world: World }) {
       <span className="grow" />
       <span>Drag from side to side to link; Shift: the opening, Alt: one way</span>
     </footer>
+  );
+}
+
+/** Where the cell cursor is, and what is held there. */
+function CursorSays({ world }: { readonly world: World }) {
+  const { at, held } = useStore(session.planCursor.store);
+  const room = at === null ? undefined : roomById(world, at.room);
+  return (
+    <span role="status">
+      {at !== null && room !== undefined && (
+        <>
+          {held === "start" ? "Start, " : held !== null ? `Link from the ${held.side!} side, ` : ""}
+          {room.name}{" "}
+          {at.side === null ? (
+            <b className="mono">{`${at.cx},${at.cy}`}</b>
+          ) : (
+            <>
+              {at.side} side, {at.side === "north" || at.side === "south" ? "column" : "row"}{" "}
+              <b className="mono">{along(at)}</b>
+            </>
+          )}
+        </>
+      )}
+    </span>
   );
 }
 

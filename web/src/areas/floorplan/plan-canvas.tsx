@@ -26,7 +26,7 @@ function frameIn({ room, cx, cy }: PlanSpot): number | null {
 
 /** The shown log's walk, and what is remembered in the shown frame. */
 const FLOORPLAN: PlanShows = {
-  stores: [session.benchStore, session.floorplan.store],
+  stores: [session.benchStore, session.floorplan.store, session.planCursor.store],
   what: () => {
     const { run, frame, explanation } = session.benchStore.getState();
     const { room, linking } = session.floorplan.store.getState();
@@ -37,6 +37,7 @@ const FLOORPLAN: PlanShows = {
       remembered: explanation?.remembered ?? null,
       linking,
       over: null,
+      cursor: session.planCursor.store.getState(),
     };
   },
 };
@@ -55,7 +56,7 @@ export function PlanCanvas() {
       className={`plan-canvas ${linking ? "side" : over}`}
       tabIndex={0}
       role="img"
-      aria-label="Plan of the rooms; the table beside it tells what each remembers"
+      aria-label="Plan of the rooms; Ctrl and the arrow keys move a cursor over it, Enter links sides and carries the start. The table beside it tells what each room remembers"
       onPointerDown={hand.down}
       onPointerMove={hand.move}
       onPointerUp={hand.up}

@@ -10,7 +10,7 @@ import { fitPlan } from "./plan-view.ts";
 /** What a plan shows besides the rooms, and the stores whose changes change it. */
 export interface PlanShows {
   readonly stores: readonly { readonly subscribe: (listener: () => void) => () => void }[];
-  readonly what: () => Pick<PlanInput, "chosen" | "rows" | "frame" | "remembered" | "linking" | "over">;
+  readonly what: () => Pick<PlanInput, "chosen" | "rows" | "frame" | "remembered" | "linking" | "over" | "cursor">;
 }
 
 /** Draws the plan on its canvas whenever a store changed, once a frame of the screen at most. */

@@ -57,7 +57,10 @@ function PlaytestAddress({ address }: { readonly address: string }) {
         <Icon name="copy" /> Copy
       </Button>
       {/^http:\/\/(127\.|localhost|\[::1\])/.test(address) && (
-        <span className="quiet" title="Started with KEEN_PEBBLE_PLAY_HOST=0.0.0.0 it serves others on your network, too">
+        <span
+          className="quiet"
+          title="Started with KEEN_PEBBLE_PLAY_HOST=0.0.0.0 it serves others on your network, too"
+        >
           on this machine only
         </span>
       )}

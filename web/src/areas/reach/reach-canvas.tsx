@@ -7,7 +7,10 @@ import { session } from "../../page-session.ts";
 import { usePlanPainter } from "../floorplan/plan-canvas.tsx";
 import type { PlanShows } from "../floorplan/plan-painter.ts";
 import { spotAt } from "../floorplan/plan-view.ts";
+import type { PlanCursorState } from "../../session/floorplan/plan-cursor.ts";
 import { farthestOf, tintOf, tintStep } from "./tints.ts";
+
+const NO_CURSOR: PlanCursorState = { at: null, held: null };
 
 /** The rooms tinted by the moves to the first arrival, the shown way over them. */
 const REACH: PlanShows = {
@@ -22,6 +25,7 @@ const REACH: PlanShows = {
       frame,
       remembered: null,
       linking: null,
+      cursor: NO_CURSOR,
       over:
         shown === null || world === null || now === null
           ? null

@@ -1,0 +1,108 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import { addRoom, ruleAt } from "@keen-pebble/core/edit";
+import type { World } from "@keen-pebble/core/world";
+import { afterEach, beforeEach, expect, it } from "vitest";
+import { session } from "../../page-session.ts";
+import { hall } from "../../test-support/hall.ts";
+import { isOneAct } from "../../test-support/one-act.ts";
+import type { Opened } from "../../test-support/opened.ts";
+import { openHere } from "../../test-support/opened.ts";
+
+let opened: Opened;
+beforeEach(async () => {
+  // Two rooms right of the hall, the nearer one of them three rows lower.
+  const two = addRoom(addRoom(hall(), "near", "Near", 4, 6), "far", "Far", 5, 5);
+  const rooms = two.rooms.map((room) => (room.id === "near" ? { ...room, plan: [24, 3] as const } : room));
+  opened = await openHere({ ...two, rooms }, {});
+  session.floorplan.chooseRoomOnPlan(null);
+});
+afterEach(() => {
+  session.planCursor.letGo();
+  session.planCursor.letGo();
+  opened.close();
+});
+
+const { floorplan: commands } = session.commands;
+const world = (): World => session.project.store.getState().project!.world;
+const at = (): string => {
+  const { at: place } = session.planCursor.store.getState();
+  return place === null
+    ? "nowhere"
+    : `${place.room} ${place.cx},${place.cy}${place.side === null ? "" : ` ${place.side}`}`;
+};
+/** Presses keys as `useCommandKeys` would: only what can be done is. */
+function press(...names: (keyof typeof commands)[]): void {
+  for (const name of names) if (commands[name].can()) commands[name].act();
+}
+const times = <T>(n: number, what: T): T[] => Array.from({ length: n }, () => what);
+
+it("begins at the start or in the chosen room, and goes past a side to the room there and back", () => {
+  expect(commands.cursorUse.can()).toBe(false);
+  press("cursorRight");
+  expect(at()).toBe("room-1 2,2");
+  press(...times(17, "cursorRight" as const));
+  expect(at()).toBe("room-1 19,2");
+  press("cursorRight");
+  expect(at()).toBe("room-1 19,2 east");
+  press("cursorDown", "cursorDown");
+  expect(at()).toBe("room-1 19,4 east");
+  press("cursorRight");
+  expect(at()).toBe("near 0,1 west");
+  press("cursorRight", "cursorRight");
+  expect(at()).toBe("near 1,1");
+  press(...times(5, "cursorLeft" as const));
+  expect(at()).toBe("room-1 18,4");
+  press("cursorCancel");
+  expect(at()).toBe("nowhere");
+  session.floorplan.chooseRoomOnPlan("far");
+  press("cursorUp");
+  expect(at()).toBe("far 2,2");
+});
+
+it("at a side that nothing lies behind it stays; along it, it goes as far as that does", () => {
+  press("cursorUp", ...times(9, "cursorUp" as const));
+  expect(at()).toBe("room-1 2,0 north");
+  press(...times(9, "cursorLeft" as const));
+  expect(at()).toBe("room-1 0,0 north");
+  press("cursorDown");
+  expect(at()).toBe("room-1 0,0");
+});
+
+it("draws a link from side to side, the two places meeting; a side that does not face it takes none", () => {
+  press(...times(19, "cursorRight" as const), ...times(2, "cursorDown" as const), "cursorUse");
+  expect(session.planCursor.store.getState().held).toMatchObject({ room: "room-1", side: "east", cy: 4 });
+  const before = session.project.store.getState().project!;
+  press("cursorLeft", ...times(99, "cursorUp" as const), "cursorUse");
+  expect(at()).toContain("north");
+  expect(session.project.store.getState().notice?.text).toContain("ends at a west side");
+  press("cursorCancel", "cursorDown", ...times(4, "cursorDown" as const), "cursorRight", "cursorUse");
+  press("cursorRight", "cursorDown", "cursorUse");
+  expect(at()).toBe("near 0,2 west");
+  const [here, there] = world().rooms;
+  expect(ruleAt(here!.edges.east, 4)).toEqual({ kind: "link", room: "near", offset: -2 });
+  expect(ruleAt(there!.edges.west, 2)).toEqual({ kind: "link", room: "room-1", offset: 2 });
+  isOneAct(before);
+  // Past a linked side one is where it leads to.
+  press("cursorLeft");
+  expect(at()).toBe("room-1 19,4 east");
+});
+
+it("one way, or the opening alone, as a drag with Alt or Shift does", () => {
+  press(...times(19, "cursorRight" as const), "cursorUse", "cursorRight", "cursorUseOneWay");
+  const [here, there] = world().rooms;
+  expect([here!.edges.east, there!.edges.west]).toMatchObject([{ kind: "link", room: "near" }, { kind: "wall" }]);
+});
+
+it("carries the start from cell to cell and into another room, as one act", () => {
+  const before = session.project.store.getState().project!;
+  press("cursorRight", "cursorUse", "cursorRight", "cursorDown");
+  expect(world().start).toMatchObject({ room: "room-1", cell: [3, 3] });
+  press(...times(17, "cursorRight" as const), "cursorUse");
+  expect([world().start.room, world().start.cell, session.planCursor.store.getState().held]).toEqual([
+    "near",
+    [0, 0],
+    null,
+  ]);
+  isOneAct(before);
+});
