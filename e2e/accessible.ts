@@ -3,7 +3,12 @@ import type { Browser } from "./browser.ts";
 
 /** What axe-core finds on the page as it stands, of whatever weight; nothing is as it should be. */
 export async function axeFindings(browser: Browser): Promise<string[]> {
-  const { violations } = await atRest(browser, () => new AxeBuilder(browser.driver).setLegacyMode().analyze());
+  const { violations } = await atRest(browser, () =>
+    new AxeBuilder(browser.driver)
+      .options({ resultTypes: ["violations"] })
+      .setLegacyMode()
+      .analyze(),
+  );
   return violations.map(
     (violation) =>
       `${violation.impact ?? "unknown"} ${violation.id}: ${violation.nodes.map((node) => node.target.join(" ")).join("; ")}`,

@@ -346,8 +346,8 @@ function drawCursor(
   const half = Math.max(5, view.cell / 2);
   const isUpright = at.side === "east" || at.side === "west";
   for (const [colour, wide] of [
-    [colours.paper, 7],
-    [colours.accent, 3],
+    [colours.paper, 9],
+    [colours.ink, 5],
   ] as const) {
     c.strokeStyle = colour;
     c.lineWidth = wide;
