@@ -59,7 +59,7 @@ function cursorCommands({ planCursor }: Parts) {
     can: always,
     act: () => planCursor.moveTo(direction),
   });
-  const use = (name: string, key: string, oneWay: boolean, opening: boolean): Omit<Command, "onChange"> => ({
+  const act = (name: string, key: string, oneWay: boolean, opening: boolean): Omit<Command, "onChange"> => ({
     name,
     keys: [key],
     can: planCursor.isShown,
@@ -70,9 +70,9 @@ function cursorCommands({ planCursor }: Parts) {
     cursorRight: move("Cursor a cell to the right", "Ctrl+ArrowRight", "east"),
     cursorUp: move("Cursor a cell up", "Ctrl+ArrowUp", "north"),
     cursorDown: move("Cursor a cell down", "Ctrl+ArrowDown", "south"),
-    cursorUse: use("Link from side to side, carry the start, or choose the room at the cursor", "Enter", false, false),
-    cursorUseOpening: use("End the link at the cursor, for the opening alone", "Shift+Enter", false, true),
-    cursorUseOneWay: use("End the link at the cursor, one way", "Alt+Enter", true, false),
+    cursorUse: act("Link from side to side, carry the start, or choose the room at the cursor", "Enter", false, false),
+    cursorUseOpening: act("End the link at the cursor, for the opening alone", "Shift+Enter", false, true),
+    cursorUseOneWay: act("End the link at the cursor, one way", "Alt+Enter", true, false),
     cursorCancel: {
       name: "Let go of what is held at the cursor, or hide it",
       keys: ["Escape"],

@@ -165,8 +165,8 @@ function nearest({ rooms }: World, room: Room, side: SideName): Room | undefined
     .flatMap((each) => {
       const gap =
         side === "east" || side === "south"
-          ? each.plan[axis]! - room.plan[axis]! - size(room)
-          : room.plan[axis]! - each.plan[axis]! - size(each);
+          ? each.plan[axis] - room.plan[axis] - size(room)
+          : room.plan[axis] - each.plan[axis] - size(each);
       return each !== room && gap >= 0 ? [{ each, far: gap + (ASIDE * Math.abs(aside(each) - aside(room))) / 2 }] : [];
     })
     .sort((one, other) => one.far - other.far)[0]?.each;
