@@ -7,7 +7,7 @@ import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
 import { Postgres } from "./setup/postgres.mjs";
 import { makeProvenData, makeTestData } from "./setup/proven-data.mjs";
-import { SetupError, runKept, say } from "./setup/run.mjs";
+import { ROOT, SetupError, runKept, say } from "./setup/run.mjs";
 
 const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
 const totals = { passed: 0, failed: 0, skipped: 0 };
@@ -105,7 +105,8 @@ try {
   const env = { TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
   // The server's tests mostly wait for the database, and the browser's for the page: others use the time.
   let shown = "";
-  const server = vitest("server", ["server"], env, (text) => void (shown += text));
+  const built = { ...env, KEEN_PEBBLE_BUILT_SERVER: path.join(ROOT, "server/dist") };
+  const server = vitest("server", ["server"], built, (text) => void (shown += text));
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
   await lint;
   await vitest("browser", ["e2e"], env);

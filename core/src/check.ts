@@ -22,7 +22,7 @@ export { firstFailing } from "./replay/first-failing.ts";
 export type { PathDifference, PathPlace } from "./replay/path-difference.ts";
 export { pathDifference } from "./replay/path-difference.ts";
 export type { Played } from "./replay/played.ts";
-export { mostPlayed, playedLog, readPlayed } from "./replay/played.ts";
+export { MOST_PLAYED, playedLog, readPlayed } from "./replay/played.ts";
 export type { Proof } from "./replay/prover.ts";
 export { Prover } from "./replay/prover.ts";
 export { checksOfWalk, checksTrueAt } from "./replay/true-at.ts";

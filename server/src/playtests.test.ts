@@ -20,11 +20,11 @@ import { createPlayApp } from "./play/play-app.ts";
 import type { PlayRates } from "./play/play-app.ts";
 import { PlayDoor } from "./play/play-door.ts";
 import { traceHash } from "./services/content-hash.ts";
-import { MOST_PLAYS } from "./services/keep-play.ts";
+import { MOST_PLAYED_BYTES, MOST_PLAYS } from "./services/keep-play.ts";
 import type { TestApplication } from "./test-support/application.ts";
 import { withTestApplication } from "./test-support/application.ts";
 
-const WITHOUT_LIMIT: PlayRates = { requests: 1e6, plays: 1e6, allPlays: 1e6 };
+const WITHOUT_LIMIT: PlayRates = { requests: 1e6, games: 1e6, allGames: 1e6, plays: 1e6, allPlays: 1e6 };
 const logger = pino({ level: "silent" });
 
 let test: TestApplication;
@@ -209,6 +209,24 @@ it("a Journal takes so many plays; deleting one makes room", async () => {
   await send(token, playOf(world, revision)).expect(201);
 });
 
+it("the logs of plays take so much room and no more; a log that was deleted gives its name to no other", async () => {
+  const token = tokenOf(await switched(true));
+  const { revision, world } = await gameOf(token);
+  await send(token, playOf(world, revision)).expect(201);
+  const { logs } = await opened();
+  const text = logs["playtest-1"]!;
+  const large = `${text}#${"a".repeat(MOST_PLAYED_BYTES - text.length)}\n`;
+  const store = (base: number, step: object) =>
+    api()
+      .post(`/api/worlds/${id}/revisions`)
+      .send({ batch: randomUUID(), base, steps: [step] })
+      .expect(201);
+  await store(2, { kind: "change-log", log: "playtest-1", before: text, after: large });
+  expect((await send(token, playOf(world, revision))).body).toMatchObject({ status: 422, code: "refused" });
+  await store(3, { kind: "remove-log", log: "playtest-1", text: large });
+  expect((await send(token, playOf(world, revision)).expect(201)).body).toEqual({ log: "playtest-2" });
+});
+
 it("nothing else of the server is at that address, and nothing of it at the server's own", async () => {
   const token = tokenOf(await switched(true));
   const page = await request(play).get(`/play/${token}`).expect(200);
@@ -247,11 +265,18 @@ it("another site's page sends nothing, and whoever asks too often waits", async 
   const { revision, world } = await gameOf(token);
   const foreign = await send(token, playOf(world, revision)).set("Origin", "http://far.example");
   expect(foreign.status).toBe(403);
-  const narrow = createPlayApp(test.services.playtests, folder, logger, { requests: 9, plays: 2, allPlays: 3 });
+  const narrow = createPlayApp(test.services.playtests, folder, logger, {
+    requests: 12,
+    games: 2,
+    allGames: 3,
+    plays: 2,
+    allPlays: 3,
+  });
   const statuses: number[] = [];
   for (let i = 0; i < 4; i++)
     statuses.push((await request(narrow).post(`/play/${token}/plays`).send(playOf(world, revision))).status);
   expect(statuses).toEqual([201, 201, 429, 429]);
+  for (const status of [200, 200, 429]) await request(narrow).get(`/play/${token}/game`).expect(status);
   for (let i = 0; i < 5; i++) await request(narrow).get(`/play/${token}`).expect(200);
   await request(narrow).get(`/play/${token}`).expect(429);
 });

@@ -10,7 +10,7 @@ import { FIXED, anyWorld } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import { RIGHT } from "../world/keys.ts";
 import type { World } from "../world/world.ts";
-import { mostPlayed, playedLog, readPlayed } from "./played.ts";
+import { MOST_PLAYED, playedLog, readPlayed } from "./played.ts";
 import { run } from "./run.ts";
 
 const sha256 = () => {
@@ -74,7 +74,7 @@ it.each<readonly [string, Partial<InputLog>, RegExp]>([
     { lines: [{ ...keys(20, RIGHT), until: { kind: "still" } } as never, keys(10, 0)] },
     /no comment, no `until`/,
   ],
-  ["more frames than one may play", { lines: [keys(mostPlayed(world) + 1, 0)] }, /at most 36000 frames, found 36001/],
+  ["more frames than one may play", { lines: [keys(MOST_PLAYED + 1, 0)] }, /at most 36000 frames, found 36001/],
   ["no frames at all", { lines: [] }, /one at least/],
   ["another run", { lines: [keys(19, RIGHT), keys(11, 0)] }, /not the one that its fingerprint says/],
 ])("a playtest with %s is refused", (_what, over, message) => {

@@ -9,17 +9,12 @@ import { writeLog } from "../logs/write-log.ts";
 import type { World } from "../world/world.ts";
 import { run } from "./run.ts";
 
-/** A playtest ends after so many seconds of the game. */
-const MOST_SECONDS = 600;
+/** A playtest ends after so many frames: ten minutes at 60 a second. */
+export const MOST_PLAYED = 36_000;
 
 /** What the log of a playtest begins as: the world's own start and rules, and nothing else said. */
 export function playedLog(world: World): InputLog {
   return { ...EMPTY_LOG, world: world.id, rules: world.activeRules, start: world.start };
-}
-
-/** The most frames that a playtest of a world may have. */
-export function mostPlayed(world: World): number {
-  return MOST_SECONDS * world.frameRate;
 }
 
 /** A playtest that was sent, and that replays to what whoever played it saw. */
@@ -38,13 +33,12 @@ export interface Played {
 export function readPlayed(text: string, said: string, world: World, hash: TextHash): Played {
   const read = readLog(text, "the playtest");
   const log = { ...playedLog(world), lines: read.lines };
-  const most = mostPlayed(world);
   if (writeLog({ ...read, lines: [] }) !== writeLog({ ...log, lines: [] }))
     refuse("header", "must be the one that a playtest of this world begins with");
   if (read.lines.some((line) => line.kind === "comment" || line.until !== null))
     refuse("line", "must be keys, and a pointer: no comment, no `until`");
   const frames = logFrames(read);
-  if (frames > most) refuse("line", `a playtest of this world has at most ${most} frames, found ${frames}`);
+  if (frames > MOST_PLAYED) refuse("line", `a playtest has at most ${MOST_PLAYED} frames, found ${frames}`);
   const c = compile(world, world.activeRules);
   const result = run(c, log, { rows: true });
   if (result.frames === 0 || result.frames !== frames)

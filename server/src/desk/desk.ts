@@ -1,7 +1,7 @@
 import { Piscina } from "piscina";
 import type { Logger } from "pino";
 import { BusyError, ToldError, TooCostlyError } from "../problems/told-error.ts";
-import { fromSource, threadOptions } from "../jobs/thread-options.ts";
+import { threadFile, threadOptions } from "../jobs/thread-options.ts";
 import type { DeskAnswer, DeskAnswers, DeskTask, DeskTaskName, DeskTasks } from "./desk-task.ts";
 
 /** What asks for more is given up: the largest file that is in order takes a second or two of a thread. */
@@ -12,8 +12,6 @@ const MEMORY_MB = 400;
 const LIGHT_BYTES = 64 * 1024;
 /** More than so many tasks do not wait: whoever asks then is told to ask again. */
 const MOST_WAITING = 500;
-
-const fileOf = (name: string): string => new URL(`./${name}.thread.${fromSource ? "ts" : "js"}`, import.meta.url).href;
 
 /**
  * Threads that read what came from outside and write out whole worlds, with limits of time and memory, so that the server
@@ -31,7 +29,7 @@ export class Desk {
     const options = {
       ...threadOptions,
       atomics: "disabled" as const,
-      filename: fileOf("desk"),
+      filename: threadFile("desk/desk"),
       workerData: { databaseUrl },
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
       maxQueue: MOST_WAITING,

@@ -2,7 +2,7 @@ import os from "node:os";
 import type { Proof, ReachRuling } from "@keen-pebble/core/check";
 import { Piscina } from "piscina";
 import type { JudgeTask, ProveTask } from "./prove.thread.ts";
-import { fromSource, threadOptions } from "./thread-options.ts";
+import { threadFile, threadOptions } from "./thread-options.ts";
 
 /** Threads of one process: as many as the machine has cores. */
 export const THREADS = Math.max(1, Math.min(os.availableParallelism(), 16));
@@ -17,7 +17,7 @@ const FEW_STATES = 50_000;
 /** Threads that prove logs, so that the server itself goes on answering. */
 export class ProvePool {
   private readonly pool = new Piscina<ProveTask | JudgeTask, Proof[] | ReachRuling[]>({
-    filename: new URL(fromSource ? "./prove.thread.ts" : "./prove.thread.js", import.meta.url).href,
+    filename: threadFile("jobs/prove"),
     ...threadOptions,
     resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
     minThreads: 0,

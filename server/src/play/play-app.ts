@@ -14,16 +14,18 @@ import type { Playtests } from "../services/playtests.ts";
 import { TOKEN_PATTERN } from "../services/playtests.ts";
 import { NotFoundError } from "../services/service-errors.ts";
 
-/** How often things may be asked for: by one address a minute, and plays by all together. */
+/** How often things may be asked for a minute: by one address, and by all together what costs more. */
 export interface PlayRates {
   readonly requests: number;
+  readonly games: number;
+  readonly allGames: number;
   readonly plays: number;
   readonly allPlays: number;
 }
 
-export const PLAY_RATES: PlayRates = { requests: 300, plays: 6, allPlays: 30 };
+export const PLAY_RATES: PlayRates = { requests: 300, games: 20, allGames: 100, plays: 6, allPlays: 30 };
 const WINDOW_MS = 60_000;
-/** Of a play: ten minutes in which each frame is another. */
+/** Of a play: ten minutes in which each frame is another, and an opinion. */
 const MOST_BYTES = 1024 * 1024 + 64 * 1024;
 
 /**
@@ -56,7 +58,7 @@ export function createPlayApp(
     await playtests.ensure(tokenOf(req));
     res.set("Cache-Control", "no-cache").sendFile("play.html", { root: pageFolder });
   });
-  app.get("/play/:token/game", async (req, res) => {
+  app.get("/play/:token/game", atMost(rates.games), atMost(rates.allGames, "all"), async (req, res) => {
     sendJson(res.set("Cache-Control", "no-cache"), await playtests.game(tokenOf(req)));
   });
   app.get("/play/:token/sheets/:file", async (req, res) => {

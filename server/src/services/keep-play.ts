@@ -15,13 +15,22 @@ import { appendRevision } from "./stored-revisions.ts";
 /** Playtests that stand in a world's Journal at one time. */
 export const MOST_PLAYS = 200;
 
+/** Bytes of all logs of playtests in a world: they are opened with it, and run again at each change. */
+export const MOST_PLAYED_BYTES = 8 * 1024 * 1024;
+
+const ID = "playtest-";
+
 /** The tag of logs that came from a playtest. */
 const OUTSIDE = "outside";
 
 /** A world has as many playtests as it takes. */
 class TooManyPlaysError extends CoreError {
   constructor() {
-    super("refused", `this game has ${MOST_PLAYS} playtests that nobody has looked at yet; nothing was kept`, null);
+    super(
+      "refused",
+      "this game has as many playtests as it takes until somebody has looked at them; nothing was kept",
+      null,
+    );
   }
 }
 
@@ -55,10 +64,11 @@ export async function keepPlay(
       kept = step.log;
       return { revision: before.number, summary: before.summary };
     }
-    const plays = await EntryRow.query(trx).where("worldId", row.id).whereNotNull("sender").resultSize();
-    if (plays >= MOST_PLAYS) throw new TooManyPlaysError();
-    const number = freeNumber(present);
-    kept = `playtest-${number}`;
+    const plays = await EntryRow.query(trx).select("log").where("worldId", row.id).whereNotNull("sender");
+    if (plays.length >= MOST_PLAYS || playedBytes(present) + play.log.length > MOST_PLAYED_BYTES)
+      throw new TooManyPlaysError();
+    const number = freeNumber([...present.logs.keys(), ...plays.map(({ log }) => log ?? "")]);
+    kept = `${ID}${number}`;
     const text = writeLog({
       ...played.log,
       title: `Playtest ${number}: ${play.name}`,
@@ -98,9 +108,16 @@ export async function linkedWorld(db: Knex, token: string): Promise<WorldRow> {
   return row;
 }
 
-/** The first number that no log of a playtest has. */
-function freeNumber({ logs }: Project): number {
+/** The first number that no log of a playtest has, nor had as long as its opinion is there. */
+function freeNumber(logs: readonly string[]): number {
+  const taken = new Set(logs);
   let number = 1;
-  while (logs.has(`playtest-${number}`)) number++;
+  while (taken.has(`${ID}${number}`)) number++;
   return number;
+}
+
+function playedBytes({ logs }: Project): number {
+  let bytes = 0;
+  for (const [log, text] of logs) if (log.startsWith(ID)) bytes += text.length;
+  return bytes;
 }

@@ -1,5 +1,5 @@
 import type { InputLog, LogLine, Pointer } from "@keen-pebble/core/check";
-import { mergeLines, mostPlayed, playedLog, writeLog } from "@keen-pebble/core/check";
+import { MOST_PLAYED, mergeLines, playedLog, writeLog } from "@keen-pebble/core/check";
 import type { Compiled, Remembered, SimState, TraceRows } from "@keen-pebble/core/simulate";
 import { TraceRecorder, compile, fingerprint, rememberedIn, startState, step } from "@keen-pebble/core/simulate";
 import type { Room, World } from "@keen-pebble/core/world";
@@ -16,7 +16,6 @@ export class Game {
   private readonly recorder: TraceRecorder;
   private readonly log: InputLog;
   private readonly lines: LogLine[] = [];
-  private readonly most: number;
   /** What is remembered after the last frame; changes only with an event. */
   remembered: Remembered;
 
@@ -27,7 +26,6 @@ export class Game {
     this.recorder = new TraceRecorder(this.c, ROWS);
     this.recorder.row(this.state);
     this.log = playedLog(world);
-    this.most = mostPlayed(world);
     this.remembered = rememberedIn(this.c, this.state);
   }
 
@@ -43,7 +41,7 @@ export class Game {
 
   /** It goes no further: the run ended, or one may not play on. */
   get isOver(): boolean {
-    return this.state.status !== PLAYING || this.state.frame >= this.most;
+    return this.state.status !== PLAYING || this.state.frame >= MOST_PLAYED;
   }
 
   /** The walker's room. */
