@@ -136,10 +136,10 @@ export class Browser {
     return last;
   }
 
-  /** Writes the page as a PNG. */
+  /** Writes the page as a PNG, once what moves to an end has come there. */
   async picture(file: string): Promise<void> {
     await this.driver.executeScript(
-      "return document.fonts.ready.then(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))",
+      "return Promise.all([document.fonts.ready, ...document.getAnimations().filter((each) => each.effect.getComputedTiming().endTime !== Infinity).map((each) => each.finished.catch(() => undefined))]).then(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))",
     );
     writeFileSync(file, await this.driver.takeScreenshot(), "base64");
   }

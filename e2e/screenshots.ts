@@ -54,9 +54,6 @@ try {
   await browser.find(".walking-images");
   await take("bench-world");
 
-  await bench.key(Key.CONTROL, "z");
-  await browser.untilText(".saving", (text) => text.startsWith("saved"));
-
   await open("log=01-the-whole-way&f=330");
   await bench.ready();
   await browser.press(".kit-head [role=tab]", "Fixtures");

@@ -23,7 +23,7 @@ const TOKEN_BYTES = 16;
 
 /** Links at which others can play a world, off until somebody switches one on. */
 export class Playtests {
-  private fault: string | null = null;
+  private fault: string | null = "this server was started without the page of playtests";
   private door: Door | null = null;
 
   constructor(
