@@ -23,6 +23,7 @@ import { traceHash } from "./services/content-hash.ts";
 import { MOST_PLAYED_BYTES, MOST_PLAYS } from "./services/keep-play.ts";
 import type { TestApplication } from "./test-support/application.ts";
 import { withTestApplication } from "./test-support/application.ts";
+import { blankPng } from "./test-support/odd-pngs.ts";
 
 const WITHOUT_LIMIT: PlayRates = { requests: 1e6, games: 1e6, allGames: 1e6, plays: 1e6, allPlays: 1e6 };
 const logger = pino({ level: "silent" });
@@ -177,6 +178,15 @@ it("a play is a log from outside and an opinion, and nothing else; sent twice it
   const { text } = await api().get(`/api/worlds/${id}/journal.md`).expect(200);
   expect(text).toContain("From outside, by Ada \\<b\\>:");
   expect(text).toContain("\\# Good\n\\[x\\]\\(http\\://far\\.example\\) \\<img src=x\\>");
+});
+
+it("the sheets of the world that is linked are there, and no others", async () => {
+  const token = tokenOf(await switched(true));
+  const png = blankPng(16, 16);
+  await api().put(`/api/worlds/${id}/sheets/a.png`).type("image/png").send(png).expect(200);
+  const sheet = await request(play).get(`/play/${token}/sheets/a.png`).expect(200);
+  expect(Buffer.from(sheet.body as Buffer).equals(png)).toBe(true);
+  await request(play).get(`/play/${token}/sheets/b.png`).expect(404);
 });
 
 it("an opinion may be missing; what is played meanwhile changed by others is kept as it was played", async () => {

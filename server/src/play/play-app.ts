@@ -72,6 +72,11 @@ export function createPlayApp(
     "/play/:token/plays",
     atMost(rates.plays),
     atMost(rates.allPlays, "all"),
+    // Nothing is read for a link that there is not.
+    async (req, _res, next) => {
+      await playtests.ensure(tokenOf(req));
+      next();
+    },
     express.raw({ type: "application/json", limit: MOST_BYTES }),
     async (req, res) => {
       res.status(201).json(await playtests.receive(tokenOf(req), bytesOf(req)));

@@ -71,8 +71,9 @@ export class Playtests {
 
   /** The picture of a sheet of the world of a link. */
   async sheet(token: string, file: string): Promise<Buffer> {
-    const png = (await this.shelf.sheets(await linkedWorld(this.db, token))).get(file);
-    if (png === undefined) throw new NotFoundError("sheet", file);
+    const { slug } = await linkedWorld(this.db, token);
+    const png = await this.shelf.sheet(slug, file);
+    if (png === null) throw new NotFoundError("sheet", file);
     return png;
   }
 
