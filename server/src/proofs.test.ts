@@ -167,31 +167,38 @@ it("what no job is left for has failed, and runs when it is asked for again", as
   const events = await followEvents(test.app, "/api/events");
   const lost = randomUUID();
   // As a job that ended again and again with its process leaves things; at once, as whoever looks for such may look between.
-  await test.db.transaction(async (trx) => {
-    await OutcomeRow.query(trx).delete().where("worldHash", run!.worldHash);
-    await ProofRunRow.query(trx).findById([run!.worldId, run!.revision]).patch({ state: "running" });
-    await PendingProofRow.query(trx).insert({
-      worldHash: run!.worldHash,
-      logHash: run!.logs["round"]!,
-      worldId: run!.worldId,
-      jobId: randomUUID(),
+  const lose = (): Promise<void> =>
+    test.db.transaction(async (trx) => {
+      await OutcomeRow.query(trx).delete().where("worldHash", run!.worldHash);
+      await ProofRunRow.query(trx).findById([run!.worldId, run!.revision]).patch({ state: "running" });
+      await PendingProofRow.query(trx)
+        .insert({
+          worldHash: run!.worldHash,
+          logHash: run!.logs["round"]!,
+          worldId: run!.worldId,
+          jobId: randomUUID(),
+        })
+        .onConflict()
+        .ignore();
     });
-    await SearchRow.query(trx).insert({
-      id: lost,
-      worldId: run!.worldId,
-      log: "round",
-      check: "always aligned",
-      state: "running",
-      good: null,
-      bad: 1,
-      found: null,
-    });
+  await lose();
+  await SearchRow.query(test.db).insert({
+    id: lost,
+    worldId: run!.worldId,
+    log: "round",
+    check: "always aligned",
+    state: "running",
+    good: null,
+    bad: 1,
+    found: null,
   });
   const told = new Set<string>();
   while (told.size < 2) {
     const { event, data } = await events.next();
-    const { state, search } = data as { state?: string; search?: string };
+    const { state, search, world } = data as { state?: string; search?: string; world?: string };
     if (state === "failed" || search === lost) told.add(event);
+    // A world that was just saved is asked for once more by itself: what that put in is lost again.
+    else if (world === id && state === "done" && !told.has("proofs")) await lose();
   }
   await events.close();
   expect((await api().get(`/api/worlds/${id}/searches/${lost}`).expect(200)).body).toMatchObject({ state: "failed" });
