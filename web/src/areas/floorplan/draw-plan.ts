@@ -343,11 +343,12 @@ function drawCursor(
       c.stroke();
     }
   }
-  const half = Math.max(5, view.cell / 2);
+  // Around the cell, so that what stands in it is seen.
+  const half = Math.max(8, view.cell / 2 + 2);
   const isUpright = at.side === "east" || at.side === "west";
   for (const [colour, wide] of [
-    [colours.paper, 9],
-    [colours.ink, 5],
+    [colours.paper, 6],
+    [colours.ink, 3],
   ] as const) {
     c.strokeStyle = colour;
     c.lineWidth = wide;

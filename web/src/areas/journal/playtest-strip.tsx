@@ -12,9 +12,11 @@ export function PlaytestStrip() {
   const ready = useProject((state) => state.phase === "ready");
   const revision = useStore(session.saveStore, (state) => state.revision);
   const link = useStore(session.playtestLink.store, (state) => (state.world === worldId ? state.link : null));
+  // An entry that was deleted makes room for another play.
+  const entries = useStore(session.journal.store, (state) => state.entries.length);
   useEffect(() => {
     if (ready) void session.playtestLink.read();
-  }, [ready, worldId, revision]);
+  }, [ready, worldId, revision, entries]);
   if (link === null) return null;
   return (
     <section className="playtest" aria-label="Playtest link">

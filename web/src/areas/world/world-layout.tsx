@@ -86,6 +86,7 @@ function useOpenWorld(worldId: string): void {
       // What is chosen, or being written down, is of this world: another one may have logs of the same names.
       session.board.chooseNone();
       session.entries.cancelFault();
+      session.planCursor.forget();
       session.randomWalks.forgetRandomWalks();
       session.whichRules.forget();
       for (const stop of stops) stop();

@@ -18,8 +18,7 @@ beforeEach(async () => {
   session.floorplan.chooseRoomOnPlan(null);
 });
 afterEach(() => {
-  session.planCursor.letGo();
-  session.planCursor.letGo();
+  session.planCursor.forget();
   opened.close();
 });
 
@@ -105,4 +104,13 @@ it("carries the start from cell to cell and into another room, as one act", () =
     null,
   ]);
   isOneAct(before);
+});
+
+it("what is held in one world is not carried in another", () => {
+  press("cursorRight", "cursorUse");
+  expect(session.planCursor.store.getState().held).toBe("start");
+  session.planCursor.forget();
+  const { start } = world();
+  press("cursorRight", "cursorRight");
+  expect([at(), world().start]).toEqual(["room-1 3,2", start]);
 });

@@ -88,6 +88,12 @@ export class PlanCursor {
     this.store.setState(held === null ? NOTHING : { held: null });
   };
 
+  /** Another world is opened: what is held is let go, and the cursor is nowhere. */
+  readonly forget = (): void => {
+    this.letGo();
+    this.store.setState(NOTHING);
+  };
+
   private endLink(from: PlanPlace, to: PlanPlace, how: { readonly oneWay: boolean; readonly opening: boolean }): void {
     if (to.side !== OPPOSITE[from.side!]) {
       this.project.notice(`A link from a ${from.side!} side ends at a ${OPPOSITE[from.side!]} side.`, "info");
