@@ -99,7 +99,11 @@ chmodSync(copy, 0o755);
 const skipped = new Set(["node_modules", ".git", "build"]);
 cpSync(ROOT, path.join(copy, "tree"), { recursive: true, filter: (from) => !skipped.has(path.basename(from)) });
 const tree = path.join(copy, "tree");
-symlinkSync(path.join(ROOT, "node_modules"), path.join(tree, "node_modules"));
+// A workspace may have versions of its own of what the others share.
+for (const workspace of [".", ...JSON.parse(readFileSync(path.join(ROOT, "package.json"), "utf8")).workspaces]) {
+  const packages = path.join(ROOT, workspace, "node_modules");
+  if (existsSync(packages)) symlinkSync(packages, path.join(tree, workspace, "node_modules"));
+}
 const data = path.join(copy, "data");
 makeDataFolder(data);
 const postgres = await new Postgres(data).start();
@@ -137,12 +141,12 @@ function runTests(args) {
   });
 }
 
-/** The test that finds the fault which stands in a file now, or null. */
-async function finder(project, file) {
+/** The test that finds the fault which stands in a file now, or null; without a file, what fails with no fault at all. */
+async function finder(project, file = null) {
   const report = path.join(copy, "report.json");
   rmSync(report, { force: true });
   // The server's threads load their files by name, which nobody can follow: all of its tests are related.
-  const which = project === "server" ? ["run"] : ["related", file, "--run"];
+  const which = project === "server" || file === null ? ["run"] : ["related", file, "--run"];
   const ran = await runTests([
     ...which,
     "--project",
@@ -164,7 +168,7 @@ async function finder(project, file) {
   );
   return (
     failed[0] ??
-    `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? file)}: does not load`
+    `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? tree)}: does not load`
   );
 }
 
@@ -173,6 +177,9 @@ let planted = 0;
 try {
   const pick = numbersFrom(Number(values.seed));
   for (const { folder, project, share, skip } of PLACES) {
+    // A test that fails anyway would find every fault.
+    const already = await finder(project);
+    if (already !== null) throw new Error(`with no fault planted, this fails: ${already}`);
     const files = filesIn(folder, skip);
     const whole = new Map(files.map((name) => [name, readFileSync(path.join(tree, folder, name), "utf8")]));
     const sites = files.flatMap((name) => sitesOf(whole.get(name), name).map((site) => ({ name, ...site })));

@@ -142,3 +142,21 @@ it("names the side on which the walker was stopped, and how it lies after the fr
     stoppedBy: { side: "inside" },
   });
 });
+
+it("names every cell on a way longer than one, from the one that the body left to the one where it stops", () => {
+  const body = { kind: "box", box: [4, 4, 8, 8], flush: "free" } as const;
+  const c = compile(
+    tinyWorld(["S...", "....", "...."], {
+      gait: "roam",
+      input: { ways: 8 },
+      body,
+      roam: { speedX: 40, speedY: 24, response: "contact" },
+    }),
+  );
+  const cells = explainFrame(c, tinyLog("1 RD"), 1).axes.map((move) => move.cells.map(({ cx, cy }) => [cx, cy]));
+  const [across, down] = [28.284, 16.97].map((px) => Math.floor((px + 11) / 16));
+  expect(cells).toEqual([
+    Array.from({ length: across! + 1 }, (_, cx) => [cx, 0]),
+    Array.from({ length: down! + 1 }, (_, cy) => [Math.floor((28 + 4) / 16), cy]),
+  ]);
+});

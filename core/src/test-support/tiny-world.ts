@@ -33,12 +33,12 @@ const tile = (id: string, flags: string[], shape: Tile["shape"] = full): Tile =>
 
 /**
  * A world of one room drawn as rows of characters: `#` solid, `/` solid below the diagonal from bottom left to top
- * right, `=` solid in its lower half, anything else free. The walker starts at `S`, or at cell 0 0.
+ * right, `^` a solid triangle within the cell, `=` solid in its lower half, anything else free. The walker starts at `S`, or at cell 0 0.
  */
 export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): World {
   const t = options.tileSize ?? 16;
   const width = rows[0]!.length;
-  const cells = Uint16Array.from(rows.join(""), (ch) => ({ "#": 1, "/": 2, "=": 3 })[ch] ?? 0);
+  const cells = Uint16Array.from(rows.join(""), (ch) => ({ "#": 1, "/": 2, "=": 3, "^": 4 })[ch] ?? 0);
   const at = rows.join("").indexOf("S");
   const base = newRules("main", "Main", options.gait ?? "glide", t);
   const rules: Rules = {
@@ -77,6 +77,14 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
         ],
       }),
       tile("ledge", ["solid"], { kind: "boxes", boxes: [[0, t / 2, t, t / 2]] }),
+      tile("roof", ["solid"], {
+        kind: "poly",
+        points: [
+          [t / 2, t / 4],
+          [(3 * t) / 4, (3 * t) / 4],
+          [t / 4, (3 * t) / 4],
+        ],
+      }),
     ],
     items: [],
     circuits: [],

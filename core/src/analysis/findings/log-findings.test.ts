@@ -14,10 +14,13 @@ import type { LogFinding } from "./mistake.ts";
 
 const inset = (px: number, flush: "free" | "blocks" = "free") =>
   ({ kind: "box", box: [px, px, 16 - 2 * px, 16 - 2 * px], flush }) as const;
+/** The world with a ledge of one px: across the way of who goes sideways, or of who goes down a room one cell wide. */
 const thin = (world: World): World => ({
   ...world,
   tiles: world.tiles.map((tile) =>
-    tile.id === "ledge" ? { ...tile, shape: { kind: "boxes", boxes: [[7, 0, 1, 16]] } } : tile,
+    tile.id === "ledge"
+      ? { ...tile, shape: { kind: "boxes", boxes: [world.rooms[0]!.width > 1 ? [7, 0, 1, 16] : [0, 7, 16, 1]] } }
+      : tile,
   ),
 });
 
@@ -83,6 +86,13 @@ it.each<[string, string[], TinyOptions, string, string[]]>([
     ["S.=..."],
     { gait: "roam", body: inset(4), roam: { response: "undo-axis", speedX: 13 } },
     "3 R",
+    ["Passes through what blocks it in frame 3: one step is 13 px and only its end is tested"],
+  ],
+  [
+    "a jump through a thin floor",
+    ["S", ".", "=", ".", "."],
+    { gait: "roam", body: inset(4), roam: { response: "undo-axis", speedY: 13 } },
+    "3 D",
     ["Passes through what blocks it in frame 3: one step is 13 px and only its end is tested"],
   ],
   [
