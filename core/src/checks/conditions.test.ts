@@ -93,4 +93,11 @@ describe("each thing that a check can ask", () => {
           expect(says(`${when} ${absent}`)).toMatch(/^fail 0: no .* in this world$/);
     },
   );
+
+  it.each(TABLE.map(([what]) => what))("%s is not understood with words too many, nor with what is no name", (what) => {
+    const words = what.split(" ");
+    for (const more of [["In"], ["in", "a", "b"], ["x", "y", "z"]])
+      expect(parseCheck(["ever", ...words, ...more])).toHaveProperty("fault");
+    if (words.length > 1) expect(parseCheck(["ever", ...words.slice(0, -1), "no name"])).toHaveProperty("fault");
+  });
 });

@@ -37,6 +37,13 @@ it("a log cut at a frame walks the same up to it and ends there, until lines and
   );
 });
 
+it("a log cut behind the end of its run is what was pressed in it", () => {
+  const log = tinyLog("3 R, 9 D, 4 L");
+  // It was won in the second line.
+  expect(cutLog(log, [3, 7], 9).lines).toEqual(tinyLog("3 R, 4 D").lines);
+  expect(cutLog(log, [3], 9).lines).toEqual(tinyLog("3 R").lines);
+});
+
 it("a frame explained from a key frame is the same as from the start", () => {
   fc.assert(
     fc.property(anyHouse, anyLog, fc.nat(300), fc.nat(8), (world, plain, n, at) => {

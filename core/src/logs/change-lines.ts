@@ -57,8 +57,9 @@ export function cutLog(log: InputLog, lineEnds: readonly number[], frame: number
       lines.push(line);
       continue;
     }
-    const end = lineEnds[reached++];
+    const end = lineEnds[reached];
     if (end === undefined) break;
+    reached++;
     lines.push(end <= frame ? line : { ...line, count: frame - from, until: null });
     from = end;
   }

@@ -3,6 +3,8 @@ import { describe, expect, it } from "vitest";
 import { RefusedError } from "../base/refused-error.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { readRecording } from "../formats/read-recording.ts";
+import { LIMITS } from "../world/limits.ts";
+import { MOST_LINES } from "./input-log.ts";
 import { readLog } from "./read-log.ts";
 import { writeLog } from "./write-log.ts";
 
@@ -67,6 +69,13 @@ describe("a log that is not in order is refused at its line", () => {
   ])("%j", (text, message) => {
     expect(() => readLog(text)).toThrow(RefusedError);
     expect(() => readLog(text)).toThrow(message);
+  });
+
+  it("or as a whole, where it is too large, has too many lines or holds what is no text", () => {
+    const note = `keen-pebble-inputs 1\nnote ${"a".repeat(LIMITS.fileBytes)}\n---\n1 .\n`;
+    expect(() => readLog(note, "long.inputs")).toThrow(`is larger than ${LIMITS.fileBytes} bytes`);
+    expect(() => readLog(log("", "1 .\n".repeat(MOST_LINES)))).toThrow(`a log has at most ${MOST_LINES} lines`);
+    expect(() => readLog(log("title a\0b\n"))).toThrow("line 2: holds a NUL character");
   });
 });
 

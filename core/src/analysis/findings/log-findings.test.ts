@@ -96,6 +96,21 @@ it.each<[string, string[], TinyOptions, string, string[]]>([
     ["Passes through what blocks it in frame 3: one step is 13 px and only its end is tested"],
   ],
   [
+    "a jump aslant over a thin wall",
+    ["S..", ".=.", "..."],
+    {
+      gait: "roam",
+      input: { ways: 8 },
+      body: inset(4),
+      roam: { response: "undo-both", speedX: 24, speedY: 24, diagonal: "full" },
+    },
+    "1 RD",
+    [
+      "Passes through what blocks it in frame 1: one step is 24 px and only its end is tested",
+      "Faster diagonally in frame 1: 33.94 px a frame, evened 24",
+    ],
+  ],
+  [
     "a jump from cell to cell",
     ["S=."],
     { gait: "hop", body: { kind: "box", box: [9, 4, 4, 8], flush: "free" } },
@@ -125,9 +140,16 @@ it.each<[string, string[], TinyOptions, string, string[]]>([
   ],
   [
     "a lost turn",
-    ["S..", "..."],
+    ["S..", "#.#"],
     { glide: { speed: 2 } },
     "3 R,1 RD,8 R",
+    ["A turn is lost in frame 9: pressed in frame 4, 5 frames before the choice; buffer is 0"],
+  ],
+  [
+    "a lost turn on the way up",
+    ["###", "..#", "#S#"],
+    { glide: { speed: 2 } },
+    "3 U,1 LU,8 U",
     ["A turn is lost in frame 9: pressed in frame 4, 5 frames before the choice; buffer is 0"],
   ],
   [
