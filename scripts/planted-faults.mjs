@@ -141,7 +141,11 @@ function runTests(args) {
   });
 }
 
-/** The test that finds the fault which stands in a file now, or null; without a file, what fails with no fault at all. */
+/**
+ * The test that finds the fault which stands in a file now, or null; without a file, what fails with no fault at all.
+ * @param {string} project
+ * @param {string | null} file
+ */
 async function finder(project, file = null) {
   const report = path.join(copy, "report.json");
   rmSync(report, { force: true });

@@ -97,44 +97,57 @@ describe("free movement is what the text says, unit by unit", () => {
     let stopped = 0;
     let slid = 0;
     fc.assert(
-      fc.property(anyRows, anyBody, anyPlace, anyWay, anyWay, fc.boolean(), (walls, body, place, shortX, shortY, xFirst) => {
-        const slide = how.endsWith("slide");
-        // Triangles lie within their cells: a probe may be beside one that another probe meets, and is drawn back out of
-        // its box, which takes a longer way.
-        const triangles = how === "snap, triangles";
-        const [dx, dy] = triangles ? [shortX * 4, shortY * 4] : [shortX, shortY];
-        // For slides a wide room with one slope, the body near its upper left where it is open.
-        const rows = slide
-          ? ["......", "......", "..../.", ".../#.", "......"]
-          : triangles
-            ? walls.map((row) => row.replaceAll(".", "^"))
-            : walls;
-        const c = compile(
-          world(
-            rows,
-            "roam",
-            {
-              response: how.startsWith("snap") ? "snap" : "contact",
-              slopes: slide ? "slide" : "stop",
-              axisOrder: xFirst ? "x-first" : "y-first",
-            },
-            body,
-          ),
-        );
-        const one = (at: Moved, axis: "x" | "y", way: number): Moved =>
-          way === 0 ? at : how.startsWith("snap") ? naiveSnap(c, at, axis, way) : naiveContact(c, at, axis, way, slide);
-        const from = slide
-          ? { x: 3 * 4096 + (place[0] % 4096), y: 4096 + (place[1] % 6000) }
-          : { x: place[0], y: place[1] };
-        const expected = xFirst ? one(one(from, "x", dx), "y", dy) : one(one(from, "y", dy), "x", dx);
-        expect(moved(c, [from.x, from.y], dx, dy)).toEqual(expected);
-        if (expected.x !== from.x + dx || expected.y !== from.y + dy) stopped++;
-        if (
-          slide &&
-          JSON.stringify(naiveContact(c, from, "x", dx, true)) !== JSON.stringify(naiveContact(c, from, "x", dx, false))
-        )
-          slid++;
-      }),
+      fc.property(
+        anyRows,
+        anyBody,
+        anyPlace,
+        anyWay,
+        anyWay,
+        fc.boolean(),
+        (walls, body, place, shortX, shortY, xFirst) => {
+          const slide = how.endsWith("slide");
+          // Triangles lie within their cells: a probe may be beside one that another probe meets, and is drawn back out of
+          // its box, which takes a longer way.
+          const triangles = how === "snap, triangles";
+          const [dx, dy] = triangles ? [shortX * 4, shortY * 4] : [shortX, shortY];
+          // For slides a wide room with one slope, the body near its upper left where it is open.
+          const rows = slide
+            ? ["......", "......", "..../.", ".../#.", "......"]
+            : triangles
+              ? walls.map((row) => row.replaceAll(".", "^"))
+              : walls;
+          const c = compile(
+            world(
+              rows,
+              "roam",
+              {
+                response: how.startsWith("snap") ? "snap" : "contact",
+                slopes: slide ? "slide" : "stop",
+                axisOrder: xFirst ? "x-first" : "y-first",
+              },
+              body,
+            ),
+          );
+          const one = (at: Moved, axis: "x" | "y", way: number): Moved =>
+            way === 0
+              ? at
+              : how.startsWith("snap")
+                ? naiveSnap(c, at, axis, way)
+                : naiveContact(c, at, axis, way, slide);
+          const from = slide
+            ? { x: 3 * 4096 + (place[0] % 4096), y: 4096 + (place[1] % 6000) }
+            : { x: place[0], y: place[1] };
+          const expected = xFirst ? one(one(from, "x", dx), "y", dy) : one(one(from, "y", dy), "x", dx);
+          expect(moved(c, [from.x, from.y], dx, dy)).toEqual(expected);
+          if (expected.x !== from.x + dx || expected.y !== from.y + dy) stopped++;
+          if (
+            slide &&
+            JSON.stringify(naiveContact(c, from, "x", dx, true)) !==
+              JSON.stringify(naiveContact(c, from, "x", dx, false))
+          )
+            slid++;
+        },
+      ),
       { ...FIXED, numRuns: 300 },
     );
     expect(stopped).toBeGreaterThan(12);

@@ -31,6 +31,17 @@ const tile = (id: string, flags: string[], shape: Tile["shape"] = full): Tile =>
   glyph: null,
 });
 
+/** A triangle that leaves the cell's sides open. */
+const roof = (t: number): Tile =>
+  tile("roof", ["solid"], {
+    kind: "poly",
+    points: [
+      [t / 2, t / 4],
+      [(3 * t) / 4, (3 * t) / 4],
+      [t / 4, (3 * t) / 4],
+    ],
+  });
+
 /**
  * A world of one room drawn as rows of characters: `#` solid, `/` solid below the diagonal from bottom left to top
  * right, `^` a solid triangle within the cell, `=` solid in its lower half, anything else free. The walker starts at `S`, or at cell 0 0.
@@ -77,14 +88,7 @@ export function tinyWorld(rows: readonly string[], options: TinyOptions = {}): W
         ],
       }),
       tile("ledge", ["solid"], { kind: "boxes", boxes: [[0, t / 2, t, t / 2]] }),
-      tile("roof", ["solid"], {
-        kind: "poly",
-        points: [
-          [t / 2, t / 4],
-          [(3 * t) / 4, (3 * t) / 4],
-          [t / 4, (3 * t) / 4],
-        ],
-      }),
+      ...(rows.some((row) => row.includes("^")) ? [roof(t)] : []),
     ],
     items: [],
     circuits: [],
