@@ -1,5 +1,6 @@
-// `npm run planted-faults [-- --seed N --count N]`: plants faults one by one, by seed, in a copy of the checkout: a turned
-// operator, a bound that is off by one, a missing case. Says for each which test found it, and lists those that none did.
+// `npm run planted-faults [-- --seed N --count N --only PROJECT]`: plants faults one by one, by seed, in a copy of the
+// checkout: a turned operator, a bound that is off by one, a missing case. Says for each which test found it, and lists
+// those that none did.
 import { spawn } from "node:child_process";
 import {
   chmodSync,
@@ -24,7 +25,11 @@ import { ROOT } from "./setup/run.mjs";
 import { numbersFrom } from "./speed/worlds.mjs";
 
 const { values } = parseArgs({
-  options: { seed: { type: "string", default: "1" }, count: { type: "string", default: "60" } },
+  options: {
+    seed: { type: "string", default: "1" },
+    count: { type: "string", default: "60" },
+    only: { type: "string" },
+  },
 });
 const count = Number(values.count);
 /** Where faults are planted, and how many of sixty. */
@@ -114,13 +119,23 @@ const env = {
   KEEN_PEBBLE_LOG: "silent",
 };
 
+/** Files of tests that take longer than this, in ms, run after all the others: most faults are found before them. */
+const QUICK = 1000;
+/** @typedef {{ name: string, status: string, startTime: number, endTime: number, assertionResults: { status: string, fullName: string }[] }} FileResult */
+
 /**
- * Runs vitest with the workers that it starts as one group: a fault that makes one of them run for ever ends with it.
- * @returns {Promise<{ status: number | null, stderr: string, isEndless: boolean }>}
+ * Runs vitest, to its first failure, with the workers that it starts as one group: a fault that makes one of them run for
+ * ever ends with it.
+ * @param {string[]} args
+ * @param {number} patience in ms
+ * @returns {Promise<FileResult[] | null>} what came of each file; null where it ran for ever
  */
-function runTests(args) {
+function runTests(args, patience) {
+  const report = path.join(copy, "report.json");
+  rmSync(report, { force: true });
+  const more = ["--bail", "1", "--passWithNoTests", "--reporter=json", `--outputFile=${report}`];
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [path.join(tree, "node_modules/vitest/vitest.mjs"), ...args], {
+    const child = spawn(process.execPath, [path.join(tree, "node_modules/vitest/vitest.mjs"), ...args, ...more], {
       cwd: tree,
       env,
       detached: true,
@@ -128,52 +143,75 @@ function runTests(args) {
     });
     let stderr = "";
     let isEndless = false;
+    endTests = () => process.kill(-(/** @type {number} */ (child.pid)), "SIGKILL");
     const timer = setTimeout(() => {
       isEndless = true;
-      process.kill(-(/** @type {number} */ (child.pid)), "SIGKILL");
-    }, 300_000);
+      endTests();
+    }, patience);
     child.stderr.on("data", (text) => (stderr += text));
     child.on("error", reject);
     child.on("close", (status) => {
       clearTimeout(timer);
-      resolve({ status, stderr, isEndless });
+      endTests = () => {};
+      if (isEndless) return resolve(null);
+      // A suite that does not even start says nothing of the fault.
+      if (!existsSync(report))
+        return reject(new Error(`the tests did not run (${args.join(" ")}):\n${stderr.slice(-2000)}`));
+      const { testResults } = JSON.parse(readFileSync(report, "utf8"));
+      if (status !== 0 && failureOf(testResults) === null)
+        return resolve([...testResults, { name: tree, status: "failed", assertionResults: [] }]);
+      resolve(testResults);
     });
   });
 }
 
+/** Ends the tests that run. */
+let endTests = () => {};
+for (const signal of ["SIGINT", "SIGTERM"])
+  process.on(signal, () => {
+    endTests();
+    postgres.stop("immediate");
+    rmSync(copy, { recursive: true, force: true });
+    process.exit(130);
+  });
+
+/** The first test that failed, or the file that did not load; null where all passed. */
+function failureOf(/** @type {FileResult[]} */ results) {
+  for (const { name, status, assertionResults } of results) {
+    const failed = assertionResults.find((each) => each.status === "failed");
+    if (failed) return `${path.relative(tree, name)}: ${failed.fullName.trim()}`;
+    if (status === "failed") return `${path.relative(tree, name)}: does not load`;
+  }
+  return null;
+}
+
 /**
- * The test that finds the fault which stands in a file now, or null; without a file, what fails with no fault at all.
- * @param {string} project
- * @param {string | null} file
+ * What runs the tests of a project, once they pass with no fault: else each fault would be found by what fails anyway.
+ * @returns {Promise<(file: string) => Promise<string | null>>} of the file in which a fault stands, the test that finds it
  */
-async function finder(project, file = null) {
-  const report = path.join(copy, "report.json");
-  rmSync(report, { force: true });
-  // The server's threads load their files by name, which nobody can follow: all of its tests are related.
-  const which = project === "server" || file === null ? ["run"] : ["related", file, "--run"];
-  const ran = await runTests([
-    ...which,
-    "--project",
-    project,
-    "--bail",
-    "1",
-    "--reporter=json",
-    `--outputFile=${report}`,
-  ]);
-  if (ran.status === 0) return null;
-  if (ran.isEndless) return "runs for ever";
-  // A suite that does not even start says nothing of the fault.
-  if (!existsSync(report)) throw new Error(`the tests of ${project} did not run:\n${ran.stderr.slice(-2000)}`);
-  const { testResults } = JSON.parse(readFileSync(report, "utf8"));
-  const failed = testResults.flatMap((each) =>
-    each.assertionResults
-      .filter(({ status }) => status === "failed")
-      .map(({ fullName }) => `${path.relative(tree, each.name)}: ${fullName.trim()}`),
-  );
-  return (
-    failed[0] ??
-    `${path.relative(tree, testResults.find(({ status }) => status === "failed")?.name ?? tree)}: does not load`
-  );
+async function finderOf(/** @type {string} */ project) {
+  const began = Date.now();
+  const whole = await runTests(["run", "--project", project], 1_800_000);
+  const already = whole === null ? "runs for ever" : failureOf(whole);
+  if (already !== null) throw new Error(`with no fault planted, this fails: ${already}`);
+  const patience = 60_000 + 2 * (Date.now() - began);
+  const isSlow = ({ startTime, endTime }) => endTime - startTime > QUICK;
+  const names = (of) => (whole ?? []).filter(of).map(({ name }) => path.relative(tree, name));
+  const [slow, quick] = [names(isSlow), names((each) => !isSlow(each))];
+  return async (file) => {
+    for (const [others, most] of [
+      [slow, 60_000],
+      [quick, patience],
+    ]) {
+      // The server's threads load their files by name, which nobody can follow: all of its tests are related.
+      const related = project === "server" ? ["run"] : ["related", file, "--run"];
+      const excluded = others.flatMap((name) => ["--exclude", name]);
+      const ran = await runTests([...related, "--project", project, ...excluded], most);
+      const found = ran === null ? "runs for ever" : failureOf(ran);
+      if (found !== null) return found;
+    }
+    return null;
+  };
 }
 
 const missed = [];
@@ -181,9 +219,8 @@ let planted = 0;
 try {
   const pick = numbersFrom(Number(values.seed));
   for (const { folder, project, share, skip } of PLACES) {
-    // A test that fails anyway would find every fault.
-    const already = await finder(project);
-    if (already !== null) throw new Error(`with no fault planted, this fails: ${already}`);
+    if (values.only !== undefined && values.only !== project) continue;
+    const finder = await finderOf(project);
     const files = filesIn(folder, skip);
     const whole = new Map(files.map((name) => [name, readFileSync(path.join(tree, folder, name), "utf8")]));
     const sites = files.flatMap((name) => sitesOf(whole.get(name), name).map((site) => ({ name, ...site })));
@@ -192,7 +229,7 @@ try {
       const before = /** @type {string} */ (whole.get(name));
       const file = path.join(tree, folder, name);
       writeFileSync(file, before.slice(0, from) + text + before.slice(to));
-      const found = await finder(project, path.join(folder, name));
+      const found = await finder(path.join(folder, name));
       writeFileSync(file, before);
       planted++;
       const line = before.slice(0, from).split("\n").length;

@@ -107,12 +107,13 @@ try {
   let shown = "";
   const built = { ...env, KEEN_PEBBLE_BUILT_SERVER: path.join(ROOT, "server/dist") };
   const server = vitest("server", ["server"], built, (text) => void (shown += text));
+  const speed = program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
   await lint;
   await vitest("browser", ["e2e"], env);
   await server;
   say(shown);
-  await program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
+  await speed;
 } catch (error) {
   totals.failed++;
   failures.push("set-up");
