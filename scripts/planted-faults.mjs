@@ -199,9 +199,9 @@ async function finderOf(/** @type {string} */ project) {
   const names = (of) => (whole ?? []).filter(of).map(({ name }) => path.relative(tree, name));
   const [slow, quick] = [names(isSlow), names((each) => !isSlow(each))];
   return async (file) => {
-    for (const [others, most] of [
-      [slow, 60_000],
-      [quick, patience],
+    for (const { others, most } of [
+      { others: slow, most: 60_000 },
+      { others: quick, most: patience },
     ]) {
       // The server's threads load their files by name, which nobody can follow: all of its tests are related.
       const related = project === "server" ? ["run"] : ["related", file, "--run"];
