@@ -35,6 +35,7 @@ describe("what the answers most likely are", () => {
     ["1,2,3\n4,5,6\n7,8,9", null, 1, []],
     ["###\n#.#\n###", 46, 1, [35]],
     ["%%%\n% %\n%%%", 32, 1, [37]],
+    ["7,7,7,7,7,7\n7,0,3,0,3,7\n7,3,0,3,0,7\n7,0,3,0,3,7\n7,7,7,7,7,7", 0, 1, [7]],
     // Half of the border is not enough for a wall.
     ["1,1,2\n2,0,1\n2,1,2", 0, 1, []],
   ])("of %j", (text, empty, first, solid) => {

@@ -44,6 +44,19 @@ it("a log cut behind the end of its run is what was pressed in it", () => {
   expect(cutLog(log, [3], 9).lines).toEqual(tinyLog("3 R").lines);
 });
 
+it("lines are told with the frames that they lasted; one that was not reached, or not for a frame, keeps its count", () => {
+  const log = { ...tinyLog("3 R, 9 D, 4 L, 5 U"), lines: [...tinyLog("3 R, 9 D, 4 L, 5 U").lines] };
+  log.lines.splice(1, 0, { kind: "comment", text: "down" });
+  const rows = keyRuns(log, [3, 3, 5]);
+  expect(rows.map(({ at, from, to }) => [at, from, to])).toEqual([
+    [0, 0, 3],
+    [2, 3, 3],
+    [3, 3, 5],
+    [4, null, null],
+  ]);
+  expect(rows.map((row) => asFrames(row).count)).toEqual([3, 9, 2, 5]);
+});
+
 it("a frame explained from a key frame is the same as from the start", () => {
   fc.assert(
     fc.property(anyHouse, anyLog, fc.nat(300), fc.nat(8), (world, plain, n, at) => {

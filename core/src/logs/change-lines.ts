@@ -74,9 +74,6 @@ export function cutLog(log: InputLog, lineEnds: readonly number[], frame: number
 
 /** An `until` line as the frames that it lasted. */
 export function asFrames({ line, from, to }: KeyRun): KeysLine {
-  return {
-    ...line,
-    count: from === null || to === null || to === from ? line.count : Math.min(to - from, MOST_LINE_FRAMES),
-    until: null,
-  };
+  const lasted = (to ?? 0) - (from ?? 0);
+  return { ...line, count: lasted > 0 ? Math.min(lasted, MOST_LINE_FRAMES) : line.count, until: null };
 }

@@ -18,6 +18,7 @@ import { NEVER } from "./answer.ts";
 import { isDoing } from "./doings.ts";
 import { FreeSuperset } from "./free-superset.ts";
 import { judgeReach } from "./judge.ts";
+import type { Target } from "./openings.ts";
 import { openingChanges, tryOpening } from "./openings.ts";
 import type { Loss } from "./loss-fixes.ts";
 import { lossFixText, lossFixes, tryLossFix } from "./loss-fixes.ts";
@@ -58,10 +59,13 @@ function why(world: World, id: string): string {
   return reasonText(new WhyNot(world, "main", answer).ofFixture(number));
 }
 
-/** The changes that open the way to a fixture, in words. */
-function openings(world: World, id: string): string[] {
+/** The changes that open the way to a fixture, or to a cell of the row, in words. */
+function openings(world: World, what: string | number): string[] {
   const answer = new Reach(world).answer();
-  const target = { kind: "fixture", fixture: world.rooms[0]!.fixtures.findIndex((each) => each.id === id) } as const;
+  const target: Target =
+    typeof what === "number"
+      ? { kind: "cell", room: 0, cell: what }
+      : { kind: "fixture", fixture: world.rooms[0]!.fixtures.findIndex((each) => each.id === what) };
   return openingChanges(world, "main", new WhyNot(world, "main", answer), target)
     .filter((change) => tryOpening(world, "main", undefined, target, change) !== null)
     .map((change) => changeText(world, world.rules[0]!, change));
@@ -81,13 +85,14 @@ describe("why something is never reached", () => {
   it("one spent key too few: the door says so, what lies behind names it, and the changes that mend it are found", () => {
     expect(why(tooFew, "gate")).toBe("needs 2 key, 1 can be had");
     expect(why(tooFew, "lamp")).toBe("behind gate");
-    expect(openings(tooFew, "lamp")).toEqual(expect.arrayContaining(["key-1 gives 1 to 2", "gate asks for 2 to 1"]));
+    const mends = ["key-1 gives 1 to 2", "gate asks for 2 to 1"];
+    for (const what of ["lamp", "gate", 6]) expect(openings(tooFew, what)).toEqual(mends);
   });
 
   it("closed in by one cell, which is opened", () => {
     const world = row("S  #    ", [lamp(6)]);
     expect(why(world, "lamp")).toBe("closed in");
-    expect(openings(world, "lamp")).toEqual(["A 3,0 to empty"]);
+    for (const what of ["lamp", 5]) expect(openings(world, what)).toEqual(["A 3,0 to empty"]);
   });
 
   it("a gap of 14 px for a body of 16 px; at 16 px it is reached", () => {
@@ -154,6 +159,10 @@ describe("what can be lost", () => {
     const items = [...world.items, { ...world.items[0]!, id: "ruby", name: "Ruby" }];
     const found = new Reach({ ...world, items }).answer().losable!;
     expect(found.map(({ fixture }) => fixture)).toEqual(["ruby-1"]);
+    expect(judgeReach({ ...world, items, reachChecks: ["never lost ruby", "never lost key"] })).toMatchObject([
+      { verdict: "fail", seen: `ruby-1 can be lost for good after ${found[0]!.moves} moves` },
+      { verdict: "pass" },
+    ]);
     const played = run(compile({ ...world, items }), { ...EMPTY_LOG, lines: found[0]!.lines }, { rows: true });
     expect([...traceText(compile({ ...world, items }), played.rows!)].join("")).toContain("respawn");
     expect(new Reach({ ...world, items, respawnRestores: "start" }).answer().losable).toEqual([]);
