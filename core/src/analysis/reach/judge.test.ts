@@ -44,7 +44,7 @@ const world: World = (() => {
   };
 })();
 const judged = (check: string, of: World = world, limit?: number): string => {
-  const [{ verdict, seen }] = judgeReach({ ...of, reachChecks: [check] }, limit) as [{ verdict: string; seen: string }];
+  const { verdict, seen } = judgeReach({ ...of, reachChecks: [check] }, limit)[0]!;
   return seen === null ? verdict : `${verdict}: ${seen}`;
 };
 

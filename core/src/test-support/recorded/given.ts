@@ -1,0 +1,89 @@
+import fc from "fast-check";
+import { readFileSync, readdirSync } from "node:fs";
+import { differences } from "../../edits/differences.ts";
+import type { Project } from "../../edits/project.ts";
+import { summary } from "../../edits/summary.ts";
+import { readWorld } from "../../formats/read-world.ts";
+import type { InputLog } from "../../logs/input-log.ts";
+import { readLog } from "../../logs/read-log.ts";
+import { writeLog } from "../../logs/write-log.ts";
+import { compile } from "../../simulation/compile.ts";
+import { anyFullLogOf } from "../any-full-log.ts";
+import { anyHouseWithActors } from "../any-actors.ts";
+import { anyHouse } from "../any-house.ts";
+import { tinyWorld } from "../tiny-world.ts";
+import { anyGait, anyLog, anyRows, anyWorld } from "../arbitraries.ts";
+import type { World } from "../../world/world.ts";
+
+/** Of everything that is made at random for them. */
+export const SEED = 20_261_128;
+
+/** A world with logs that begin and run in it. */
+export interface Given {
+  readonly name: string;
+  readonly world: World;
+  readonly logs: readonly InputLog[];
+}
+
+const demo = new URL("../../../../demo/saltglass-cistern/", import.meta.url);
+const logsOf = (world: World): InputLog[] => fc.sample(anyFullLogOf(world), { seed: SEED, numRuns: 2 });
+/** Rooms without anything in them, under any gait, walked by random keys. */
+const anyWalked = fc
+  .tuple(anyRows, anyGait, fc.array(anyLog, { minLength: 2, maxLength: 2 }))
+  .map(([rows, options, logs]) => ({ world: tinyWorld(rows, options), logs }));
+const sampled = (name: string, any: fc.Arbitrary<World>, numRuns: number): Given[] =>
+  fc.sample(any, { seed: SEED, numRuns }).map((world, i) => ({ name: `${name} ${i}`, world, logs: logsOf(world) }));
+/** The worlds that are asked about. */
+export const GIVEN: readonly Given[] = [
+  {
+    name: "demo",
+    world: readWorld(readFileSync(new URL("saltglass-cistern.world.json", demo), "utf8")),
+    logs: readdirSync(new URL("logs", demo))
+      .filter((file) => file.endsWith(".inputs"))
+      .sort()
+      .map((file) => readLog(readFileSync(new URL(`logs/${file}`, demo), "utf8"))),
+  },
+  ...sampled("house", anyHouse, 24),
+  ...sampled("world", anyWorld, 16),
+  ...sampled("crowd", anyHouseWithActors, 8),
+  ...fc.sample(anyWalked, { seed: SEED, numRuns: 24 }).map((given, i) => ({ name: `walk ${i}`, ...given })),
+];
+
+/** The answer, or what is said where it is refused. */
+export function answered(ask: () => unknown): unknown {
+  try {
+    return ask();
+  } catch (error) {
+    return `refused: ${(error as Error).message}`;
+  }
+}
+
+/** What a project becomes by a change, as the steps and words that a revision of it has. */
+export function changed(
+  before: Project,
+  change: (project: Project) => { readonly project: Project; readonly fellAway: readonly string[] } | World | null,
+): unknown {
+  return answered(() => {
+    const made = change(before);
+    if (made === null) return null;
+    const after = "project" in made ? made.project : { ...before, world: made };
+    const steps = differences(before, after);
+    return [steps, summary(before.world, steps), "fellAway" in made ? made.fellAway : []];
+  });
+}
+
+export const projectOf = ({ world, logs }: Given): Project => ({
+  world,
+  logs: new Map(logs.map((log, i) => [`log-${i}`, writeLog(log)])),
+});
+/** What is asked of each log of a world. */
+export const eachLog = (
+  { world, logs }: Given,
+  ask: (log: InputLog, c: ReturnType<typeof compile>) => unknown,
+): unknown => logs.map((log) => answered(() => ask(log, compile(world, log.rules ?? undefined))));
+/** Some frames of a run: all of its first ones, and every so many of the rest. */
+export const someFrames = (frames: number): number[] =>
+  Array.from({ length: frames + 1 }, (_, i) => i).filter((i) => i < 12 || i % 23 === 0);
+
+/** Questions by name. */
+export type Questions = Readonly<Record<string, (given: Given) => unknown>>;
