@@ -6,6 +6,7 @@ import {
   chmodSync,
   cpSync,
   existsSync,
+  mkdirSync,
   mkdtempSync,
   readFileSync,
   readdirSync,
@@ -32,16 +33,19 @@ const { values } = parseArgs({
   },
 });
 const count = Number(values.count);
+/** @type {string[]} */
+const WORKSPACES = JSON.parse(readFileSync(path.join(ROOT, "package.json"), "utf8")).workspaces;
 /** Where faults are planted, and how many of sixty. */
 const PLACES = [
-  { folder: "core/src", project: "core", share: 38, skip: /test|^[^/]+$/ },
+  // What the core does is tested in the page's session too.
+  { folder: "core/src", projects: ["core", "web"], share: 38, skip: /test|^[^/]+$/ },
   {
     folder: "web/src/session",
-    project: "web",
+    projects: ["web"],
     share: 12,
     skip: /test|handle|sound|shelf-|feel|commands|hooks|api-client|journal|server-events/,
   },
-  { folder: "server/src/services", project: "server", share: 10, skip: /test|demo|errors/ },
+  { folder: "server/src/services", projects: ["server"], share: 10, skip: /test|demo|errors/ },
 ];
 
 /** Ways to break a token, by what it is. */
@@ -90,6 +94,17 @@ function sitesOf(text, file) {
   return sites;
 }
 
+/** Links a workspace's packages one by one into the copy, our own ones to the copy's. */
+function linkPackages(/** @type {string} */ workspace) {
+  const from = path.join(ROOT, workspace, "node_modules");
+  if (!existsSync(from)) return;
+  const to = path.join(tree, workspace, "node_modules");
+  mkdirSync(path.join(to, "@keen-pebble"), { recursive: true });
+  for (const name of readdirSync(from))
+    if (name !== "@keen-pebble") symlinkSync(path.join(from, name), path.join(to, name));
+  for (const name of WORKSPACES) symlinkSync(path.join(tree, name), path.join(to, "@keen-pebble", name));
+}
+
 const filesIn = (folder, skip) =>
   readdirSync(path.join(ROOT, folder), { recursive: true, encoding: "utf8" })
     .filter((name) => name.endsWith(".ts") && !skip.test(name))
@@ -104,11 +119,8 @@ chmodSync(copy, 0o755);
 const skipped = new Set(["node_modules", ".git", "build"]);
 cpSync(ROOT, path.join(copy, "tree"), { recursive: true, filter: (from) => !skipped.has(path.basename(from)) });
 const tree = path.join(copy, "tree");
-// A workspace may have versions of its own of what the others share.
-for (const workspace of [".", ...JSON.parse(readFileSync(path.join(ROOT, "package.json"), "utf8")).workspaces]) {
-  const packages = path.join(ROOT, workspace, "node_modules");
-  if (existsSync(packages)) symlinkSync(packages, path.join(tree, workspace, "node_modules"));
-}
+linkPackages(".");
+for (const workspace of WORKSPACES) linkPackages(workspace);
 const data = path.join(copy, "data");
 makeDataFolder(data);
 const postgres = await new Postgres(data).start();
@@ -218,9 +230,17 @@ const missed = [];
 let planted = 0;
 try {
   const pick = numbersFrom(Number(values.seed));
-  for (const { folder, project, share, skip } of PLACES) {
-    if (values.only !== undefined && values.only !== project) continue;
-    const finder = await finderOf(project);
+  for (const { folder, projects, share, skip } of PLACES) {
+    if (values.only !== undefined && values.only !== projects[0]) continue;
+    const finders = [];
+    for (const project of projects) finders.push(await finderOf(project));
+    const finder = async (file) => {
+      for (const find of finders) {
+        const found = await find(file);
+        if (found !== null) return found;
+      }
+      return null;
+    };
     const files = filesIn(folder, skip);
     const whole = new Map(files.map((name) => [name, readFileSync(path.join(tree, folder, name), "utf8")]));
     const sites = files.flatMap((name) => sitesOf(whole.get(name), name).map((site) => ({ name, ...site })));

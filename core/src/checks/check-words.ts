@@ -79,7 +79,10 @@ function endsWhole(words: readonly { readonly word: string }[]): boolean {
 }
 
 function fits({ words, number: kind, min }: Expected, word: string): boolean {
-  if (kind === "whole") return (wholeNumber(word) ?? -1) >= min;
+  if (kind === "whole") {
+    const number = wholeNumber(word);
+    return number !== null && number >= min;
+  }
   return kind === "decimal" ? decimal(word) !== null : words.includes(word);
 }
 

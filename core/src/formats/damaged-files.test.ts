@@ -103,7 +103,7 @@ it("a world with one value changed is read, and then written as it is, or refuse
       }
       shape.delete("value" in result ? "read" : "refused");
     }),
-    { ...FIXED, numRuns: 1200 },
+    { ...FIXED, numRuns: 800 },
   );
   expect([...shape]).toEqual([]);
   expect(readable).toBeGreaterThan(60);

@@ -54,6 +54,7 @@ const anyNotated: fc.Arbitrary<Notated> = fc
       "digits",
       "data",
       "strings",
+      "quoted table",
     ),
   })
   .map(({ width, height, seed, style, notation }) => {
@@ -98,6 +99,8 @@ function textOf(rows: readonly (readonly number[])[], style: Style, notation: st
       return rows.map((row) => `${row.map((n) => n.toString(16).padStart(2, "0").toUpperCase()).join("")}\n`).join("");
     case "digits":
       return rows.map((row) => `${row.join("")}\n`).join("");
+    case "quoted table":
+      return rows.map((row) => `${row.map((n) => `"${numeral(n)}"`).join(comma)}\n`).join("");
     case "strings":
       return `[\n${rows.map((row) => `"${row.map(String).join(",")}"`).join(",\n")}\n]`;
     case "nested":
@@ -125,7 +128,7 @@ it("5,000 grids in any notation are read as what they were made from", () => {
     { seed: 15, numRuns: 5000 },
   );
   told("grids by notation", Object.fromEntries(seen));
-  expect(seen.size).toBe(8);
+  expect(seen.size).toBe(9);
 });
 
 it("2,000 damaged ones are refused with a place, or read as a grid of what stands in them", () => {

@@ -160,3 +160,22 @@ it("names every cell on a way longer than one, from the one that the body left t
     Array.from({ length: down! + 1 }, (_, cy) => [Math.floor((28 + 4) / 16), cy]),
   ]);
 });
+
+it.each([
+  ["right", [0, 2], "60 R"],
+  ["left", [4, 2], "60 L"],
+  ["bottom", [2, 0], "60 D"],
+  ["top", [2, 4], "60 U"],
+] as const)("a shape within its cell stops the walker on its %s side, with no gap left there", (side, [x, y], keys) => {
+  const rows = [0, 1, 2, 3, 4].map((row) =>
+    [0, 1, 2, 3, 4].map((column) => (row === 2 && column === 2 ? "=" : row === y && column === x ? "S" : ".")).join(""),
+  );
+  const body = { kind: "box", box: [5, 8, 5, 6], flush: "free" } as const;
+  const world = tinyWorld(rows, { gait: "roam", body, roam: { speedX: 3, speedY: 3, response: "contact" } });
+  // No two of its edges are alike.
+  const tiles = world.tiles.map((tile) =>
+    tile.id === "ledge" ? { ...tile, shape: { kind: "boxes" as const, boxes: [[3, 9, 8, 4] as const] } } : tile,
+  );
+  const { stoppedBy, gaps } = explainFrame(compile({ ...world, tiles }), tinyLog(keys), 60);
+  expect([stoppedBy, gaps[side]]).toMatchObject([{ cx: 2, cy: 2, side }, 0]);
+});

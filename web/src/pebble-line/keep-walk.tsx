@@ -44,7 +44,7 @@ export function KeepWalk() {
         ref={field}
         className="title"
         aria-label="Title"
-        placeholder="Title, such as Down to the east bay"
+        placeholder="Title, such as East bay"
         maxLength={80}
         value={title}
         onChange={(event) => setTitle(event.target.value)}

@@ -13,7 +13,7 @@ import { anyHouseWithActors } from "../any-actors.ts";
 import { anyHouse } from "../any-house.ts";
 import { tinyWorld } from "../tiny-world.ts";
 import { anyGait, anyLog, anyRows, anyWorld } from "../arbitraries.ts";
-import type { World } from "../../world/world.ts";
+import type { Shape, Tile, World } from "../../world/world.ts";
 
 /** Of everything that is made at random for them. */
 export const SEED = 20_261_128;
@@ -27,10 +27,55 @@ export interface Given {
 
 const demo = new URL("../../../../demo/saltglass-cistern/", import.meta.url);
 const logsOf = (world: World): InputLog[] => fc.sample(anyFullLogOf(world), { seed: SEED, numRuns: 2 });
+/** Shapes with no two edges alike. */
+const SHAPES: readonly Shape[] = [
+  { kind: "boxes", boxes: [[3, 9, 8, 4]] },
+  {
+    kind: "boxes",
+    boxes: [
+      [0, 1, 5, 15],
+      [9, 2, 4, 3],
+    ],
+  },
+  {
+    kind: "poly",
+    points: [
+      [2, 0],
+      [16, 5],
+      [9, 16],
+    ],
+  },
+  {
+    kind: "poly",
+    points: [
+      [1, 3],
+      [12, 2],
+      [15, 14],
+      [4, 11],
+    ],
+  },
+  {
+    kind: "poly",
+    points: [
+      [0, 16],
+      [16, 0],
+      [16, 16],
+    ],
+  },
+];
 /** Rooms without anything in them, under any gait, walked by random keys. */
 const anyWalked = fc
-  .tuple(anyRows, anyGait, fc.array(anyLog, { minLength: 2, maxLength: 2 }))
-  .map(([rows, options, logs]) => ({ world: tinyWorld(rows, options), logs }));
+  .record({
+    rows: anyRows,
+    options: anyGait,
+    shapes: fc.tuple(fc.constantFrom(...SHAPES), fc.constantFrom(...SHAPES)),
+    logs: fc.array(anyLog, { minLength: 2, maxLength: 2 }),
+  })
+  .map(({ rows, options, shapes: [slope, ledge], logs }) => {
+    const world = tinyWorld(rows, options);
+    const shapeOf = ({ id, shape }: Tile): Shape => (id === "slope" ? slope : id === "ledge" ? ledge : shape);
+    return { world: { ...world, tiles: world.tiles.map((tile) => ({ ...tile, shape: shapeOf(tile) })) }, logs };
+  });
 const sampled = (name: string, any: fc.Arbitrary<World>, numRuns: number): Given[] =>
   fc.sample(any, { seed: SEED, numRuns }).map((world, i) => ({ name: `${name} ${i}`, world, logs: logsOf(world) }));
 /** The worlds that are asked about. */

@@ -464,7 +464,7 @@ it("whatever two tabs do, once both are saved they show what the server has, and
       seen.painted += changed.length;
       for (const tab of two.tabs) await tab.kill();
     }),
-    { seed: 20_260_811, numRuns: 12, endOnFailure: true },
+    { seed: 20_260_811, numRuns: 9, endOnFailure: true },
   );
   expect(seen.painted).toBeGreaterThan(20);
 }, 240_000);
