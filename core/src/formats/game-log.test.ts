@@ -34,7 +34,7 @@ describe("what a game wrote down is a log", () => {
     ["names of keys, parted in any way", 'tick,pad\n1,LEFT\n3,"LEFT+FIRE"\n4,UP|menu\n5,\n', "2 L,1 LA,1 U,1 ."],
     ["frames that are counted from anywhere", "tick,pad\n7,LEFT\n9,UP\n10,\n", "2 L,1 U,1 ."],
     ["frames that are counted from 0", "tick,pad\n0,LEFT\n2,UP\n3,\n", "2 L,1 U,1 ."],
-    ["numbers whose bits are keys, of which one is ever pressed", "tick,pad\n1,1\n3,0\n", "2 U,1 ."],
+    ["numbers whose bits are keys, of which one is ever pressed", "tick,pad\n1,1\n3,0\n", "2 L,1 ."],
     ["semicolons, and a row a frame", "pad;score\nright;0\nright down;1\n.;1\n", "1 R,1 RD,1 ."],
     ["tabs, beginning at frame 0", "frame\tkeys held\tinput\n0\t\tKEY_UP\n2\t\tKEY_UP KEY_RIGHT\n", "2 U,1 RU"],
     ["bits of a number, hexadecimal too", "n,buttons\n10,1\n11,0x12\n12,0\n", "1 L,1 RA,1 ."],
