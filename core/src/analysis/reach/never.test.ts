@@ -12,6 +12,7 @@ import { FIXED, anyBody } from "../../test-support/arbitraries.ts";
 import { EFFORT } from "../../test-support/effort.ts";
 import { told } from "../../test-support/told.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
+import type { Lock } from "../../world/fixtures/door.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import type { World } from "../../world/world.ts";
 import { NEVER } from "./answer.ts";
@@ -87,6 +88,24 @@ describe("why something is never reached", () => {
     expect(why(tooFew, "lamp")).toBe("behind gate");
     const mends = ["key-1 gives 1 to 2", "gate asks for 2 to 1"];
     for (const what of ["lamp", "gate", 6]) expect(openings(tooFew, what)).toEqual(mends);
+  });
+
+  it("a door that wants all of something names what of it is never had, one that wants a switch the switch's circuit", () => {
+    const locked = (lock: Lock): Fixture => ({ ...door("gate", 4, 1, false), lock }) as Fixture;
+    const beads = row("S      # ", [
+      key("key-1", 1),
+      key("key-2", 2),
+      key("key-3", 8),
+      locked({ kind: "collected", item: "key" }),
+    ]);
+    expect(why(beads, "gate")).toBe("waits for every key; key-3 cannot be reached");
+    const pump = row("S      ", [locked({ kind: "circuit", circuit: "pump", open: "on" }), lamp(6)], {
+      circuits: ["pump"],
+    });
+    expect(why(pump, "gate")).toBe("follows pump, which nothing that can be reached switches");
+    expect(why(pump, "lamp")).toBe("behind gate");
+    const none = row("S      ", [locked({ kind: "collected", item: "key" })]);
+    expect(why(none, "gate")).toBe("waits for every key, and there is none");
   });
 
   it("closed in by one cell, which is opened", () => {
