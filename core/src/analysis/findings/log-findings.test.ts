@@ -5,6 +5,7 @@ import { compile } from "../../simulation/compile.ts";
 import { run, stateAt } from "../../replay/run.ts";
 import { step } from "../../simulation/step.ts";
 import { FIXED, anyGait, anyLog, anyRows } from "../../test-support/arbitraries.ts";
+import { mirroredLog, mirroredText, mirroredWorld } from "../../test-support/mirrored.ts";
 import { told } from "../../test-support/told.ts";
 import type { TinyOptions } from "../../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../../test-support/tiny-world.ts";
@@ -24,7 +25,7 @@ const thin = (world: World): World => ({
   ),
 });
 
-it.each<[string, string[], TinyOptions, string, string[]]>([
+const CASES: readonly (readonly [string, string[], TinyOptions, string, string[]])[] = [
   [
     "a flag that nobody asks for",
     ["S#"],
@@ -160,9 +161,24 @@ it.each<[string, string[], TinyOptions, string, string[]]>([
     ["Runs past the cell in 2 frames, first in frame 3: 7 px does not divide 16: 16 = 2 x 7 + 2"],
   ],
   ["nothing", ["S.#", "..."], { gait: "roam", input: { ways: 8 } }, "30 R,9 RD,20 D,5 .", []],
-])("tells %s", (_what, rows, options, keys, texts) => {
+];
+
+it.each(CASES)("tells %s", (_what, rows, options, keys, texts) => {
   const found = logFindings(compile(thin(tinyWorld(rows, options))), tinyLog(keys));
   expect(found.map(({ text }) => text)).toEqual(texts);
+});
+
+// Who stands still faces down again, in a mirror too.
+const MIRRORED = CASES.flatMap((each) =>
+  (["x", "y"] as const)
+    .filter((mirror) => mirror === "x" || each[2].facing?.idle !== "reset")
+    .map((mirror) => [each[0], mirror, each] as const),
+);
+
+it.each(MIRRORED)("tells %s in a world that is mirrored along %s", (_what, mirror, [, rows, options, keys, texts]) => {
+  const world = mirroredWorld(thin(tinyWorld(rows, options)), mirror);
+  const found = logFindings(compile(world), mirroredLog(tinyLog(keys), mirror));
+  expect(found.map(({ text }) => text)).toEqual(texts.map((text) => mirroredText(text, mirror)));
 });
 
 /** From the very state before the frame that shows it, the cured rules make something else of that frame. */
