@@ -1,19 +1,14 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { floorModulo } from "../base/units.ts";
 import { flatLog } from "../logs/flat-log.ts";
 import type { InputLog, LogLine } from "../logs/input-log.ts";
 import { logFrames } from "../logs/input-log.ts";
-import { FIXED, anyGait, anyLog, anyOptions, anyRows, anyWorld } from "../test-support/arbitraries.ts";
+import { FIXED, anyLog, anyOptions, anyRows, anyWorld } from "../test-support/arbitraries.ts";
 import { meets, shapesNear } from "../test-support/naive-movement.ts";
-import { mirroredLog, mirroredWorld } from "../test-support/mirrored.ts";
 import { told } from "../test-support/told.ts";
-import type { TinyOptions } from "../test-support/tiny-world.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { compile } from "./compile.ts";
 import { explainFrame, run, stateAt } from "../replay/run.ts";
-import { WRAPPED } from "../world/vocabulary.ts";
-import { ROW_BUMPING } from "./trace.ts";
 
 /** The same log with its lines cut into single frames. */
 function cut(log: InputLog): InputLog {
@@ -124,54 +119,6 @@ it("land rests on the grid only, and never overlaps what blocks: not on its way 
   told("land", seen);
   expect(seen.arrived).toBeGreaterThan(FIXED.numRuns / 2);
   expect(seen.cut).toBeGreaterThan(10);
-});
-
-it("a mirrored world with mirrored keys gives mirrored places, where nothing breaks ties", () => {
-  const seen = { moved: 0, bumped: 0, crossed: 0 };
-  fc.assert(
-    fc.property(
-      anyRows,
-      anyGait,
-      fc.integer({ min: 0, max: 7 }),
-      anyLog,
-      fc.constantFrom("x" as const, "y" as const),
-      (rows, options, inset, log, mirror) => {
-        // Two keys pressed in one frame are told apart by their order.
-        const free = { nudge: 0, slopes: "stop" } as const;
-        const settings: TinyOptions = {
-          ...options,
-          body: {
-            kind: "box",
-            box: [inset, inset, 16 - 2 * inset, 16 - 2 * inset],
-            flush: options.body?.flush ?? "free",
-          },
-          input: { ...options.input, ways: 8, opposites: "cancel" },
-          glide: { ...options.glide, bufferFrames: 0 },
-          roam: { ...options.roam, ...free },
-          drift: { ...options.drift, ...free },
-        };
-        const keys = log.lines.map((line) =>
-          line.kind === "keys" ? { ...line, keys: line.keys & 3 ? line.keys & 3 : line.keys & 12 } : line,
-        );
-        const world = tinyWorld(rows, settings);
-        const plain = { ...log, lines: keys };
-        const one = run(compile(world), plain, { rows: true }).rows!;
-        const other = run(compile(mirroredWorld(world, mirror)), mirroredLog(plain, mirror), { rows: true }).rows!;
-        const across = (mirror === "x" ? rows[0]!.length : rows.length) * 4096;
-        const [along, aside] = mirror === "x" ? (["x", "y"] as const) : (["y", "x"] as const);
-        // Half across a seam is a tie: one of the two has crossed, and they are a room's width apart.
-        const inRoom = (at: number) => floorModulo(at, across);
-        expect([...other[along]].map((at) => inRoom(across - 4096 - at))).toEqual([...one[along]].map(inRoom));
-        if (options.edges === "wall") expect([...other[aside]]).toEqual([...one[aside]]);
-        if (one.x.some((x, i) => x !== one.x[0] || one.y[i] !== one.y[0])) seen.moved++;
-        if (one.flags.some((flags) => flags & ROW_BUMPING)) seen.bumped++;
-        if (one.events.some((event, i) => i % 3 === 1 && event === WRAPPED)) seen.crossed++;
-      },
-    ),
-    { ...FIXED, numRuns: 400 },
-  );
-  told("mirrored worlds", seen);
-  expect(Math.min(seen.moved, seen.bumped, seen.crossed)).toBeGreaterThan(60);
 });
 
 it("the state in the middle of a run, and that frame's explanation, are those of the run", () => {
