@@ -34,8 +34,9 @@ export const ANALYSIS: Questions = {
     name === "demo"
       ? null
       : answered(() => takeRandomWalks(compile(world), { seed: SEED, runs: 12, frames: 200 }, new Set())),
+  // A room by itself has no way out.
   "ways out and back": (given) =>
-    given.name === "demo"
+    given.name === "demo" || given.world.rooms.length === 1
       ? null
       : eachLog(given, (log, c) => {
           const { frames, lineEnds } = run(c, log);

@@ -16,7 +16,7 @@ export const FILES: Questions = {
   "world files": ({ world }) => writeWorld(world),
   "damaged world files": ({ world }) =>
     fc
-      .sample(anyDamaged(writeWorld(world)), { seed: SEED, numRuns: 6 })
+      .sample(anyDamaged(writeWorld(world)), { seed: SEED, numRuns: 12 })
       .map((text) => answered(() => writeWorld(readWorld(text)))),
   "rooms as text, table and picture": ({ world }) =>
     world.rooms.map((room) => [
@@ -27,16 +27,22 @@ export const FILES: Questions = {
     ]),
   "damaged room texts": ({ world }) =>
     fc
-      .sample(anyDamaged(JSON.stringify(writeRoomText(world, world.rooms[0]!))), { seed: SEED, numRuns: 4 })
+      .sample(anyDamaged(JSON.stringify(writeRoomText(world, world.rooms[0]!))), { seed: SEED, numRuns: 12 })
       .map((text) =>
         answered(() => readRoomText(text.replaceAll("\\n", "\n").replaceAll('"', ""), world, world.rooms[0]!.id)),
       ),
   "damaged logs": ({ logs }) =>
     fc
-      .sample(fc.tuple(fc.nat(200), fc.constantFrom("", "x", "9", " ", "\n", "until ", "@")), {
-        seed: SEED,
-        numRuns: 12,
-      })
+      .sample(
+        fc.tuple(
+          fc.nat(200),
+          fc.constantFrom("", "x", "9", " ", "\n", "until ", "@", "-1", "check ", "U", ".", "---\n", "999999999"),
+        ),
+        {
+          seed: SEED,
+          numRuns: 60,
+        },
+      )
       .map(([at, put]) =>
         answered(() => {
           const text = writeLog(logs[0]!);

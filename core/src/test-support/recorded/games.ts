@@ -61,10 +61,10 @@ export const GAMES: Questions = {
     }),
   "which rules a game goes by": ({ name, world, logs }) => {
     // Each search takes a while.
-    if (!["walk 0", "walk 3", "walk 7", "house 2"].includes(name)) return null;
+    if (!/^walk \d$|^house 2$/.test(name)) return null;
     const traces = logs.map((log) => observed(log, traceOf(otherwise(world), log)));
     let last: SearchState = { tried: 0, found: [] };
-    for (last of new RuleSearch(world, world.rules[0]!, traces, 0).search()) if (last.tried > 1500) break;
+    for (last of new RuleSearch(world, world.rules[0]!, traces, 0).search()) if (last.tried > 1000) break;
     return [last, last.found.map(({ rules }) => [mistakesIn(rules), rulesDifferences(world.rules[0]!, rules)])];
   },
   "what the program has to have": ({ world }) =>

@@ -91,7 +91,7 @@ export const GIVEN: readonly Given[] = [
   ...sampled("house", anyHouse, 24),
   ...sampled("world", anyWorld, 16),
   ...sampled("crowd", anyHouseWithActors, 8),
-  ...fc.sample(anyWalked, { seed: SEED, numRuns: 24 }).map((given, i) => ({ name: `walk ${i}`, ...given })),
+  ...fc.sample(anyWalked, { seed: SEED, numRuns: 36 }).map((given, i) => ({ name: `walk ${i}`, ...given })),
 ];
 
 /** The answer, or what is said where it is refused. */

@@ -16,6 +16,7 @@ import { changeText } from "../../analysis/fixes/single-change.ts";
 import { compile } from "../../simulation/compile.ts";
 import { startState } from "../../simulation/start-state.ts";
 import { allFixtures, rulesById } from "../../world/queries.ts";
+import type { World } from "../../world/world.ts";
 import type { Given, Questions } from "./given.ts";
 import { answered } from "./given.ts";
 
@@ -61,6 +62,9 @@ function neverReached(reach: Reach): Target[] {
   return [...fixtures.slice(0, 2), ...cells];
 }
 
+/** Nothing can be lost where there is nothing. */
+const hasNothing = (world: World): boolean => allFixtures(world).length === 0;
+
 /** What can be reached. */
 export const REACH: Questions = {
   "what can be reached": (given) => (given.name === "demo" ? null : answered(() => told(given, STATES))),
@@ -95,6 +99,7 @@ export const REACH: Questions = {
     });
   },
   "what would mend a loss": ({ world, name }) => {
+    if (hasNothing(world)) return null;
     const rules = rulesById(world, world.activeRules)!;
     const changes = lossFixes(world, world.activeRules);
     const { stuck } = name === "demo" ? { stuck: null } : new Reach(world, { limit: STATES }).answer();
