@@ -112,6 +112,36 @@ describe("many fixtures of a kind", () => {
   });
 });
 
+describe("fixtures that stand in a cell", () => {
+  it("are chosen in turn by clicks, several with Shift, and let go by a click beside them", () => {
+    for (const kind of ["hazard", "checkpoint", "marker"] as const) {
+      session.placing.takeUpKind(kind);
+      session.placing.chooseSpread("brush");
+      stroke([4, 4]);
+      session.placing.chooseSpread("one");
+    }
+    const ids = world().rooms[0]!.fixtures.map(({ id }) => id);
+    session.placing.takeUpKind("item");
+    session.fixtures.makeItem("key");
+    stroke([9, 9]);
+    session.placing.takeUpKind(null);
+    const click = (x: number, y: number, also = false): readonly string[] => {
+      session.placing.beginPlacing({ x, y }, also);
+      session.placing.finishPlacing();
+      return bench().fixtures;
+    };
+    expect(click(1, 1)).toEqual([]);
+    // The one that is drawn last comes first.
+    const turns = [click(4, 4), click(4, 4), click(4, 4), click(4, 4)];
+    expect(turns.map(([id]) => id)).toEqual([...ids].reverse().concat(ids.at(-1)!));
+    expect(click(9, 9, true)).toEqual(["key-1", ids.at(-1)]);
+    // Of several that are chosen none is let go by a click on one of them: they are dragged together.
+    expect(click(9, 9)).toHaveLength(2);
+    expect(click(1, 1, true)).toHaveLength(2);
+    expect(click(1, 1)).toEqual([]);
+  });
+});
+
 describe("a fixture that is placed by a drag", () => {
   const drag = (kind: "hazard" | "checkpoint" | "portal", ...cells: (readonly [number, number])[]): void => {
     session.placing.takeUpKind(kind);
