@@ -168,3 +168,14 @@ it("every check that is offered for a frame passes in that run", () => {
     FIXED,
   );
 });
+
+it("what was expected is listed whole up to eight words, and begun where there are more", () => {
+  const [world] = fc.sample(anyHouse, { seed: 7, numRuns: 1 });
+  const withItems = (count: number): World => ({
+    ...world!,
+    items: Array.from({ length: count }, (_, i) => ({ id: `i${i}`, name: "Item", role: "key", colour: "#c89b3c" })),
+  });
+  const said = (count: number): string => checkFault(withItems(count), "ever holds nothing")!.message;
+  expect(said(8)).toBe('expected an item: i0, i1, i2, i3, i4, i5, i6, i7, found "nothing"');
+  expect(said(9)).toBe('expected an item: i0, i1, i2, i3, i4, i5, i6, i7 ..., found "nothing"');
+});

@@ -100,4 +100,16 @@ describe("each thing that a check can ask", () => {
       expect(parseCheck(["ever", ...words, ...more])).toHaveProperty("fault");
     if (words.length > 1) expect(parseCheck(["ever", ...words.slice(0, -1), "no name"])).toHaveProperty("fault");
   });
+
+  it.each([
+    "cell a 0",
+    "cell 2 b",
+    "cell 2",
+    "cell 2 0 at a",
+    "cell 2 0 in",
+    "holds key 0",
+    "holds key x",
+    "pixel 1",
+    "lives x",
+  ])("%s is not understood", (what) => expect(parseCheck(["ever", ...what.split(" ")])).toHaveProperty("fault"));
 });

@@ -76,7 +76,27 @@ describe("a log that is not in order is refused at its line", () => {
     expect(() => readLog(note, "long.inputs")).toThrow(`is larger than ${LIMITS.fileBytes} bytes`);
     expect(() => readLog(log("", "1 .\n".repeat(MOST_LINES)))).toThrow(`a log has at most ${MOST_LINES} lines`);
     expect(() => readLog(log("title a\0b\n"))).toThrow("line 2: holds a NUL character");
+    // As long as a log may be, and as many checks as that leaves.
+    const long = (checks: number): string =>
+      log("check always still\n".repeat(checks), Array(10).fill("1000000 R").join("\n"));
+    expect(readLog(long(20)).checks).toHaveLength(20);
+    expect(() => readLog(long(21))).toThrow("line 23: check: 21 checks over 10000000 frames are too many");
   });
+});
+
+it("is refused at twenty places at the most, and what may stand twice may", () => {
+  const refusals = (rows: number): number => {
+    try {
+      readLog(`keen-pebble-inputs 1\n---\n${"R 5\n".repeat(rows)}`);
+    } catch (error) {
+      return (error as RefusedError).refusals.length;
+    }
+    return 0;
+  };
+  expect([1, 19, 20, 21, 40].map(refusals)).toEqual([1, 19, 20, 20, 20]);
+  const twice =
+    "keen-pebble-inputs 1\ntag a\ntag b\nnote a\nnote b\ncheck always still\ncheck always still\n---\n1 .\n";
+  expect(writeLog(readLog(twice))).toBe(twice);
 });
 
 describe("a log out of a CSV file", () => {
