@@ -146,3 +146,23 @@ describe("a picture of a whole map", () => {
 it("px that a sheet has left over are told", () => {
   expect(sheetTiles(35, 40, { tile: 16, margin: 1, spacing: 1 })).toEqual({ across: 2, down: 2, overX: 0, overY: 5 });
 });
+
+it("a sheet is cut as it would be laid out: so many tiles, with what is left over", () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 40 }),
+      fc.nat(6),
+      fc.nat(6),
+      fc.nat(12),
+      fc.nat(200),
+      (tile, margin, spacing, tiles, more) => {
+        // So many tiles, what is between them and round them, and less than one more would need.
+        const over = more % (tile + (tiles > 0 ? spacing : 0));
+        const side = 2 * margin + tiles * tile + Math.max(0, tiles - 1) * spacing + over;
+        const { across, overX, down, overY } = sheetTiles(side, 2 * margin + tile, { tile, margin, spacing });
+        expect([across, overX, down, overY]).toEqual([tiles, over, 1, 0]);
+      },
+    ),
+    FIXED,
+  );
+});
