@@ -163,12 +163,19 @@ export function changeItem(world: World, id: string, how: (item: Item) => Item):
 }
 
 /** Whether something in the world or its logs names an item, and so it cannot be taken away. */
-export function isItemUsed({ world, logs }: Project, id: string): boolean {
+export function isItemUsed(project: Project, id: string): boolean {
+  const { world } = project;
   return (
     allFixtures(world).some((fixture) => refersTo(fixture, "item", id)) ||
     (world.goal?.kind === "collect" && world.goal.item === id) ||
-    [...logs.values()].some((text) => text.includes(` ${id}`))
+    isWordOfChecks(project, id)
   );
+}
+
+/** Whether a law, a check about all play or a log has an id among its words. */
+function isWordOfChecks({ world, logs }: Project, id: string): boolean {
+  const word = new RegExp(` ${id}(?: |$)`, "m");
+  return [...world.laws, ...world.reachChecks, ...logs.values()].some((text) => word.test(text));
 }
 
 /** The world with another circuit. */
@@ -178,11 +185,8 @@ export function addCircuit(world: World): { readonly world: World; readonly id: 
 }
 
 /** Whether something in the world or its logs names a circuit. */
-export function isCircuitUsed({ world, logs }: Project, id: string): boolean {
-  return (
-    allFixtures(world).some((fixture) => refersTo(fixture, "circuit", id)) ||
-    [...logs.values()].some((text) => text.includes(` ${id}`))
-  );
+export function isCircuitUsed(project: Project, id: string): boolean {
+  return allFixtures(project.world).some((fixture) => refersTo(fixture, "circuit", id)) || isWordOfChecks(project, id);
 }
 
 /** Pairs of fixtures that have to do with each other: what opens a door and the door, a portal and where it leads. */

@@ -3,6 +3,7 @@ import { expect, it } from "vitest";
 import type { Compiled } from "../compiled/compiled.ts";
 import { sameSituation, situationHash } from "../compiled/situation.ts";
 import { SimState } from "../compiled/state.ts";
+import { anyHouseWithActors } from "../test-support/any-actors.ts";
 import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED } from "../test-support/arbitraries.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
@@ -141,4 +142,55 @@ it("each thing that is carried makes another situation, and another hash", () =>
     copy.copyCarried(other);
     expect({ name, same: sameSituation(c, copy, other) }).toEqual({ name, same: true });
   }
+});
+
+/** One thing each that a run goes on by; a run of a house with whatever a house can have has all of them. */
+const DIFFERENCES: readonly (readonly [string, (s: SimState) => void])[] = [
+  ["x", (s) => s.x++],
+  ["y", (s) => s.y--],
+  ["room", (s) => s.room++],
+  ["status", (s) => (s.status = 1)],
+  ["held keys", (s) => (s.held ^= 4)],
+  ["leg across", (s) => s.legX++],
+  ["leg down", (s) => s.legY++],
+  ["progress", (s) => s.legProgress++],
+  ["direction kept across", (s) => s.keepX++],
+  ["direction kept down", (s) => s.keepY++],
+  ["buffered button", (s) => s.bufferedButton++],
+  ["its age", (s) => s.bufferedAge++],
+  ["age of a repeat", (s) => s.repeatAge++],
+  ["bumping", (s) => (s.bumping = !s.bumping)],
+  ["velocity across", (s) => s.vx++],
+  ["velocity down", (s) => s.vy++],
+  ["facing", (s) => s.facing++],
+  ["pose", (s) => s.pose++],
+  ["its counter", (s) => s.poseCounter++],
+  ["order of the last button", (s) => s.pressRank[3]!++],
+  ["checkpoint", (s) => s.memory.checkpoint++],
+  ["lives", (s) => s.memory.lives++],
+  ["room to begin in", (s) => s.memory.startRoom++],
+  ["place to begin at across", (s) => s.memory.startX++],
+  ["place to begin at down", (s) => s.memory.startY++],
+  ["what is pushed", (s) => (s.memory.pushed[s.memory.pushedCount++] = 1)],
+  ["last item of the bag", (s) => s.memory.bag[s.memory.bag.length - 1]!++],
+  ["first flag", (s) => (s.memory.flags[0]! ^= 1)],
+  ["last flag", (s) => (s.memory.flags[s.memory.flags.length - 1]! ^= 1)],
+  ["last number of an actor", (s) => s.memory.actors!.numbers[s.memory.actors!.numbers.length - 1]!++],
+  ["last actor that is met", (s) => (s.memory.actors!.met[s.memory.actors!.met.length - 1]! ^= 1)],
+  ["seed", (s) => s.seed++],
+  ["what a death gives back of the bag", (s) => s.memory.held!.bag[0]!++],
+  ["what it gives back of the flags", (s) => (s.memory.held!.flags[s.memory.held!.flags.length - 1]! ^= 1)],
+  ["where it puts the actors", (s) => s.memory.held!.actors[s.memory.held!.actors.length - 1]!++],
+];
+
+it.each(DIFFERENCES)("a state with another %s is another situation", (_what, change) => {
+  const [house] = fc.sample(
+    anyHouseWithActors.filter(({ rooms }) => rooms.some(({ fixtures }) => fixtures.length > 1)),
+    { seed: 4, numRuns: 1 },
+  );
+  const c = compile({ ...house!, lives: 3, respawnRestores: "checkpoint" });
+  const [a, b] = [pressed(c, startState(c), [1, 1, 0]), pressed(c, startState(c), [1, 1, 0])];
+  expect(sameSituation(c, a, b)).toBe(true);
+  change(b);
+  expect([sameSituation(c, a, b), sameSituation(c, b, a)]).toEqual([false, false]);
 });
