@@ -101,7 +101,7 @@ export class Fixtures {
   /** Takes an item away that nothing names. */
   readonly removeItem = (id: string): void => {
     if (isItemUsed(this.project.store.getState().project!, id)) {
-      this.project.notice(`${id} is given, asked for or named in a log: it stays.`);
+      this.project.notice(`${id} is given, asked for or named in a check or a log: it stays.`);
       return;
     }
     this.project.changeWorld((w) => ({ ...w, items: w.items.filter((item) => item.id !== id) }));
