@@ -120,6 +120,48 @@ it("the schema takes every world that is written, and is the one that the tables
   expect(worldJsonSchema()).toEqual(schema);
 });
 
+/** Every bound that the schema has anywhere. */
+function boundsIn(part: unknown): number[] {
+  if (part === null || typeof part !== "object") return [];
+  return Object.entries(part).flatMap(([key, value]) =>
+    ["minimum", "maximum"].includes(key) && typeof value === "number" ? [value] : boundsIn(value),
+  );
+}
+
+it("where the schema ends a number's range, the reader does", () => {
+  const values = [...new Set(boundsIn(schema).flatMap((bound) => [bound - 1, bound, bound + 1]))].sort((a, b) => a - b);
+  const numbers = placesIn(world).filter((path) => typeof valueAt(world, path) === "number");
+  // One copy that is changed in place: there are very many values.
+  const copy = structuredClone(world);
+  let ends = 0;
+  for (const path of numbers) {
+    const holder = valueAt(copy, path.slice(0, -1)) as Record<string | number, unknown>;
+    const key = path.at(-1)!;
+    const before = holder[key];
+    const withValue = <T>(value: number, look: () => T): T => {
+      holder[key] = value;
+      return look();
+    };
+    const readWith = (value: number) => withValue(value, () => read(() => readWorld(JSON.stringify(copy))));
+    const fits = values.map((value) => withValue(value, () => fitsSchema(copy)));
+    for (let i = 1; i < values.length; i++) {
+      if (fits[i] === fits[i - 1]) continue;
+      const [within, beyond] = fits[i] ? [values[i]!, values[i - 1]!] : [values[i - 1]!, values[i]!];
+      expect({ place: placeText(path), beyond, isRead: "value" in readWith(beyond) }).toMatchObject({ isRead: false });
+      // What lies within may not fit to other things, but it is not out of range, unless that is a cell's.
+      const result = readWith(within);
+      const said = "refused" in result ? result.refused.refusals.filter(({ place }) => place === placeText(path)) : [];
+      const isOut = (message: string): boolean =>
+        /must be a (whole )?number .*from .* to .*, found /.test(message) &&
+        !message.includes(` to ${world["tileSize"] as number}, `);
+      expect(said.filter(({ message }) => isOut(message))).toEqual([]);
+      ends++;
+    }
+    holder[key] = before;
+  }
+  expect(ends).toBeGreaterThan(100);
+});
+
 it("what has the wrong shape is refused by the schema too", () => {
   const places = placesIn(world).filter((path) => typeof valueAt(world, path) !== "object");
   const wrong = (value: unknown): unknown => (typeof value === "number" ? "x" : 7.25);
