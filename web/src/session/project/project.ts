@@ -131,7 +131,7 @@ export class ProjectSession {
         return;
       }
       this.simulation = new SimulationClient();
-      this.saver = new Saver(worldId, revision, {
+      const saver: Saver = new Saver(worldId, revision, {
         outbox: this.outbox,
         storeBatch,
         stepsSince,
@@ -140,10 +140,12 @@ export class ProjectSession {
         saved: (at) =>
           void this.outbox.keepHistory(worldId, {
             revision: at,
-            history: recent(this.store.getState().history, MOST_KEPT),
+            // What was edited just before one left is stored once another world is shown.
+            history: recent(this.leftWith.get(saver) ?? this.store.getState().history, MOST_KEPT),
           }),
         tell: (state) => this.saveStore.setState(state),
       });
+      this.saver = saver;
       this.store.setState({ ...NOTHING, phase: "ready", worldId, project, history });
       this.tell(project, null, null);
       await this.bringBack(this.saver, left);
@@ -197,11 +199,17 @@ export class ProjectSession {
     return after;
   };
 
+  /** What could be undone in worlds that were left, for what of them is stored later. */
+  private readonly leftWith = new WeakMap<Saver, History>();
+
   /** Lets go of the open world; what waits is sent, and what cannot be stays in the browser. */
   readonly closeProject = (): void => {
     this.unlisten();
     this.unlisten = () => undefined;
-    if (this.saver !== null) this.leaving = this.saver.leave();
+    if (this.saver !== null) {
+      this.leftWith.set(this.saver, this.store.getState().history);
+      this.leaving = this.saver.leave();
+    }
     this.simulation?.close();
     this.saver = null;
     this.simulation = null;
