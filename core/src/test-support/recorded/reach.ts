@@ -75,8 +75,9 @@ export const REACH: Questions = {
       const c = { ...compile(world, id), actors: null };
       const start = startState(c);
       if (!c.onGrid) return FreeSuperset.applies(c) ? new FreeSuperset(c, start).comes : null;
-      const { comes, fixtures, goal, rests, reversible } = new GridSuperset(c, start);
-      return [comes, fixtures, goal, rests, reversible, isLossless(c, new GridSuperset(c, start))];
+      const superset = new GridSuperset(c, start);
+      const { comes, fixtures, goal, rests, reversible } = superset;
+      return [comes, fixtures, goal, rests, reversible, isLossless(c, superset)];
     }),
   "why not, and what would open the way": ({ world, name }) => {
     if (name === "demo") return null;

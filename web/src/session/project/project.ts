@@ -81,6 +81,8 @@ export class ProjectSession {
   private asked = 0;
   /** Ends once the world that was open before is left. */
   private leaving: Promise<unknown> = Promise.resolve();
+  /** What could be undone in worlds that were left, for what of them is stored later. */
+  private readonly leftWith = new WeakMap<Saver, History>();
   /** What the reader of world files says of a part that an edit makes. */
   private partFault: ((part: string, value: unknown, tileSize: number) => string | null) | null = null;
   /** The copy that conflicts of this visit to a world go to, by the world's id. */
@@ -198,9 +200,6 @@ export class ProjectSession {
     }
     return after;
   };
-
-  /** What could be undone in worlds that were left, for what of them is stored later. */
-  private readonly leftWith = new WeakMap<Saver, History>();
 
   /** Lets go of the open world; what waits is sent, and what cannot be stays in the browser. */
   readonly closeProject = (): void => {
