@@ -287,3 +287,9 @@ describe("an actor", () => {
     expect(() => traces(world, outside)).toThrow("puts crab-1 on 4 0, which lies outside room a (4x1)");
   });
 });
+
+it("a new actor stops at what is solid, or at the world's first flag where it has none of that name", () => {
+  const blockedBy = (...flags: string[]): readonly string[] =>
+    newActor("crab-1", [0, 0], { flags, tileSize: 16 }).blockedBy;
+  expect([blockedBy("water", "solid"), blockedBy("water", "ice"), blockedBy()]).toEqual([["solid"], ["water"], []]);
+});

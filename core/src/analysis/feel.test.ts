@@ -64,3 +64,28 @@ it("walls block by whatever flag the walker asks for, and by none where it asks 
     measureFeel({ ...base, walker: { ...base.walker, blockedBy } }, 16).gapAtWall;
   expect([wall("solid"), wall("wet"), wall("wet", "solid"), wall()]).toEqual([0, 0, 0, null]);
 });
+
+it("a tap of 4 frames takes a turn from 3 frames early, with a buffer of 6 from 6 early, and never late", () => {
+  const taken = (bufferFrames: number): number[] =>
+    measureFeel({ ...base, glide: { ...base.glide, speed: 2, bufferFrames } }, 16)
+      .turns.filter((turn) => turn.taken)
+      .map(({ late }) => late);
+  expect([taken(0), taken(6)]).toEqual([
+    [-3, -2, -1, 0],
+    [-6, -5, -4, -3, -2, -1, 0],
+  ]);
+});
+
+it("drifting comes to rest in its 69th frame; a diagonal is measured along its length", () => {
+  const drift = measureFeel({ ...base, gait: "drift" }, 16);
+  expect(drift).toMatchObject({
+    framesPerCell: 533,
+    diagonal: 768,
+    framesToStop: 69,
+    unitsToStop: 11043,
+    gapAtWall: 0,
+  });
+  expect([0, 1, 24, 25, 29, 30, 59].map((frame) => drift.speeds[frame])).toEqual([60, 116, 762, 768, 768, 720, 105]);
+  const roam = { ...base.roam, speedX: 1.3, speedY: 1.3 };
+  expect(measureFeel({ ...base, gait: "roam", roam, input: { ...base.input, ways: 8 } }, 16).diagonal).toBe(332);
+});

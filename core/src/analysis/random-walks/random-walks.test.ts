@@ -8,6 +8,7 @@ import { FIXED } from "../../test-support/arbitraries.ts";
 import type { TinyOptions } from "../../test-support/tiny-world.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { World } from "../../world/world.ts";
+import type { RandomWalkFinding } from "./search.ts";
 import { shortestFindings, takeRandomWalks, randomWalkTasks } from "./search.ts";
 import { shrinkWalk } from "./shrink.ts";
 import type { BrokenWalk } from "./random-walks.ts";
@@ -149,4 +150,21 @@ it("walks parted into tasks are just those walks, and find what one after the ot
       new Set(["rests off the grid", "comes to overlap what blocks it"]),
     ),
   ).toEqual([]);
+});
+
+it("of what several threads found, the shortest log of each law is kept, of equals the one of the smaller seed", () => {
+  const found = (law: string, seed: number, frame: number): RandomWalkFinding =>
+    ({ law, seed, frame, foundAt: frame }) as RandomWalkFinding;
+  const all = [
+    found("b", 4, 9),
+    found("b", 3, 9),
+    found("b", 5, 9),
+    found("a", 2, 30),
+    found("b", 1, 12),
+    found("a", 6, 8),
+  ];
+  expect(shortestFindings(all).map(({ law, seed }) => [law, seed])).toEqual([
+    ["a", 6],
+    ["b", 3],
+  ]);
 });
