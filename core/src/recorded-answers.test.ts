@@ -4,18 +4,31 @@ import { describe, expect, it } from "vitest";
 import { ANALYSIS } from "./test-support/recorded/analysis.ts";
 import { CHANGES } from "./test-support/recorded/changes.ts";
 import { DRAWN } from "./test-support/recorded/drawn.ts";
+import { EDITS } from "./test-support/recorded/edits.ts";
 import { FILES } from "./test-support/recorded/files.ts";
 import { GIVEN } from "./test-support/recorded/given.ts";
 import { GAMES } from "./test-support/recorded/games.ts";
 import { GROUND } from "./test-support/recorded/ground.ts";
 import { REACH } from "./test-support/recorded/reach.ts";
+import { RECORDINGS } from "./test-support/recorded/recordings.ts";
 import { RUNS } from "./test-support/recorded/runs.ts";
 
 // What the core answers to many questions about many worlds, recorded: a change that should change no answer changes
 // none. Where an answer is meant to change, `RECORD=1 npx vitest run --project core recorded` records it anew.
 
 const ANSWERS = new URL("test-support/recorded/answers.json", import.meta.url);
-const QUESTIONS = { ...FILES, ...RUNS, ...ANALYSIS, ...CHANGES, ...GROUND, ...REACH, ...GAMES, ...DRAWN };
+const QUESTIONS = {
+  ...FILES,
+  ...RUNS,
+  ...ANALYSIS,
+  ...CHANGES,
+  ...EDITS,
+  ...GROUND,
+  ...REACH,
+  ...GAMES,
+  ...RECORDINGS,
+  ...DRAWN,
+};
 
 /** An answer as plain JSON: typed arrays and maps as lists, keys in order. */
 function plain(_: string, value: unknown): unknown {
