@@ -43,6 +43,14 @@ it("one that both changed, one deleted, or both added with different settings st
   refused(withActors("a", "b", "c"), withActors("b", "a"));
 });
 
+it("what was changed in a room that somebody else deleted does not apply, and is left as it is", () => {
+  const base = withActors("a", "b");
+  const [step] = differences(base, withActors(["a", 2], "b"));
+  const without: Project = { ...base, world: { ...base.world, rooms: [{ ...base.world.rooms[0]!, id: "other" }] } };
+  expect(onTop(without, step!)).toEqual(step);
+  expect(() => apply(without, step!)).toThrow("rooms/a/actors");
+});
+
 it("an undo after somebody else's change takes back the own one alone, and what comes back stands where it was", () => {
   const base = withActors("a", "b", "c");
   const [step] = differences(base, withActors("a", "c"));

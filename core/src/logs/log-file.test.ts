@@ -71,6 +71,66 @@ describe("a log that is not in order is refused at its line", () => {
     expect(() => readLog(text)).toThrow(message);
   });
 
+  it.each([
+    "start hall 3 4",
+    "start hall 3 4 up up",
+    "start Hall 3 4 up",
+    "start hall x 4 up",
+    "start hall 3 -4 up",
+    "start hall 3 4 north",
+    "with holds",
+    "with holds bead 0",
+    "with holds bead 2 3",
+    "with taken",
+    "with open Door",
+    "with respawn a b",
+    "with lives 0",
+    "with lives 100",
+    "with lives 2 2",
+    "with actor crab",
+    "with actor crab 1",
+    "with actor crab x 1",
+    "with actor crab 1 y",
+    "with actor crab 1 1 north",
+    "with actor crab 1 1 up up",
+    "with circuit pump",
+    "with circuit pump off",
+    "with circuit pump on on",
+    "with love",
+    "seed",
+    "seed 1 2",
+    "seed 4294967296",
+    "seed 00000000001",
+    "world",
+    "world a b",
+    "rules Main",
+    "tag",
+    `note ${"a".repeat(1001)}`,
+    "title a\u007fb",
+    `accept ${"a".repeat(65)}`,
+    `accept ${"a".repeat(64)} b`,
+    `accept ${"A".repeat(64)}`,
+  ])("%s", (line) => {
+    const key = line.split(" ")[0]!;
+    expect(() => readLog(log(`${line}\n`))).toThrow(new RegExp(`line 2: ${key}: expected`));
+  });
+
+  it.each([
+    "start hall 0 0 down-left",
+    "with holds bead",
+    "with holds bead 1",
+    "with lives 1",
+    "with lives 99",
+    "with actor crab 0 0",
+    "with actor crab 1 2 up",
+    "with circuit pump on",
+    "seed 4294967295",
+    `note ${"a".repeat(1000)}`,
+    `accept ${"0".repeat(64)}`,
+  ])("but not at %s", (line) => {
+    expect(() => readLog(log(`${line}\n`))).not.toThrow();
+  });
+
   it("or as a whole, where it is too large, has too many lines or holds what is no text", () => {
     const note = `keen-pebble-inputs 1\nnote ${"a".repeat(LIMITS.fileBytes)}\n---\n1 .\n`;
     expect(() => readLog(note, "long.inputs")).toThrow(`is larger than ${LIMITS.fileBytes} bytes`);

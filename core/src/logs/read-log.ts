@@ -157,8 +157,8 @@ function readHeader(key: HeaderKey, rest: string, log: Growing, subjects: Set<st
       return null;
     }
     case "seed":
-      log.seed = words.length === 1 ? wholeNumber(one) : null;
-      return log.seed === null || log.seed > LIMITS.seed ? `expected \`seed N\`, 0 to ${LIMITS.seed}` : null;
+      log.seed = words.length === 1 ? wholeNumber(one, LIMITS.seed) : null;
+      return log.seed === null ? `expected \`seed N\`, 0 to ${LIMITS.seed}` : null;
     case "title":
       log.title = rest;
       return textFault(rest);
