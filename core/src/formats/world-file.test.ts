@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { RefusedError } from "../base/refused-error.ts";
 import { FIXED, anyWorld } from "../test-support/arbitraries.ts";
 import { fromPlain, toPlain } from "./plain-world.ts";
+import { bodyFault } from "./world-faults.ts";
 import { readWorld } from "./read-world.ts";
 import { writeWorld } from "./write-world.ts";
 
@@ -236,3 +237,16 @@ it.each([3, 129, 0, -16, "16", null, 15.5])(
     }
   },
 );
+
+it("a body reaches at most a tile beyond the frame-square, on each side and with each probe", () => {
+  const fits = (...box: [number, number, number, number]): boolean =>
+    bodyFault({ kind: "box", box, flush: "free" }, 16) === null;
+  expect([fits(-16, -16, 48, 48), fits(31, 31, 1, 1), fits(0, 0, 32, 32)]).toEqual([true, true, true]);
+  expect([fits(-17, 0, 16, 16), fits(0, -17, 16, 16), fits(0, 0, 33, 16), fits(0, 0, 16, 33)]).toEqual(
+    Array(4).fill(false),
+  );
+  const probes = (...point: [number, number]): boolean =>
+    bodyFault({ kind: "probes", points: [[0, 0], point] }, 16) === null;
+  expect([probes(32, -16), probes(-16, 32)]).toEqual([true, true]);
+  expect([probes(33, 0), probes(0, 33), probes(-17, 0), probes(0, -17)]).toEqual(Array(4).fill(false));
+});

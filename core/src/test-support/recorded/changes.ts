@@ -54,7 +54,7 @@ export const CHANGES: Questions = {
   },
   "tiles, flags and rule sets changed": (given) => {
     const project = projectOf(given);
-    const { world } = given;
+    const { world } = project;
     return [
       [...tileUses(world)],
       [...flagUses(world, tileUses(world))],

@@ -82,7 +82,7 @@ export const EDITS: Questions = {
             ),
           ),
           changed(
-            { ...project, world: { ...given.world, items: [], circuits: [] } },
+            { ...project, world: { ...project.world, items: [], circuits: [] } },
             ({ world }) => placeFixtures(world, room.id, { kind, about: null }, [[0, 0]]).world,
           ),
         ]),
@@ -125,7 +125,7 @@ export const EDITS: Questions = {
   },
   "actors, flags and cells changed": (given) => {
     const project = projectOf(given);
-    const { world } = given;
+    const { world } = project;
     return [
       ...allActors(world)
         .slice(0, 3)

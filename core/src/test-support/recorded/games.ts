@@ -1,6 +1,7 @@
 import { conform, ghostRows, spotBefore } from "../../analysis/conform.ts";
 import { divergenceText } from "../../analysis/divergence-text.ts";
 import { walkFeel } from "../../analysis/walk-feel.ts";
+import { agreementOf } from "../../analysis/which-rules/agreement.ts";
 import { observed } from "../../analysis/which-rules/observed.ts";
 import { readOff } from "../../analysis/which-rules/read-off.ts";
 import { mistakesIn, rulesDifferences } from "../../analysis/which-rules/rule-words.ts";
@@ -59,6 +60,18 @@ export const GAMES: Questions = {
       const rows = run(c, log, { rows: true }).rows!;
       return [walkFeel(rows, rows.keys), readOff([observed(log, traceOf(given.world, log))])];
     }),
+  "how well rules agree": (given) =>
+    eachLog(given, (log, c) =>
+      [1, 3].map((every) => {
+        const seen = observed(log, traceOf(otherwise(given.world), log, every));
+        return [false, true].flatMap((keepGoing) =>
+          [0, 300].map((tolerance) => {
+            const rules = c.world.rules.map((each) => ({ ...each, glide: { ...each.glide, keepGoing } }));
+            return agreementOf(compile({ ...c.world, rules }, c.rules.id), seen, tolerance, 40);
+          }),
+        );
+      }),
+    ),
   "which rules a game goes by": ({ name, world, logs }) => {
     // Each search takes a while.
     if (!/^walk \d$|^house 2$/.test(name)) return null;

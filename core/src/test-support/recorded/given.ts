@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { readFileSync, readdirSync } from "node:fs";
+import { checkText } from "../../checks/check.ts";
 import { differences } from "../../edits/differences.ts";
 import type { Project } from "../../edits/project.ts";
 import { summary } from "../../edits/summary.ts";
@@ -13,6 +14,7 @@ import { anyHouseWithActors } from "../any-actors.ts";
 import { anyHouse } from "../any-house.ts";
 import { tinyWorld } from "../tiny-world.ts";
 import { anyGait, anyLog, anyRows, anyWorld } from "../arbitraries.ts";
+import { allFixtures } from "../../world/queries.ts";
 import type { Shape, Tile, World } from "../../world/world.ts";
 
 /** Of everything that is made at random for them. */
@@ -117,9 +119,28 @@ export function changed(
   });
 }
 
-export const projectOf = ({ world, logs }: Given): Project => ({
-  world,
-  logs: new Map(logs.map((log, i) => [`log-${i}`, writeLog(log)])),
+/** The world with laws and checks about all play that name as much of it as there is: changes have to follow them. */
+function withLaws({ world, logs }: Given): World {
+  const laws = logs.flatMap(({ checks }) => checks.map(({ what }) => checkText({ when: { kind: "never" }, what })));
+  const first = world.rooms[0]!;
+  return {
+    ...world,
+    laws: [...new Set([...world.laws, ...laws])].slice(0, 12),
+    reachChecks: [
+      "winnable",
+      `reachable cell 1 0 in ${first.id}`,
+      `unreachable cell 0 ${first.height - 1} in ${first.id}`,
+      ...allFixtures(world)
+        .slice(0, 3)
+        .map(({ id }) => `reachable ${id}`),
+      ...world.items.slice(0, 2).flatMap(({ id }) => [`reachable all ${id}`, `never lost ${id}`]),
+    ],
+  };
+}
+
+export const projectOf = (given: Given): Project => ({
+  world: withLaws(given),
+  logs: new Map(given.logs.map((log, i) => [`log-${i}`, writeLog(log)])),
 });
 /** What is asked of each log of a world. */
 export const eachLog = (
