@@ -193,6 +193,11 @@ describe("what people have", () => {
     ["m = {\n  0x10, 0x11,\n  $12, 13h,\n}", "2 x 2 numbers in brackets", [16, 17, 18, 19]],
   ])("%j is %s", (text, readAs, values) => expect(readNumberGrid(text)).toMatchObject({ readAs, values }));
 
+  it("a room of 512 by 512 is read", () => {
+    const { width, height } = readNumberGrid(`${"1,".repeat(511)}1\n`.repeat(512));
+    expect([width, height]).toEqual([512, 512]);
+  });
+
   it.each([
     ["", "line 1, column 1: is empty"],
     ["?", "line 1, column 1: is one line without numbers parted from each other"],

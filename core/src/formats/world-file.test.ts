@@ -246,7 +246,7 @@ it("a body reaches at most a tile beyond the frame-square, on each side and with
     Array(4).fill(false),
   );
   const probes = (...point: [number, number]): boolean =>
-    bodyFault({ kind: "probes", points: [[0, 0], point] }, 16) === null;
+    bodyFault({ kind: "probes", points: [[0, 0], point], flush: "free" }, 16) === null;
   expect([probes(32, -16), probes(-16, 32)]).toEqual([true, true]);
   expect([probes(33, 0), probes(0, 33), probes(-17, 0), probes(0, -17)]).toEqual(Array(4).fill(false));
 });
