@@ -150,3 +150,17 @@ it("a copied rectangle takes the actors that begin in it along, flipped and turn
   expect(here(flippedActors(piece, [3, 2], "y"))).toEqual(["0,0 up 0,0 3,1"]);
   expect(here(turnedActors(piece, 2))).toEqual(["0,0 left 0,0 1,3"]);
 });
+
+it("no more actors are laid than a room may have", () => {
+  const { world } = project();
+  const [room] = world.rooms;
+  const crowd = Array.from({ length: 63 }, (_, i): Actor => ({ ...room!.actors[0]!, id: `crab-${i}` }));
+  const counts = [62, 63, 64].map((before) => {
+    const full = {
+      ...room!,
+      actors: [...crowd, ...crowd.map((each) => ({ ...each, id: `${each.id}-b` }))].slice(0, before),
+    };
+    return layActors({ ...world, rooms: [full] }, "a", crowd.slice(0, 2), [0, 0]).rooms[0]!.actors.length;
+  });
+  expect(counts).toEqual([64, 64, 64]);
+});

@@ -11,7 +11,7 @@ import { tinyLog, tinyWorld } from "../../test-support/tiny-world.ts";
 import type { World } from "../../world/world.ts";
 import { settingFault, settingByPath } from "../../world/settings.ts";
 import { changeSize, singleChanges } from "./candidates.ts";
-import { changeText, changedWorld } from "./single-change.ts";
+import { changeText, changedWorld, isOfRules } from "./single-change.ts";
 import { beginTrying, isFix, tryChange } from "./try-change.ts";
 
 function checkOf(text: string): Check {
@@ -113,4 +113,9 @@ it("reaches fixtures and cells: a lock's count, what a fixture keeps, one cell o
   );
   const opened = { ...log("6 R", "end cell 4 0"), with: [{ kind: "open", fixture: "door-1" }] } as const;
   expect(fixed(opened).some((text) => text.startsWith("A 3,0 to "))).toBe(true);
+});
+
+it("of the rule set that a log goes by are settings, the gait and the body, and what is changed in a room is not", () => {
+  const paths = ["gait", "walker.body", "walker.blockedBy", "glide.speed", "fixture", "cell", "link", "actor"];
+  expect(paths.filter((path) => isOfRules({ path, value: 1 }))).toEqual(paths.slice(0, 4));
 });
