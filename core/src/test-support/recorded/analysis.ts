@@ -6,9 +6,12 @@ import { singleChanges } from "../../analysis/fixes/candidates.ts";
 import { changeText } from "../../analysis/fixes/single-change.ts";
 import { beginTrying, tryChange } from "../../analysis/fixes/try-change.ts";
 import { takeRandomWalks } from "../../analysis/random-walks/search.ts";
+import { settingShown } from "../../analysis/setting-shows.ts";
 import { reEntry } from "../../analysis/re-entry.ts";
 import { run } from "../../replay/run.ts";
+import { isUpToChance, overSeeds } from "../../replay/over-seeds.ts";
 import { compile } from "../../simulation/compile.ts";
+import { SETTINGS } from "../../world/settings.ts";
 import type { Questions } from "./given.ts";
 import { SEED, answered, eachLog } from "./given.ts";
 
@@ -34,6 +37,13 @@ export const ANALYSIS: Questions = {
     name === "demo"
       ? null
       : answered(() => takeRandomWalks(compile(world), { seed: SEED, runs: 12, frames: 200 }, new Set())),
+  // They are the same in all worlds.
+  "settings shown": ({ name }) => (name === "demo" ? SETTINGS.map(({ path }) => [path, settingShown(path)]) : null),
+  "over seeds": (given) =>
+    eachLog(given, (log, c) => {
+      const { rows } = run(c, log, { rows: true });
+      return isUpToChance(given.world, rows!) ? overSeeds(c, log, 7, 12) : null;
+    }),
   // A room by itself has no way out.
   "ways out and back": (given) =>
     given.name === "demo" || given.world.rooms.length === 1

@@ -119,23 +119,26 @@ export function changed(
   });
 }
 
-/** The world with laws and checks about all play that name as much of it as there is: changes have to follow them. */
+/** Checks about all play that name as much of a world as there is. */
+export function playChecks(world: World): string[] {
+  const [room] = world.rooms;
+  return [
+    "winnable",
+    "never stuck",
+    "aligned",
+    `reachable cell 1 0 in ${room!.id}`,
+    `unreachable cell 0 ${room!.height - 1} in ${room!.id}`,
+    ...allFixtures(world)
+      .slice(0, 3)
+      .flatMap(({ id }) => [`reachable ${id}`, `unreachable ${id}`]),
+    ...world.items.slice(0, 2).flatMap(({ id }) => [`reachable all ${id}`, `never lost ${id}`]),
+  ];
+}
+
+/** The world with laws and checks about all play: changes have to follow them. */
 function withLaws({ world, logs }: Given): World {
   const laws = logs.flatMap(({ checks }) => checks.map(({ what }) => checkText({ when: { kind: "never" }, what })));
-  const first = world.rooms[0]!;
-  return {
-    ...world,
-    laws: [...new Set([...world.laws, ...laws])].slice(0, 12),
-    reachChecks: [
-      "winnable",
-      `reachable cell 1 0 in ${first.id}`,
-      `unreachable cell 0 ${first.height - 1} in ${first.id}`,
-      ...allFixtures(world)
-        .slice(0, 3)
-        .map(({ id }) => `reachable ${id}`),
-      ...world.items.slice(0, 2).flatMap(({ id }) => [`reachable all ${id}`, `never lost ${id}`]),
-    ],
-  };
+  return { ...world, laws: [...new Set([...world.laws, ...laws])].slice(0, 12), reachChecks: playChecks(world) };
 }
 
 export const projectOf = (given: Given): Project => ({

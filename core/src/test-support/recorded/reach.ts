@@ -2,6 +2,7 @@ import { reachJson, wayText } from "../../analysis/reach/answer-json.ts";
 import { NEVER } from "../../analysis/reach/answer.ts";
 import { FreeSuperset } from "../../analysis/reach/free-superset.ts";
 import { GridSuperset } from "../../analysis/reach/grid-superset.ts";
+import { judgeChecks } from "../../analysis/reach/judge.ts";
 import { isLossless } from "../../analysis/reach/lossless.ts";
 import { lossFixText, lossFixes, tryLossFix } from "../../analysis/reach/loss-fixes.ts";
 import type { Target } from "../../analysis/reach/openings.ts";
@@ -18,7 +19,7 @@ import { startState } from "../../simulation/start-state.ts";
 import { allFixtures, rulesById } from "../../world/queries.ts";
 import type { World } from "../../world/world.ts";
 import type { Given, Questions } from "./given.ts";
-import { answered } from "./given.ts";
+import { answered, playChecks } from "./given.ts";
 
 /** So many states are looked at: enough for most of these worlds on the grid. */
 const STATES = 600;
@@ -33,6 +34,7 @@ function told({ world, logs }: Given, limit: number): unknown {
     reachJson(world, world.activeRules, answer),
     reachSentence(world, answer),
     untestedBy(world, logs, answer),
+    judgeChecks(world, reach, [...playChecks(world), "reachable nothing", "reachable cell 511 0 in a"]),
     ways,
     ways.slice(0, 4).map((way) => {
       if (way === null) return null;
