@@ -239,3 +239,22 @@ it("no random play under rules that leave the grid comes to a place or thing tha
   expect(Math.min(seen.never, seen.walked)).toBeGreaterThan(100);
   expect(Math.min(seen.contact, seen["undo-axis"], seen["undo-both"])).toBeGreaterThan(4);
 });
+
+it("what is left of losses is counted in words", () => {
+  const change = { path: "gait", value: 1 };
+  expect(
+    [
+      [0, 0],
+      [1, 0],
+      [2, 0],
+      [0, 1],
+      [3, 2],
+    ].map(([stuck, losable]) => lossFixText({ change, stuck: stuck!, losable: losable! })),
+  ).toEqual([
+    "then nobody can get stuck",
+    "then still 1 way to get stuck",
+    "then still 2 ways to get stuck",
+    "then still 1 item to lose",
+    "then still 3 ways to get stuck, 2 items to lose",
+  ]);
+});
