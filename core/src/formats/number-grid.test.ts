@@ -212,6 +212,7 @@ describe("what people have", () => {
     ["int m[] = {1,2,3,4,5,6};", "line 1, column 12: is one list of 6 numbers: say how many cells a row has"],
     ["[[[1,2],[3,4]],[[5,6],[7,8]]]", "line 1, column 2: has 2 layers of rows"],
     [`${"1,".repeat(512)}1`, "line 1, column 1025: a row has at most 512 cells, found 513"],
+    ['["####",\n "#..#", "#.#"]', "line 2, column 13: expected 4 cells as in the first row, found 3"],
     ["1,2\n".repeat(513), "line 513, column 1: a room has at most 512 rows, found 513"],
   ])("text %# of those that are none is refused", (text, message) =>
     expect(() => readNumberGrid(text)).toThrow(message),

@@ -1,0 +1,111 @@
+import { describe, expect, it } from "vitest";
+import { compile } from "../../simulation/compile.ts";
+import { startState } from "../../simulation/start-state.ts";
+import type { TinyOptions } from "../../test-support/tiny-world.ts";
+import { tinyWorld } from "../../test-support/tiny-world.ts";
+import type { Fixture } from "../../world/fixtures.ts";
+import type { Room, World } from "../../world/world.ts";
+import { withLegsAtOnce } from "./legs-at-once.ts";
+import { searchFrom } from "./reach.ts";
+import { unseenBound } from "./unseen-frames.ts";
+
+const common = { touch: "cell", keeps: "run" } as const;
+const portal = (x: number, y: number): Fixture =>
+  ({
+    ...common,
+    id: `portal-${x}-${y}`,
+    kind: "portal",
+    cell: [x, y],
+    to: { room: "a", cell: [0, 0] },
+    when: "enter",
+    arrive: "stop",
+  }) as Fixture;
+const marker = (x: number, y: number, more: object = {}): Fixture =>
+  ({ ...common, id: `marker-${x}-${y}`, kind: "marker", name: "M", cell: [x, y], ...more });
+
+function roomWith(fixtures: readonly Fixture[], options: TinyOptions = {}, room: Partial<Room> = {}): World {
+  const world = tinyWorld(["S     ", "      ", "      ", "   #  "], options);
+  return { ...world, rooms: [{ ...world.rooms[0]!, fixtures, ...room }] };
+}
+
+describe("a leg is taken in one step where nobody can tell", () => {
+  const atOnce = (world: World): boolean => {
+    const c = compile(world);
+    return withLegsAtOnce(c) !== c;
+  };
+  it.each<[string, readonly Fixture[], boolean]>([
+    ["with nothing there", [], true],
+    ["with a portal that stands alone", [portal(2, 1), marker(3, 1)], true],
+    ["but not where something stands in a portal's cell", [portal(2, 1), marker(2, 1)], false],
+    ["nor where an area covers it, at its first cell", [marker(2, 1, { size: [2, 2] }), portal(2, 1)], false],
+    ["or its last one", [marker(2, 1, { size: [2, 2] }), portal(3, 2)], false],
+    ["but where one begins right of it", [marker(3, 1, { size: [2, 2] }), portal(2, 1)], true],
+    ["below it", [marker(2, 2, { size: [2, 2] }), portal(2, 1)], true],
+    ["ends left of it", [marker(0, 1, { size: [2, 2] }), portal(2, 1)], true],
+    ["or above it", [marker(2, 0, { size: [2, 2] }), portal(2, 2)], true],
+    ["not where something is touched by the body", [marker(4, 2, { touch: "body" })], false],
+  ])("%s", (_, fixtures, is) => expect(atOnce(roomWith(fixtures))).toBe(is));
+
+  it("but not by other gaits", () => expect(atOnce(roomWith([], { gait: "roam" }))).toBe(false));
+});
+
+describe("slants that carry over between frames may come to more than legs do", () => {
+  const slants: TinyOptions = { glide: { speed: 3, carry: true }, input: { ways: 8 } };
+  const isBounded = (world: World): boolean => {
+    const c = compile(world);
+    return unseenBound(c, startState(c)) !== null;
+  };
+  const leads = { kind: "link", room: "a", offset: 0 } as const;
+  const wall = { kind: "wall" } as const;
+  const edges = (...open: string[]): Partial<Room> => ({
+    edges: Object.fromEntries(
+      ["north", "east", "south", "west"].map((side) => [side, open.includes(side) ? leads : wall]),
+    ) as unknown as Room["edges"],
+  });
+  it.each<[string, World, boolean]>([
+    ["with nothing there they do not", roomWith([], slants), false],
+    ["where a thing is touched by the body they do", roomWith([marker(4, 1, { touch: "body" })], slants), true],
+    ["where one stands in a wall", roomWith([marker(3, 3)], slants), true],
+    ["but not in the open", roomWith([marker(3, 2)], slants), false],
+    [
+      "nor where a door blocks",
+      roomWith(
+        [
+          {
+            ...common,
+            id: "door-1",
+            kind: "door",
+            cell: [3, 3],
+            lock: { kind: "never" },
+            opensOn: "push",
+          } as unknown as Fixture,
+        ],
+        slants,
+      ),
+      false,
+    ],
+    ["where two sides lead on at the upper right corner", roomWith([], slants, edges("north", "east")), true],
+    ["or at the lower left one", roomWith([], slants, edges("south", "west")), true],
+    ["but not at the others", roomWith([], slants, edges("north", "west")), false],
+    [
+      "not where a cell is a whole number of frames",
+      roomWith([marker(3, 3)], { ...slants, glide: { speed: 4, carry: true } }),
+      false,
+    ],
+    ["without carry", roomWith([marker(3, 3)], { ...slants, glide: { speed: 3, carry: false } }), false],
+    ["or without slants", roomWith([marker(3, 3)], { glide: { speed: 3, carry: true } }), false],
+  ])("%s", (_, world, is) => expect(isBounded(world)).toBe(is));
+});
+
+it("the way into the room where one is has no moves, in whatever cell one stands", () => {
+  for (const rows of [
+    ["S  ", "   "],
+    ["   ", "  S"],
+  ]) {
+    const c = compile(tinyWorld(rows));
+    const search = searchFrom(c, startState(c), 1000);
+    while (search.run(100));
+    expect(search.wayInto((room) => room === 0)).toMatchObject({ lines: [] });
+    expect(search.wayInto((room) => room === 1)).toBeNull();
+  }
+});
