@@ -51,6 +51,13 @@ it("what was changed in a room that somebody else deleted does not apply, and is
   expect(() => apply(without, step!)).toThrow("rooms/a/actors");
 });
 
+it("what is new stands behind what it stood behind, first where it stood first, and last where that is gone", () => {
+  const base = withActors("a", "c");
+  expect(told(both(base, withActors("a", "c", "d"), withActors("a", "b", "c")))).toBe("a=1 b=1 c=1 d=1");
+  expect(told(both(base, withActors("a", "c", "d"), withActors("b", "a", "c")))).toBe("b=1 a=1 c=1 d=1");
+  expect(told(both(base, withActors("c", "d"), withActors("a", "b", "c")))).toBe("c=1 d=1 b=1");
+});
+
 it("an undo after somebody else's change takes back the own one alone, and what comes back stands where it was", () => {
   const base = withActors("a", "b", "c");
   const [step] = differences(base, withActors("a", "c"));

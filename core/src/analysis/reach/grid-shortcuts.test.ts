@@ -20,8 +20,14 @@ const portal = (x: number, y: number): Fixture =>
     when: "enter",
     arrive: "stop",
   }) as Fixture;
-const marker = (x: number, y: number, more: object = {}): Fixture =>
-  ({ ...common, id: `marker-${x}-${y}`, kind: "marker", name: "M", cell: [x, y], ...more });
+const marker = (x: number, y: number, more: object = {}): Fixture => ({
+  ...common,
+  id: `marker-${x}-${y}`,
+  kind: "marker",
+  name: "M",
+  cell: [x, y],
+  ...more,
+});
 
 function roomWith(fixtures: readonly Fixture[], options: TinyOptions = {}, room: Partial<Room> = {}): World {
   const world = tinyWorld(["S     ", "      ", "      ", "   #  "], options);
@@ -76,7 +82,7 @@ describe("slants that carry over between frames may come to more than legs do", 
             id: "door-1",
             kind: "door",
             cell: [3, 3],
-            lock: { kind: "never" },
+            lock: { kind: "item", item: "key", count: 1, spends: true },
             opensOn: "push",
           } as unknown as Fixture,
         ],
