@@ -141,7 +141,7 @@ const env = {
 
 /** Files of tests that take longer than this, in ms, run after all the others: most faults are found before them. */
 const QUICK = 1000;
-/** @typedef {{ name: string, status: string, startTime: number, endTime: number, assertionResults: { status: string, fullName: string }[] }} FileResult */
+/** @typedef {{ name: string, status: string, startTime: number, endTime: number, assertionResults: { status: string, fullName: string, failureMessages: string[] }[] }} FileResult */
 
 /**
  * Runs vitest, to its first failure, with the workers that it starts as one group: a fault that makes one of them run for
@@ -213,7 +213,12 @@ async function finderOf(/** @type {string} */ project) {
   const began = Date.now();
   const whole = await runTests(["run", "--project", project], 1_800_000);
   const already = whole === null ? "runs for ever" : failureOf(whole);
-  if (already !== null) throw new Error(`with no fault planted, this fails: ${already}`);
+  if (already !== null) {
+    const said = (whole ?? []).flatMap(({ assertionResults }) =>
+      assertionResults.flatMap((each) => each.failureMessages),
+    );
+    throw new Error(`with no fault planted, this fails: ${already}\n${said.join("\n")}`);
+  }
   const patience = 60_000 + 2 * (Date.now() - began);
   const isSlow = ({ startTime, endTime }) => endTime - startTime > QUICK;
   const names = (of) => (whole ?? []).filter(of).map(({ name }) => path.relative(tree, name));
