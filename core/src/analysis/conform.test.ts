@@ -3,7 +3,7 @@ import type { GameTrace } from "../formats/game-trace.ts";
 import { explainFrame, run } from "../replay/run.ts";
 import { compile } from "../simulation/compile.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
-import { conform, framesOf, spotBefore } from "./conform.ts";
+import { conform, framesOf, ghostRows, spotBefore } from "./conform.ts";
 import { divergenceText } from "./divergence-text.ts";
 
 const world = tinyWorld(["S.#.", "...."], { gait: "roam", roam: { speedX: 3, response: "contact" } });
@@ -74,4 +74,44 @@ describe("a game beside ours", () => {
       `ours: in ${world.rooms[0]!.name}; yours: in Pit`,
     );
   });
+});
+
+it("stands before a frame where its last row before says, and as a ghost in each frame, from the first row on and before it", () => {
+  const places = [
+    [2, 10],
+    [3, 20],
+    [7, 30],
+  ] as const;
+  const sparse: GameTrace = {
+    count: 3,
+    frames: Int32Array.from(places, ([frame]) => frame),
+    rooms: Uint8Array.of(0, 1, 1),
+    x: Int32Array.from(places, ([, x]) => x),
+    y: Int32Array.from(places, ([, x]) => x + 1),
+  };
+  expect([0, 2, 3, 4, 7, 8, 99].map((frame) => spotBefore(sparse, frame)?.x ?? null)).toEqual([
+    null,
+    null,
+    10,
+    20,
+    20,
+    30,
+    30,
+  ]);
+  const ghost = ghostRows(sparse);
+  expect([ghost.count, [...ghost.x], [...ghost.y], [...ghost.room]]).toEqual([
+    8,
+    [10, 10, 10, 20, 20, 20, 20, 30],
+    [11, 11, 11, 21, 21, 21, 21, 31],
+    [0, 0, 0, 1, 1, 1, 1, 1],
+  ]);
+  // All that it had was before the start.
+  const nothing: GameTrace = {
+    count: 0,
+    frames: new Int32Array(),
+    rooms: new Uint8Array(),
+    x: new Int32Array(),
+    y: new Int32Array(),
+  };
+  expect([ghostRows(nothing).count, spotBefore(nothing, 5), [...framesOf(rows, nothing)]]).toEqual([0, null, []]);
 });

@@ -51,7 +51,7 @@ export function* framesOf(ours: Pick<TraceRows, "count">, theirs: GameTrace): Ge
   let at = 0;
   const last = Math.min(ours.count - 1, theirs.frames[theirs.count - 1] ?? -1);
   for (let frame = theirs.frames[0] ?? 0; frame <= last; frame++) {
-    while (at + 1 < theirs.count && theirs.frames[at + 1]! <= frame) at++;
+    while ((theirs.frames[at + 1] ?? Infinity) <= frame) at++;
     yield { frame, at };
   }
 }
@@ -67,7 +67,7 @@ function ourSpot(rows: TraceRows, frame: number): Spot {
 /** Where a game's walker was in the frame before one; null where that is not known. */
 export function spotBefore(trace: GameTrace, frame: number): Spot | null {
   let at = trace.count - 1;
-  while (at >= 0 && trace.frames[at]! >= frame) at--;
+  while ((trace.frames[at] ?? -1) >= frame) at--;
   return at < 0 ? null : spotOf(trace, at);
 }
 
@@ -89,7 +89,7 @@ export function ghostRows(trace: GameTrace): TraceRows {
   };
   let at = 0;
   for (let frame = 0; frame < count; frame++) {
-    while (at + 1 < trace.count && trace.frames[at + 1]! <= frame) at++;
+    while ((trace.frames[at + 1] ?? Infinity) <= frame) at++;
     rows.room[frame] = trace.rooms[at]!;
     rows.x[frame] = trace.x[at]!;
     rows.y[frame] = trace.y[at]!;
