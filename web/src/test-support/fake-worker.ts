@@ -2,6 +2,7 @@ import { expose } from "comlink";
 import type { Endpoint } from "comlink";
 import { afterAll, vi } from "vitest";
 
+type Role = "simulation" | "proofs" | "reach" | "trials" | "which-rules";
 type Heard = (event: MessageEvent) => void;
 
 /** One end of a line between page and worker: what is said arrives later, copied as between two threads. */
@@ -38,16 +39,17 @@ export class FakeWorker extends Line {
   private held: [unknown, Transferable[] | undefined][] = [];
   private readonly inside = new Line();
 
-  constructor(_address: URL, { name }: { readonly name: "simulation" | "proofs" | "trials" | "which-rules" }) {
+  constructor(_address: URL, { name }: { readonly name: Role }) {
     super();
     FakeWorker.all.push(this);
     void this.begin(name);
   }
 
-  private async begin(name: "simulation" | "proofs" | "trials" | "which-rules"): Promise<void> {
-    const loading: Readonly<Record<typeof name, () => Promise<object>>> = {
+  private async begin(name: Role): Promise<void> {
+    const loading: Readonly<Record<Role, () => Promise<object>>> = {
       simulation: () => import("../workers/simulation.ts"),
       proofs: () => import("../workers/proofs.ts"),
+      reach: () => import("../workers/reach.ts"),
       "which-rules": async () => ({ "which-rules": (await import("../workers/which-rules.ts")).whichRules }),
       trials: () => import("../workers/trials.ts"),
     };

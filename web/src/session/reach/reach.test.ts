@@ -1,0 +1,203 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import type { World } from "@keen-pebble/core/world";
+import { placeFixtures } from "@keen-pebble/core/edit";
+import { session } from "../../page-session.ts";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { hall } from "../../test-support/hall.ts";
+import type { Opened } from "../../test-support/opened.ts";
+import { openHere, until } from "../../test-support/opened.ts";
+
+const { reach, project, benchStore } = session;
+/** A hall parted by a wall in its column 10, with a door in it, and a lamp behind. */
+function parted(spare: number): World {
+  const bare = hall();
+  const [room] = bare.rooms;
+  const wall = bare.tiles.findIndex(({ flags }) => flags.includes("solid"));
+  const cells = room!.cells.map((cell, i) => (i % room!.width === 10 && i !== 10 + 5 * room!.width ? wall : cell));
+  const walled: World = { ...bare, rooms: [{ ...room!, cells }], goal: null };
+  const keyed = placeFixtures(walled, room!.id, { kind: "item", about: null }, [[4, 4]]).world;
+  const locked = placeFixtures(keyed, room!.id, { kind: "door", about: "key" }, [[10, 5]]).world;
+  const marked = placeFixtures(locked, room!.id, { kind: "marker", about: null }, [[15, 5]]).world;
+  return {
+    ...marked,
+    rooms: marked.rooms.map((each) => ({
+      ...each,
+      fixtures: each.fixtures.map((fixture) =>
+        fixture.kind === "item"
+          ? { ...fixture, count: spare }
+          : fixture.kind === "door"
+            ? { ...fixture, lock: { kind: "item", item: "key", count: 2, spends: true } }
+            : fixture,
+      ),
+    })),
+  };
+}
+
+let opened: Opened;
+let stop: () => void;
+const state = () => reach.store.getState();
+const world = (): World => project.store.getState().project!.world;
+const marker = (): number => world().rooms[0]!.fixtures.findIndex(({ kind }) => kind === "marker");
+const look = async (of: World): Promise<void> => {
+  opened = await openHere(of, { along: "keen-pebble-inputs 1\n---\n32 R\n" });
+  stop = reach.watch();
+  await until(() => state().phase === "done" && state().way !== null);
+};
+/** Does something, and waits for the answer that comes of it, with the way that is shown first. */
+async function next(act: () => void): Promise<void> {
+  const { shown } = state();
+  act();
+  await until(() => state().phase === "done" && state().shown !== shown && state().way !== null);
+}
+beforeEach(() => look(parted(2)));
+afterEach(() => {
+  stop();
+  reach.forget();
+  opened.close();
+  vi.unstubAllGlobals();
+});
+
+describe("what can be reached", () => {
+  it("is asked from the start while somebody looks, anew after an edit, and not any more once nobody does", async () => {
+    expect(state().shown!.answer.fixtures.every((n) => n >= 0)).toBe(true);
+    expect(state().world).toBe(world());
+    await next(() => project.changeWorld((now) => ({ ...now, rooms: parted(1).rooms })));
+    expect(state().shown!.answer.fixtures[marker()]).toBeLessThan(0);
+    expect(state().shown!.reasons[marker()]).toContain("behind");
+    stop();
+    expect(state()).toMatchObject({ phase: "none", world: null });
+    project.changeWorld((now) => ({ ...now, rooms: parted(2).rooms }));
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(state().phase).toBe("none");
+    stop = reach.watch();
+    await until(() => state().phase === "done");
+    expect(state().shown!.answer.fixtures[marker()]).toBeGreaterThan(0);
+  });
+
+  it("is asked from a cell with a bag, and from the shown frame", async () => {
+    await next(() => reach.askFrom("room-1", [12, 5]));
+    const cells = state().shown!.answer.first[0]!;
+    const width = world().rooms[0]!.width;
+    expect([cells[5 * width + 12], cells[2 * width + 2]! < 0]).toEqual([0, true]);
+    await next(() => reach.askWith("key", 2));
+    expect(state().stand!.bag.get("key")).toBe(2);
+    expect(state().shown!.answer.first[0]![2 * width + 2]).toBeGreaterThan(0);
+    // A cell that is not there any more is the start.
+    expect(reach.stand()).toMatchObject({ cell: [12, 5] });
+    reach.store.setState({ stand: { ...state().stand!, cell: [width, 5] } });
+    expect(reach.stand()).toMatchObject({ cell: [2, 2] });
+    reach.store.setState({ stand: { ...state().stand!, cell: [5, world().rooms[0]!.height] } });
+    expect(reach.stand()).toMatchObject({ cell: [2, 2] });
+    session.shownLog.selectLog("along", 32);
+    await until(() => benchStore.getState().run !== null);
+    await until(() => benchStore.getState().explanation !== null);
+    await next(() => reach.chooseOrigin("frame"));
+    expect(state().shown!.answer.first[0]![2 * width + 6]).toBe(0);
+  });
+
+  it("is asked under the rules that one chooses, as long as the world has them", async () => {
+    expect(state().rules).toBe("main");
+    await next(() => reach.chooseRules("free"));
+    expect(state().rules).toBe("free");
+    await next(() => reach.chooseRules("gone"));
+    expect(state().rules).toBe("main");
+  });
+
+  it("is not asked any more where it is taken back, and what was shown stays", async () => {
+    const before = state().shown;
+    reach.askAgain();
+    reach.cancel();
+    expect(state()).toMatchObject({ phase: "done", shown: before });
+    stop();
+    reach.forget();
+    stop = reach.watch();
+    reach.cancel();
+    expect(state()).toMatchObject({ phase: "none", shown: null });
+  });
+
+  it("is refused where the walker cannot begin", async () => {
+    project.changeWorld((now) => ({
+      ...now,
+      rooms: now.rooms.map((room) => ({ ...room, id: "other" })),
+      start: { ...now.start, room: "other" },
+    }));
+    reach.chooseOrigin("cell");
+    await until(() => state().phase === "done" || state().phase === "refused");
+    reach.store.setState({ stand: { room: "room-1", cell: [1, 1], bag: new Map() } });
+    expect(reach.stand()).toMatchObject({ room: "other", cell: [2, 2] });
+  });
+});
+
+describe("a way", () => {
+  const toMarker = () => ({ kind: "fixture", fixture: marker() }) as const;
+
+  it("is shown at its end, played, and kept as a log that begins there and says where it ends", async () => {
+    await reach.showWay("the marker", toMarker());
+    const { way, frame } = state();
+    const last = way!.found!.played.rows.count - 1;
+    expect([way!.heading, frame, way!.never, way!.target]).toEqual(["The way to the marker", last, null, null]);
+    reach.showFrame(3);
+    expect(state().frame).toBe(3);
+    const id = reach.keepWay()!;
+    const text = project.store.getState().project!.logs.get(id)!;
+    expect(text).toContain("title The way to the marker\n");
+    expect(text).toContain("check end cell 15 5 in room-1\n");
+    expect(text).toContain("rules main\n");
+    await until(() => benchStore.getState().log === id && benchStore.getState().run !== null);
+    await until(() => benchStore.getState().run!.verdicts.length > 0);
+    expect(benchStore.getState().run!.verdicts.map(({ verdict }) => verdict)).toEqual(["pass"]);
+    expect(reach.keepWay()).not.toBe(id);
+  });
+
+  it("plays from its first frame to its last, a picture at a time", async () => {
+    await reach.showWay("the marker", toMarker());
+    const last = state().frame;
+    const shown: number[] = [];
+    const asked: (() => void)[] = [];
+    vi.stubGlobal("requestAnimationFrame", (next: () => void) => asked.push(next));
+    reach.play();
+    while (asked.length > 0) {
+      shown.push(state().frame);
+      asked.shift()!();
+    }
+    expect([shown[0], shown[1], state().frame, shown.length]).toEqual([0, 1, last, last]);
+    reach.play();
+    await reach.showWay("the marker", toMarker());
+    const before = state().frame;
+    asked.shift()!();
+    expect(state().frame).toBe(before);
+  });
+
+  it("that there is none says why, which changes would open it, and one of them makes it", async () => {
+    await next(() => project.changeWorld((now) => ({ ...now, rooms: parted(1).rooms })));
+    await reach.showWay("the marker", toMarker());
+    expect(state().way).toMatchObject({
+      found: null,
+      never: expect.stringContaining("behind") as string,
+      target: toMarker(),
+    });
+    expect([reach.keepWay(), state().frame]).toEqual([null, 0]);
+    await reach.tryFixes();
+    expect(state().trying).toBe(false);
+    const fix = state().fixes!.find(({ text }) => text.includes("gives 1 to 2"))!;
+    expect(fix.then).toMatch(/^then in \d+$/);
+    await next(() => reach.applyFix(fix));
+    expect(state().shown!.answer.fixtures[marker()]).toBeGreaterThan(0);
+  });
+
+  it("that was asked for while one looked is shown of the next answer", async () => {
+    reach.askAgain();
+    void reach.showWay("the marker", toMarker());
+    await until(() => state().phase === "done" && state().way !== null);
+    expect(state().way!.title).toBe("the marker");
+  });
+});
+
+it("checks are added once each, and taken away", () => {
+  reach.addChecks(["reachable key-1", "never stuck"]);
+  reach.addChecks(["never stuck", "aligned"]);
+  expect(world().reachChecks).toEqual(["reachable key-1", "never stuck", "aligned"]);
+  reach.removeCheck("never stuck");
+  expect(world().reachChecks).toEqual(["reachable key-1", "aligned"]);
+});
