@@ -51,6 +51,21 @@ it("is placed by a click, chosen, dragged to another cell, and gone again; each 
   expect(placed()).toEqual([]);
 });
 
+it("is placed and dragged to the very edges of the room, and not beyond", () => {
+  const { width, height } = session.project.store.getState().project!.world.rooms[0]!;
+  session.actors.takeUp("place");
+  stroke([0, 0]);
+  const at = (): string => placed()[0]!.cell.join();
+  expect(at()).toBe("0,0");
+  stroke([0, 0], [width - 1, 0]);
+  expect(at()).toBe(`${width - 1},0`);
+  stroke([width - 1, 0], [width - 1, height - 1]);
+  expect(at()).toBe(`${width - 1},${height - 1}`);
+  stroke([width - 1, height - 1], [0, height - 1]);
+  stroke([0, height - 1], [0, height], [-1, height - 1], [0, -1], [width, 0]);
+  expect(at()).toBe(`0,${height - 1}`);
+});
+
 it("its path is drawn cell by cell, straight stretches as one, from its last cell on; one of its cells is dragged", () => {
   session.actors.takeUp("place");
   stroke([4, 3]);

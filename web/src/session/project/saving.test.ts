@@ -253,6 +253,19 @@ describe("what the server refuses", () => {
     expect(tab.state).toMatchObject({ refused: [], waiting: 0, state: "saved" });
   });
 
+  it("what fits beside what is forgotten is sent by itself", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.refuses = refusedName;
+    tab.edit(name("Cellar", ""));
+    await rest();
+    const kept = { step: paint(tab.server.project, 3, 1), refused: null };
+    tab.saver.forgetRefused([kept], tab.server.revision);
+    expect(tab.state).toMatchObject({ refused: [], waiting: 1 });
+    await rest();
+    expect(tab.state).toMatchObject({ waiting: 0, state: "saved" });
+    expect(tab.server.project.world.rooms[0]!.cells[3]).toBe(1);
+  });
+
   it("is found by halves among many, wherever it stands", async () => {
     await fc.assert(
       fc.asyncProperty(fc.array(fc.boolean(), { minLength: 1, maxLength: 24 }), async (bad) => {
