@@ -42,4 +42,24 @@ it("pictures lie a row or a column for each facing, and stay where they were mov
     { ...rows, offset: [7, 7] },
   );
   expect(columns).toEqual({ sheet: "tender", offset: [7, 7], images: { right: [[0, 0]], left: [[1, 0]] } });
+  const further = figureOf(
+    { ...world, sheets: [{ ...sheets[0]!, tile: 17 }] },
+    { sheet: "tender", at: [3, 5], size: [2, 2], along: "columns", facings: FACING_ORDERS[2]! },
+    null,
+  );
+  expect(further).toEqual({
+    sheet: "tender",
+    offset: [0, -1],
+    images: {
+      right: [
+        [3, 5],
+        [3, 6],
+      ],
+      left: [
+        [4, 5],
+        [4, 6],
+      ],
+    },
+  });
+  expect(Object.is(further.offset[0], 0)).toBe(true);
 });
