@@ -128,9 +128,18 @@ function boundsIn(part: unknown): number[] {
   );
 }
 
+const ALIKE = 3;
+
 it("where the schema ends a number's range, the reader does", () => {
   const values = [...new Set(boundsIn(schema).flatMap((bound) => [bound - 1, bound, bound + 1]))].sort((a, b) => a - b);
-  const numbers = placesIn(world).filter((path) => typeof valueAt(world, path) === "number");
+  // Of numbers in lists that the schema does not tell apart a few are enough.
+  const alike = new Map<string, number>();
+  const numbers = placesIn(world).filter((path) => {
+    if (typeof valueAt(world, path) !== "number") return false;
+    const kind = path.map((key) => (typeof key === "number" ? "*" : key)).join(".");
+    alike.set(kind, (alike.get(kind) ?? 0) + 1);
+    return alike.get(kind)! <= ALIKE;
+  });
   // One copy that is changed in place: there are very many values.
   const copy = structuredClone(world);
   let ends = 0;
