@@ -23,7 +23,9 @@ export class LostTurn implements MistakeWatch {
     const onLeg = began.legX !== 0 || began.legY !== 0;
     if (onLeg) {
       for (let button = 0; button < 4; button++) {
-        if (!(s.pressed & (1 << button))) continue;
+        // A turn goes aside from the leg.
+        const isTurn = buttonX(button) * began.legX + buttonY(button) * began.legY === 0;
+        if (!isTurn || !(s.pressed & (1 << button))) continue;
         this.button = button;
         this.pressedAt = s.frame;
       }
@@ -41,8 +43,8 @@ export class LostTurn implements MistakeWatch {
     const early = s.frame - this.pressedAt;
     this.button = NONE;
     const [dx, dy] = [buttonX(button), buttonY(button)];
-    // A turn goes aside from the leg; one that is still held has its say at the choice, one in memory too.
-    if (dx * began.legX + dy * began.legY !== 0 || s.held & (1 << button) || early <= this.c.glide.bufferFrames) return;
+    // One that is still held has its say at the choice, one in memory too.
+    if (s.held & (1 << button) || early <= this.c.glide.bufferFrames) return;
     if (choices[0]!.some((candidate) => candidate.dx === dx && candidate.dy === dy)) return;
     const before = began.legX !== 0 || began.legY !== 0 ? (advances[0] ?? null) : null;
     const x = s.previousX + (before?.dx ?? 0) + dx * ground.tileUnits;
