@@ -8,7 +8,7 @@ import { anyHouse } from "../test-support/any-house.ts";
 import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { logHolds } from "../checks/verdict.ts";
-import { asFrames, cutLog, keyRuns, withLine } from "./change-lines.ts";
+import { asFrames, cutLog, keyRuns, withLine, withLineAfter } from "./change-lines.ts";
 import type { InputLog } from "./input-log.ts";
 import { logFrames } from "./input-log.ts";
 import { untilChoices } from "../replay/until-choices.ts";
@@ -42,6 +42,28 @@ it("a log cut behind the end of its run is what was pressed in it", () => {
   // It was won in the second line.
   expect(cutLog(log, [3, 7], 9).lines).toEqual(tinyLog("3 R, 4 D").lines);
   expect(cutLog(log, [3], 9).lines).toEqual(tinyLog("3 R").lines);
+});
+
+it("a line is put in another's place, behind one or first, or taken away", () => {
+  const log = tinyLog("1 R,2 L,3 U");
+  const [line] = tinyLog("9 D").lines;
+  const counts = ({ lines }: InputLog): number[] => lines.map((each) => (each.kind === "keys" ? each.count : 0));
+  expect([0, 1, 2].map((at) => counts(withLine(log, at, line!)))).toEqual([
+    [9, 2, 3],
+    [1, 9, 3],
+    [1, 2, 9],
+  ]);
+  expect([0, 1, 2].map((at) => counts(withLine(log, at, null)))).toEqual([
+    [2, 3],
+    [1, 3],
+    [1, 2],
+  ]);
+  expect([-1, 0, 1, 2].map((at) => counts(withLineAfter(log, at, line!)))).toEqual([
+    [9, 1, 2, 3],
+    [1, 9, 2, 3],
+    [1, 2, 9, 3],
+    [1, 2, 3, 9],
+  ]);
 });
 
 it("lines are told with the frames that they lasted; one that was not reached, or not for a frame, keeps its count", () => {
