@@ -225,6 +225,8 @@ it("the logs of plays take so much room and no more; a log that was deleted give
   await send(token, playOf(world, revision)).expect(201);
   const { logs } = await opened();
   const text = logs["playtest-1"]!;
+  // As docs/guide.md says.
+  expect([MOST_PLAYS, MOST_PLAYED_BYTES]).toEqual([200, 8_388_608]);
   const large = `${text}#${"a".repeat(MOST_PLAYED_BYTES - text.length)}\n`;
   const store = (base: number, step: object) =>
     api()
