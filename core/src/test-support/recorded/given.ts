@@ -14,8 +14,9 @@ import { anyHouseWithActors } from "../any-actors.ts";
 import { anyHouse } from "../any-house.ts";
 import { tinyWorld } from "../tiny-world.ts";
 import { anyGait, anyLog, anyRows, anyWorld } from "../arbitraries.ts";
+import type { Fixture } from "../../world/fixtures.ts";
 import { allFixtures } from "../../world/queries.ts";
-import type { Shape, Tile, World } from "../../world/world.ts";
+import type { Pair, Shape, Tile, World } from "../../world/world.ts";
 
 /** Of everything that is made at random for them. */
 export const SEED = 20_261_128;
@@ -79,7 +80,74 @@ const anyWalked = fc
     return { world: { ...world, tiles: world.tiles.map((tile) => ({ ...tile, shape: shapeOf(tile) })) }, logs };
   });
 const sampled = (name: string, any: fc.Arbitrary<World>, numRuns: number): Given[] =>
-  fc.sample(any, { seed: SEED, numRuns }).map((world, i) => ({ name: `${name} ${i}`, world, logs: logsOf(world) }));
+  fc.sample(any, { seed: SEED, numRuns }).map((made, i) => {
+    const world = made.goal !== null || i % 2 === 0 ? made : withGoal(made, i);
+    return { name: `${name} ${i}`, world, logs: logsOf(world) };
+  });
+
+/** The world with a goal, as far as it has something that may be one: a marker, or an item to be collected. */
+function withGoal(world: World, i: number): World {
+  const markers = allFixtures(world).filter(({ kind }) => kind === "marker");
+  const item = world.items[i % Math.max(1, world.items.length)]?.id;
+  const marker = markers[i % Math.max(1, markers.length)]?.id;
+  if (marker !== undefined && (i % 4 === 1 || item === undefined))
+    return { ...world, goal: { kind: "marker", fixture: marker } };
+  return item === undefined ? world : { ...world, goal: { kind: "collect", item } };
+}
+/** Niches behind locks that spend what one has, with a goal: one may get stuck in many of them, or lose something for good. */
+const anyVault: fc.Arbitrary<World> = fc
+  .record({
+    gait: fc.constantFrom("hop" as const, "glide" as const),
+    onWay: fc.array(fc.constantFrom("key", "key", "ruby"), { minLength: 2, maxLength: 3 }),
+    niches: fc.tuple(...Array.from({ length: 4 }, () => fc.constantFrom("key", "ruby", "goal", "nothing"))),
+    locks: fc.tuple(
+      ...Array.from({ length: 4 }, () =>
+        fc.record({
+          item: fc.constantFrom("key", "key", "ruby"),
+          count: fc.constantFrom(1, 1, 2),
+          spends: fc.boolean(),
+        }),
+      ),
+    ),
+    collects: fc.boolean(),
+  })
+  .map(({ gait, onWay, niches, locks, collects }) => {
+    const base = tinyWorld(["# # # # #", "# # # # #", "S        "], { gait });
+    const common = { touch: "cell", keeps: "run" } as const;
+    const had = (id: string, give: string, cell: Pair): Fixture => ({
+      ...common,
+      id,
+      cell,
+      kind: "item",
+      give,
+      count: 1,
+    });
+    const fixtures = [
+      ...onWay.map((give, i) => had(`way-${i}`, give, [2 * i + 2, 2])),
+      ...locks.map((lock, i): Fixture => ({
+        ...common,
+        id: `door-${i}`,
+        cell: [2 * i + 1, 1],
+        kind: "door",
+        lock: { kind: "item", ...lock },
+        opensOn: "push",
+        closes: "never",
+      })),
+      ...niches.flatMap((what, i): Fixture[] => {
+        const [id, cell]: [string, Pair] = [`niche-${i}`, [2 * i + 1, 0]];
+        if (what === "nothing") return [];
+        return [what === "goal" ? { ...common, id, cell, kind: "marker", name: id } : had(id, what, cell)];
+      }),
+    ];
+    const item = (id: string) => ({ id, name: id, role: "key", colour: "#cc9933" }) as const;
+    const goal = niches.indexOf("goal");
+    return {
+      ...base,
+      items: [item("key"), item("ruby")],
+      goal: goal < 0 || collects ? { kind: "collect", item: "ruby" } : { kind: "marker", fixture: `niche-${goal}` },
+      rooms: [{ ...base.rooms[0]!, fixtures }],
+    };
+  });
 /** The worlds that are asked about. */
 export const GIVEN: readonly Given[] = [
   {
@@ -92,6 +160,7 @@ export const GIVEN: readonly Given[] = [
   },
   ...sampled("house", anyHouse, 24),
   ...sampled("world", anyWorld, 16),
+  ...sampled("vault", anyVault, 20),
   ...sampled("crowd", anyHouseWithActors, 8),
   ...fc.sample(anyWalked, { seed: SEED, numRuns: 36 }).map((given, i) => ({ name: `walk ${i}`, ...given })),
 ];
