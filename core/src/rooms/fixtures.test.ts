@@ -120,8 +120,10 @@ it("the order in the file is the only order: other names change nothing but the 
   fc.assert(
     fc.property(anyHouse, anyKeys, (world, log) => {
       const other = (id: string): string => `z${100 - id.charCodeAt(0)}-${9 - Number(id.slice(2))}`;
+      const { goal } = world;
       const renamed: World = {
         ...world,
+        goal: goal?.kind === "marker" ? { ...goal, fixture: other(goal.fixture) } : goal,
         rooms: world.rooms.map((room) => ({
           ...room,
           fixtures: room.fixtures.map((fixture): Fixture => ({ ...fixture, id: other(fixture.id) })),

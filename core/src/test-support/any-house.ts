@@ -1,7 +1,7 @@
 import type { Lock } from "../world/fixtures/door.ts";
 import type { Fixture } from "../world/fixtures.ts";
 import fc from "fast-check";
-import type { Room, World } from "../world/world.ts";
+import type { Goal, Room, World } from "../world/world.ts";
 import { RESPAWN_RESTORES } from "../world/world.ts";
 import { anyGait } from "./arbitraries.ts";
 import { tinyWorld } from "./tiny-world.ts";
@@ -84,8 +84,9 @@ export const anyHouse: fc.Arbitrary<World> = fc
     lives: fc.constantFrom(null, null, 2),
     respawnRestores: fc.constantFrom("keeps" as const, "keeps" as const, ...RESPAWN_RESTORES),
     crossesAt: fc.constantFrom("centre" as const, "centre" as const, "whole" as const),
+    goalIs: fc.constantFrom(null, null, "marker" as const, "key" as const, "bead" as const),
   })
-  .map(({ options, walls, sides, fixtures, lives, respawnRestores, crossesAt }) => {
+  .map(({ options, walls, sides, fixtures, lives, respawnRestores, crossesAt, goalIs }) => {
     const base = tinyWorld(["S"], options);
     const side = (i: number): Room["edges"]["north"] => {
       const rule = sides[i]!;
@@ -112,5 +113,14 @@ export const anyHouse: fc.Arbitrary<World> = fc
     });
     const item = (id: string) => ({ id, name: id, role: "key" as const, colour: "#c89b3c" });
     const rules = base.rules.map((each) => ({ ...each, walker: { ...each.walker, crossesAt } }));
-    return { ...base, rules, lives, respawnRestores, items: [item("key"), item("bead")], circuits: ["pump"], rooms };
+    const all = rooms.flatMap((room) => room.fixtures);
+    const marker = all.find(({ kind }) => kind === "marker");
+    const goal: Goal | null =
+      goalIs === null || (goalIs === "marker" && marker === undefined)
+        ? null
+        : goalIs === "marker"
+          ? { kind: "marker", fixture: marker!.id }
+          : { kind: "collect", item: goalIs };
+    const items = [item("key"), item("bead")];
+    return { ...base, rules, lives, respawnRestores, items, circuits: ["pump"], goal, rooms };
   });

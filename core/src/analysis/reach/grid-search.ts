@@ -114,7 +114,7 @@ export class GridSearch {
     this.ways = goings(c);
     this.uses = c.fixtures.all.some(({ opensOnUse }) => opensOnUse) ? new NearUses(c) : null;
     this.walks = this.plain && new RegionWalks(c, this.places, this.plain, this.ways.length - 1, this.uses);
-    this.quick = asks ? c : withLegsAtOnce(c);
+    this.quick = asks ? c : withLegsAtOnce(c, start);
     // A checkpoint that holds what a death gives back looks at all rooms.
     const holds = c.world.respawnRestores === "checkpoint";
     this.knownSteps = this.plain === null || holds ? null : new KnownSteps(c, this.layout, this.places, limit);

@@ -5,8 +5,9 @@ import type { TinyOptions } from "../../test-support/tiny-world.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import type { Room, World } from "../../world/world.ts";
+import { NEVER } from "./answer.ts";
 import { withLegsAtOnce } from "./legs-at-once.ts";
-import { searchFrom } from "./reach.ts";
+import { Reach, searchFrom } from "./reach.ts";
 import { unseenBound } from "./unseen-frames.ts";
 
 const common = { touch: "cell", keeps: "run" } as const;
@@ -37,7 +38,7 @@ function roomWith(fixtures: readonly Fixture[], options: TinyOptions = {}, room:
 describe("a leg is taken in one step where nobody can tell", () => {
   const atOnce = (world: World): boolean => {
     const c = compile(world);
-    return withLegsAtOnce(c) !== c;
+    return withLegsAtOnce(c, startState(c)) !== c;
   };
   it.each<[string, readonly Fixture[], boolean]>([
     ["with nothing there", [], true],
@@ -51,6 +52,12 @@ describe("a leg is taken in one step where nobody can tell", () => {
     ["or above it", [marker(2, 0, { size: [2, 2] }), portal(2, 2)], true],
     ["not where something is touched by the body", [marker(4, 2, { touch: "body" })], false],
   ])("%s", (_, fixtures, is) => expect(atOnce(roomWith(fixtures))).toBe(is));
+
+  it("but not where a whole leg would be in time for a touch that lasts, and the walker's own is not", () => {
+    const pit = { ...common, id: "pit", kind: "hazard", cell: [1, 0] } as unknown as Fixture;
+    expect([7, 8].map((speed) => atOnce(roomWith([pit], { glide: { speed } })))).toEqual([false, true]);
+    expect(atOnce(roomWith([{ ...pit, cell: [3, 1] }], { glide: { speed: 7 } }))).toBe(true);
+  });
 
   it("but not by other gaits", () => expect(atOnce(roomWith([], { gait: "roam" }))).toBe(false));
 });
@@ -114,4 +121,36 @@ it("the way into the room where one is has no moves, in whatever cell one stands
     expect(search.wayInto((room) => room === 0)).toMatchObject({ lines: [] });
     expect(search.wayInto((room) => room === 1)).toBeNull();
   }
+});
+
+describe("a hazard or a portal whose touch lasts over the frame in which it puts one back is passed", () => {
+  const hazard = (x: number, y: number): Fixture =>
+    ({ ...common, id: "pit", kind: "hazard", cell: [x, y] }) as unknown as Fixture;
+  const back = (x: number, y: number, to: [number, number]): Fixture =>
+    ({ ...portal(x, y), id: "back", to: { room: "a", cell: to } }) as Fixture;
+  const checkpoint = (x: number, y: number): Fixture =>
+    ({ ...common, id: "flag", kind: "checkpoint", cell: [x, y] }) as unknown as Fixture;
+  /** Behind the thing in a corridor, with few states looked at and with all of them. */
+  const behind = (fixtures: readonly Fixture[], rows: string, speed = 8): number[] =>
+    [8000, 3].map((limit) => {
+      const base = tinyWorld([rows], { glide: { speed } });
+      const world: World = { ...base, lives: 3, rooms: [{ ...base.rooms[0]!, fixtures }] };
+      const answer = new Reach(world, { limit }).answer();
+      return Math.sign(answer.first[0]!.at(-1)!);
+    });
+  it.each<[string, readonly Fixture[], string, boolean]>([
+    ["right beside the start", [hazard(1, 0)], "S   ", true],
+    ["two cells from it", [hazard(2, 0)], "S    ", false],
+    ["right beside a checkpoint", [checkpoint(2, 0), hazard(3, 0)], "S     ", true],
+    ["two cells from a checkpoint", [checkpoint(1, 0), hazard(3, 0)], "S     ", false],
+    ["a portal right beside where it leads", [back(2, 0, [1, 0])], "S    ", true],
+    ["a portal that leads further back", [back(3, 0, [0, 0])], "S     ", false],
+  ])("%s", (_, fixtures, rows, passes) => {
+    const [whole, few] = behind(fixtures, rows);
+    expect(whole).toBe(passes ? 1 : -1);
+    // What is not known may be open, and is never called never.
+    if (passes) expect(few).not.toBe(NEVER);
+    // One that takes longer into the next cell is hurt or moved on each time.
+    expect(behind(fixtures, rows, 7)[0]).toBe(-1);
+  });
 });

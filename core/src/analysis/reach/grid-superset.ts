@@ -1,9 +1,11 @@
+import type { CompiledFixture } from "../../compiled/compiled-fixture.ts";
 import type { Compiled } from "../../compiled/compiled.ts";
 import type { SimState } from "../../compiled/state.ts";
 import { isFree } from "../../ground/free.ts";
 import { cross } from "../../rooms/crossing.ts";
 import { FIXTURE_KINDS } from "../../world/fixtures.ts";
 import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
+import { entersAtOnce, returnsBeside } from "./lasting-touch.ts";
 import { Superset } from "./superset.ts";
 
 /** More than any play can reach under rules that keep to the grid. */
@@ -128,9 +130,13 @@ export class GridSuperset extends Superset {
       number = this.c.fixtures.all[number]!.next
     ) {
       const fixture = this.c.fixtures.all[number]!;
-      const ends = number === this.c.goalFixture;
-      if (!fixture.touchBody && (fixture.leads || ends || FIXTURE_KINDS[fixture.kind] === "hazard")) return true;
+      if (fixture.touchBody) continue;
+      if (number === this.c.goalFixture) return true;
+      const lasts = entersAtOnce(this.c) && returnsBeside(this.c, this.s, fixture);
+      if ((fixture.leads || isHazard(fixture)) && !lasts) return true;
     }
     return false;
   }
 }
+
+const isHazard = ({ kind }: CompiledFixture): boolean => FIXTURE_KINDS[kind] === "hazard";

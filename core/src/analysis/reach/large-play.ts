@@ -86,7 +86,7 @@ export class LargePlay {
     this.plain = c.rules.gait === "glide" && c.rules.glide.keepGoing ? null : new PlainSteps(c);
     this.ways = goings(c);
     this.regions = this.plain && new PlainRegions(c, this.places, this.plain, this.ways.length - 1);
-    this.quick = withLegsAtOnce(c);
+    this.quick = withLegsAtOnce(c, start);
     this.uses = c.fixtures.all.some(({ opensOnUse }) => opensOnUse) ? new NearUses(c) : null;
     this.memories = new StateTable(this.layout.words - 1, MOST_MEMORIES);
     this.here = new SimState(c);

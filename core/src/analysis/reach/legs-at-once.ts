@@ -1,11 +1,13 @@
 import type { Compiled } from "../../compiled/compiled.ts";
+import type { SimState } from "../../compiled/state.ts";
+import { entersAtOnce, returnsBeside } from "./lasting-touch.ts";
 
 /**
  * The same rules with legs that take one frame, where that comes to the same: the walker is told apart only by the cell
  * that it occupies, and a portal, which waits for the leg's end, stands alone in its cell. For straight legs from a cell
  * in which nothing stands, with nothing touched. Other worlds are given back as they are; that the two agree is tested.
  */
-export function withLegsAtOnce(c: Compiled): Compiled {
+export function withLegsAtOnce(c: Compiled, start: SimState): Compiled {
   if (c.rules.gait !== "glide" || c.fixtures.hasBodyTouch) return c;
   const { all, at } = c.fixtures;
   const sharesPortal = all.some(({ leads, room, cell }) => {
@@ -22,5 +24,7 @@ export function withLegsAtOnce(c: Compiled): Compiled {
     );
     return covered || all[first]!.next >= 0;
   });
-  return sharesPortal ? c : { ...c, glide: { ...c.glide, speed: c.tileUnits } };
+  // A whole leg enters the next cell in the frame after the one that put the walker there.
+  const lasts = !entersAtOnce(c) && all.some((fixture) => returnsBeside(c, start, fixture));
+  return sharesPortal || lasts ? c : { ...c, glide: { ...c.glide, speed: c.tileUnits } };
 }

@@ -121,4 +121,4 @@ export abstract class Superset {
   }
 }
 
-const isCheckpoint = ({ kind }: CompiledFixture): boolean => FIXTURE_KINDS[kind] === "checkpoint";
+export const isCheckpoint = ({ kind }: CompiledFixture): boolean => FIXTURE_KINDS[kind] === "checkpoint";
