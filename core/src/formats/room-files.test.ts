@@ -341,3 +341,20 @@ it("lines that end as on other systems, and a byte-order mark, are read in every
   for (const odd of ["\ufeff0,1\n1,0\n", "0,1\r\n1,0\r\n"])
     expect(readRoomTable(odd, tiny)).toEqual(readRoomTable("0,1\n1,0\n", tiny));
 });
+
+it("a room of 700 tiles has a character for each, past the handy ones and the letters after them, and is read again", () => {
+  const base = tinyWorld(["S"]);
+  const tiles = Array.from({ length: 700 }, (_, i) => ({
+    ...base.tiles[i === 0 ? 0 : 1]!,
+    id: `tile-${i}`,
+    name: `${i}`,
+  }));
+  const cells = Uint16Array.from({ length: 700 }, (_, i) => i);
+  const world: World = { ...base, tiles, rooms: [{ ...base.rooms[0]!, width: 35, height: 20, cells }] };
+  const text = writeRoomText(world, world.rooms[0]!);
+  const used = new Set([...text.split("\n").slice(0, 20).join("")]);
+  expect(used.size).toBe(700);
+  const read = readRoomText(text, world, "a");
+  if (!("draft" in read)) throw new Error(read.refusals[0]!.message);
+  expect(read.draft.cells).toEqual(tiles.map(({ id }) => id));
+});

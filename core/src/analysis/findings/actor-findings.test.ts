@@ -46,6 +46,21 @@ it.each<[string, World, string[]]>([
     worldWith(["#S  ", " #  ", "#   "], { plan: [{ frames: null, do: "wander" }] }),
     ["crab-1 in A can never move: all cells beside it are shut to it"],
   ],
+  [
+    "one that is shut in at the right side",
+    worldWith(["S #", " # ", "  #"], { cell: [2, 1], plan: [{ frames: null, do: "wander" }] }),
+    ["crab-1 in A can never move: all cells beside it are shut to it"],
+  ],
+  [
+    "one that is shut in at the lower side",
+    worldWith(["S  ", " # ", "# #"], { cell: [1, 2], plan: [{ frames: null, do: "wander" }] }),
+    ["crab-1 in A can never move: all cells beside it are shut to it"],
+  ],
+  [
+    "one that is shut in at the upper side",
+    worldWith(["# #", "S# ", "   "], { cell: [1, 0], plan: [{ frames: null, do: "wander" }] }),
+    ["crab-1 in A can never move: all cells beside it are shut to it"],
+  ],
   ["one that is shut in and only stands", worldWith(["#S  ", " #  ", "#   "], {}), []],
   [
     "one that hurts where the walker respawns",
