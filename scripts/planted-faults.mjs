@@ -2,7 +2,6 @@
 // checkout: a turned operator, a bound that is off by one, a missing case. Says for each which test found it, and lists
 // those that none did. Faults of `planted-faults-equivalent.json` are left out: somebody looked at them, and they change
 // nothing that anybody could see.
-import { spawn } from "node:child_process";
 import {
   chmodSync,
   cpSync,
@@ -18,7 +17,8 @@ import {
 import os from "node:os";
 import path from "node:path";
 import { parseArgs } from "node:util";
-import ts from "typescript";
+import { sitesOf } from "./planted/sites.mjs";
+import { Suite } from "./planted/suite.mjs";
 import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { makeDataFolder } from "./setup/data-folder.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
@@ -55,52 +55,6 @@ const PLACES = [
  * @type {readonly { file: string, line: string, was: string, is: string, why: string }[]}
  */
 const EQUIVALENT = JSON.parse(readFileSync(path.join(ROOT, "scripts/planted-faults-equivalent.json"), "utf8"));
-
-/** Ways to break a token, by what it is. */
-const TURNED = new Map([
-  ["<", "<="],
-  ["<=", "<"],
-  [">", ">="],
-  [">=", ">"],
-  ["===", "!=="],
-  ["!==", "==="],
-  ["&&", "||"],
-  ["||", "&&"],
-  ["+", "-"],
-  ["-", "+"],
-  ["*", "+"],
-  ["true", "false"],
-  ["false", "true"],
-]);
-
-/** Every place of a source at which a fault can be planted: from where to where, and what stands there then. */
-function sitesOf(text, file) {
-  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
-  const sites = [];
-  const add = (node, to) => sites.push({ from: node.getStart(), to: node.getEnd(), text: to });
-  const visit = (node) => {
-    if (
-      ts.isTypeNode(node) ||
-      ts.isInterfaceDeclaration(node) ||
-      ts.isTypeAliasDeclaration(node) ||
-      ts.isImportDeclaration(node)
-    )
-      return;
-    if (ts.isBinaryExpression(node)) {
-      const turned = TURNED.get(node.operatorToken.getText());
-      const isText = [node.left, node.right].some((side) => ts.isStringLiteral(side) || ts.isTemplateExpression(side));
-      if (turned && !(isText && node.operatorToken.getText() === "+")) add(node.operatorToken, turned);
-    } else if (node.kind === ts.SyntaxKind.TrueKeyword || node.kind === ts.SyntaxKind.FalseKeyword)
-      add(node, TURNED.get(node.getText()));
-    else if (ts.isNumericLiteral(node) && !ts.isPropertyAssignment(node.parent))
-      add(node, String(Number(node.getText().replaceAll("_", "")) + 1));
-    else if (ts.isIfStatement(node) && !node.elseStatement) add(node, ";");
-    else if (ts.isExpressionStatement(node) && ts.isCallExpression(node.expression)) add(node, ";");
-    ts.forEachChild(node, visit);
-  };
-  visit(source);
-  return sites;
-}
 
 /** Links a workspace's packages one by one into the copy, our own ones to the copy's. */
 function linkPackages(/** @type {string} */ workspace) {
@@ -139,104 +93,18 @@ const env = {
   KEEN_PEBBLE_LOG: "silent",
 };
 
-/** Files of tests that take longer than this, in ms, run after all the others: most faults are found before them. */
-const QUICK = 1000;
-/** @typedef {{ name: string, status: string, startTime: number, endTime: number, assertionResults: { status: string, fullName: string, failureMessages: string[] }[] }} FileResult */
-
-/**
- * Runs vitest, to its first failure, with the workers that it starts as one group: a fault that makes one of them run for
- * ever ends with it.
- * @param {string[]} args
- * @param {number} patience in ms
- * @returns {Promise<FileResult[] | null>} what came of each file; null where it ran for ever
- */
-function runTests(args, patience) {
-  const report = path.join(copy, "report.json");
-  rmSync(report, { force: true });
-  const more = ["--bail", "1", "--passWithNoTests", "--reporter=json", `--outputFile=${report}`];
-  return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [path.join(tree, "node_modules/vitest/vitest.mjs"), ...args, ...more], {
-      cwd: tree,
-      env,
-      detached: true,
-      stdio: ["ignore", "ignore", "pipe"],
-    });
-    let stderr = "";
-    let isEndless = false;
-    endTests = () => process.kill(-(/** @type {number} */ (child.pid)), "SIGKILL");
-    const timer = setTimeout(() => {
-      isEndless = true;
-      endTests();
-    }, patience);
-    child.stderr.on("data", (text) => (stderr += text));
-    child.on("error", reject);
-    child.on("close", (status) => {
-      clearTimeout(timer);
-      endTests = () => {};
-      if (isEndless) return resolve(null);
-      // A suite that does not even start says nothing of the fault.
-      if (!existsSync(report))
-        return reject(new Error(`the tests did not run (${args.join(" ")}):\n${stderr.slice(-2000)}`));
-      const { testResults } = JSON.parse(readFileSync(report, "utf8"));
-      if (status !== 0 && failureOf(testResults) === null)
-        return resolve([...testResults, { name: tree, status: "failed", assertionResults: [] }]);
-      resolve(testResults);
-    });
-  });
-}
-
-/** Ends the tests that run. */
-let endTests = () => {};
+/** @type {Suite[]} */
+const suites = [];
 for (const signal of ["SIGINT", "SIGTERM"])
   process.on(signal, () => {
-    endTests();
-    postgres.stop("immediate");
-    rmSync(copy, { recursive: true, force: true });
+    cleanUp();
     process.exit(130);
   });
 
-/** The first test that failed, or the file that did not load; null where all passed. */
-function failureOf(/** @type {FileResult[]} */ results) {
-  for (const { name, status, assertionResults } of results) {
-    const failed = assertionResults.find((each) => each.status === "failed");
-    if (failed) return `${path.relative(tree, name)}: ${failed.fullName.trim()}`;
-    if (status === "failed") return `${path.relative(tree, name)}: does not load`;
-  }
-  return null;
-}
-
-/**
- * What runs the tests of a project, once they pass with no fault: else each fault would be found by what fails anyway.
- * @returns {Promise<(file: string) => Promise<string | null>>} of the file in which a fault stands, the test that finds it
- */
-async function finderOf(/** @type {string} */ project) {
-  const began = Date.now();
-  const whole = await runTests(["run", "--project", project], 1_800_000);
-  const already = whole === null ? "runs for ever" : failureOf(whole);
-  if (already !== null) {
-    const said = (whole ?? []).flatMap(({ assertionResults }) =>
-      assertionResults.flatMap((each) => each.failureMessages),
-    );
-    throw new Error(`with no fault planted, this fails: ${already}\n${said.join("\n")}`);
-  }
-  const patience = 60_000 + 2 * (Date.now() - began);
-  const isSlow = ({ startTime, endTime }) => endTime - startTime > QUICK;
-  const names = (of) => (whole ?? []).filter(of).map(({ name }) => path.relative(tree, name));
-  const [slow, quick] = [names(isSlow), names((each) => !isSlow(each))];
-  return async (file) => {
-    for (const { others, most } of [
-      { others: slow, most: 60_000 },
-      { others: quick, most: patience },
-    ]) {
-      // The server's threads load their files by name, which nobody can follow: all of its tests are related.
-      const related = project === "server" ? ["run"] : ["related", file, "--run"];
-      const excluded = others.flatMap((name) => ["--exclude", name]);
-      const ran = await runTests([...related, "--project", project, ...excluded], most);
-      const found = ran === null ? "runs for ever" : failureOf(ran);
-      if (found !== null) return found;
-    }
-    return null;
-  };
+function cleanUp() {
+  for (const suite of suites.splice(0)) suite.end();
+  postgres.stop("immediate");
+  rmSync(copy, { recursive: true, force: true });
 }
 
 const missed = [];
@@ -246,18 +114,12 @@ try {
   const pick = numbersFrom(Number(values.seed));
   for (const { folder, projects, share, skip } of PLACES) {
     if (values.only !== undefined && values.only !== projects[0]) continue;
-    const finders = [];
-    for (const project of projects) finders.push(await finderOf(project));
-    const finder = async (file) => {
-      for (const find of finders) {
-        const found = await find(file);
-        if (found !== null) return found;
-      }
-      return null;
-    };
+    const begun = projects.map((project) => new Suite(tree, project, env));
+    suites.push(...begun);
+    for (const suite of begun) await suite.begin();
     const files = filesIn(folder, skip);
     const whole = new Map(files.map((name) => [name, readFileSync(path.join(tree, folder, name), "utf8")]));
-    const sites = files.flatMap((name) => sitesOf(whole.get(name), name).map((site) => ({ name, ...site })));
+    const sites = files.flatMap((name) => sitesOf(whole.get(name) ?? "", name).map((site) => ({ name, ...site })));
     for (let i = 0; i < Math.round((count * share) / 60);) {
       const { name, from, to, text } = sites[pick(sites.length)];
       const before = /** @type {string} */ (whole.get(name));
@@ -275,17 +137,18 @@ try {
       }
       i++;
       writeFileSync(file, before.slice(0, from) + text + before.slice(to));
-      const found = await finder(path.join(folder, name));
+      let found = null;
+      for (const suite of begun) found ??= await suite.find(file);
       writeFileSync(file, before);
       planted++;
       const fault = { fault: `${folder}/${name}:${at}`, was: is.was.slice(0, 80), is: text, found };
       if (found === null) missed.push(fault);
       process.stdout.write(`${JSON.stringify(fault)}\n`);
     }
+    for (const suite of begun) suite.end();
   }
 } finally {
-  postgres.stop("immediate");
-  rmSync(copy, { recursive: true, force: true });
+  cleanUp();
 }
 process.stdout.write(
   `${JSON.stringify({ planted, leftOut, found: planted - missed.length, share: Number(((planted - missed.length) / planted).toFixed(3)), missed: missed.map(({ fault }) => fault) })}\n`,
