@@ -43,7 +43,9 @@ process.on("message", async ({ changed, files }) => {
     failure = failureOf(ran);
     times = Object.fromEntries(ran.testModules.map((file) => [file.moduleId, file.diagnostic().duration]));
   } catch (error) {
-    failure = `the tests did not run: ${error.message}`;
+    // Which says nothing of a fault.
+    tell({ broken: error.message });
+    return;
   }
   tell({ failure, times });
 });

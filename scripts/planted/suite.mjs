@@ -83,13 +83,21 @@ export class Suite {
     const child = /** @type {import("node:child_process").ChildProcess} */ (this.#child);
     // What changed last is as it was again.
     const changed = this.#changed.slice(-2);
-    return new Promise((resolve) => {
+    return new Promise((resolve, reject) => {
+      // A suite that breaks down says nothing of a fault: nothing is counted then.
+      const broken = (/** @type {string} */ why) =>
+        reject(new Error(`the tests of ${this.project} did not run: ${why}`));
+      const died = () => broken("their process ended");
+      child.once("exit", died);
       const timer = setTimeout(() => {
+        child.off("exit", died);
         this.end();
         resolve({ failure: "runs for ever", times: {} });
       }, patience);
       child.once("message", (told) => {
         clearTimeout(timer);
+        child.off("exit", died);
+        if (told !== null && typeof told === "object" && "broken" in told) return broken(String(told.broken));
         resolve(/** @type {{ failure: string | null, times: Record<string, number> }} */ (told));
       });
       child.send({ changed, files });

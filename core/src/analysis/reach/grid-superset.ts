@@ -1,9 +1,8 @@
-import type { CompiledFixture } from "../../compiled/compiled-fixture.ts";
+import { isHazard } from "../../compiled/compiled-fixture.ts";
 import type { Compiled } from "../../compiled/compiled.ts";
 import type { SimState } from "../../compiled/state.ts";
 import { isFree } from "../../ground/free.ts";
 import { cross } from "../../rooms/crossing.ts";
-import { FIXTURE_KINDS } from "../../world/fixtures.ts";
 import { DIRECTION_X, DIRECTION_Y } from "./actions.ts";
 import { entersAtOnce, returnsBeside } from "./lasting-touch.ts";
 import { Superset } from "./superset.ts";
@@ -132,11 +131,10 @@ export class GridSuperset extends Superset {
       const fixture = this.c.fixtures.all[number]!;
       if (fixture.touchBody) continue;
       if (number === this.c.goalFixture) return true;
+      if (!fixture.leads && !isHazard(fixture)) continue;
       const lasts = entersAtOnce(this.c) && returnsBeside(this.c, this.s, fixture);
-      if ((fixture.leads || isHazard(fixture)) && !lasts) return true;
+      if (!lasts) return true;
     }
     return false;
   }
 }
-
-const isHazard = ({ kind }: CompiledFixture): boolean => FIXTURE_KINDS[kind] === "hazard";

@@ -1,10 +1,7 @@
 import type { CompiledFixture } from "../../compiled/compiled-fixture.ts";
+import { isCheckpoint, isHazard } from "../../compiled/compiled-fixture.ts";
 import type { Compiled } from "../../compiled/compiled.ts";
 import type { SimState } from "../../compiled/state.ts";
-import { FIXTURE_KINDS } from "../../world/fixtures.ts";
-import { isCheckpoint } from "./superset.ts";
-
-const isHazard = ({ kind }: CompiledFixture): boolean => FIXTURE_KINDS[kind] === "hazard";
 
 /**
  * Whether a portal or a hazard may put the walker right beside itself: touched again in the very next frame it goes on being

@@ -6,6 +6,7 @@ import { entersAtOnce, returnsBeside } from "./lasting-touch.ts";
  * The same rules with legs that take one frame, where that comes to the same: the walker is told apart only by the cell
  * that it occupies, and a portal, which waits for the leg's end, stands alone in its cell. For straight legs from a cell
  * in which nothing stands, with nothing touched. Other worlds are given back as they are; that the two agree is tested.
+ * @param start any state of the run: where it began
  */
 export function withLegsAtOnce(c: Compiled, start: SimState): Compiled {
   if (c.rules.gait !== "glide" || c.fixtures.hasBodyTouch) return c;

@@ -1,5 +1,6 @@
 import type { Compiled } from "../../compiled/compiled.ts";
 import { LOCK_ITEM } from "../../compiled/compiled-fixture.ts";
+import { isHazard } from "../../compiled/compiled-fixture.ts";
 import { FIXTURE_KINDS } from "../../world/fixtures.ts";
 import type { GridSuperset } from "./grid-superset.ts";
 
@@ -18,6 +19,6 @@ export function isLossless(c: Compiled, superset: GridSuperset): boolean {
       circuit < 0 &&
       !leads,
   );
-  const hurts = all.some(({ kind }) => FIXTURE_KINDS[kind] === "hazard");
+  const hurts = all.some(isHazard);
   return isKept && (!hurts || (!c.countsLives && c.world.respawnRestores === "keeps")) && superset.reversible;
 }

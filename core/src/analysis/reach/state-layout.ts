@@ -5,7 +5,7 @@ import type { Memory } from "../../compiled/memory.ts";
 import type { SimState } from "../../compiled/state.ts";
 import { NO_BUTTON } from "../../compiled/state.ts";
 import { follow } from "../../rooms/doors.ts";
-import { FIXTURE_KINDS } from "../../world/fixtures.ts";
+import { isCheckpoint, isHazard } from "../../compiled/compiled-fixture.ts";
 import { PLAYING } from "../../world/vocabulary.ts";
 
 /** Cells are counted from here, so that places beyond a room's sides are whole numbers from 0 on too. */
@@ -124,7 +124,7 @@ export class StateLayout {
     const fixtures = [...near].map((i) => all[i]!);
     const awaited = new Set(fixtures.flatMap(({ lock, item }) => (lock === LOCK_COLLECTED ? [item] : [])));
     const usesBag = fixtures.some(({ gives, lock }) => gives || lock === LOCK_ITEM);
-    const setsCheckpoint = fixtures.some(({ kind }) => isCheckpoint(kind));
+    const setsCheckpoint = fixtures.some(isCheckpoint);
     const bits = new Int32Array(this.words);
     for (const { flag, tells, word, shift, mask } of this.fields) {
       const fixture = flag >= 0 && flag < 4 * all.length ? flag % all.length : -1;
@@ -139,7 +139,7 @@ export class StateLayout {
 
   private askFor(packer: Packer): void {
     const { all } = this.c.fixtures;
-    const hurts = all.some(({ kind }) => isHazard(kind));
+    const hurts = all.some(isHazard);
     const returns = this.askForThings(packer);
     this.askForTouches(packer, hurts);
     this.askForBag(packer, ({ memory }) => memory.bag);
@@ -194,7 +194,7 @@ export class StateLayout {
     const { all } = this.c.fixtures;
     all.forEach(({ kind, leads, circuit, blocks }, i) => {
       const toggles = circuit >= 0 && !blocks;
-      if (leads || toggles || isHazard(kind) || (hurts && isCheckpoint(kind)))
+      if (leads || toggles || isHazard({ kind }) || (hurts && isCheckpoint({ kind })))
         packer.add(flagField(2 * all.length + i, true, (memory, on) => memory.setTouched(i, on)));
     });
   }
@@ -226,7 +226,7 @@ export class StateLayout {
           s.keepY = (value % 3) - 1;
         },
       });
-    if (hurts && c.fixtures.all.some(({ kind }) => isCheckpoint(kind)))
+    if (hurts && c.fixtures.all.some(isCheckpoint))
       packer.add({
         bits: bitsFor(c.fixtures.all.length),
         unsettles: false,
@@ -267,9 +267,6 @@ export const rowOf = (position: number): number => ((position >>> 12) & 0xfff) -
 export function opensByHand({ blocks, lock }: CompiledFixture): boolean {
   return blocks && (lock === LOCK_NONE || lock === LOCK_ITEM);
 }
-
-const isHazard = (kind: number): boolean => FIXTURE_KINDS[kind] === "hazard";
-const isCheckpoint = (kind: number): boolean => FIXTURE_KINDS[kind] === "checkpoint";
 
 /** The walker as it is at a choice moment with nothing held. */
 function rest(s: SimState): void {

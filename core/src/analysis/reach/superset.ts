@@ -1,8 +1,7 @@
 import type { Compiled } from "../../compiled/compiled.ts";
-import { LOCK_CIRCUIT, LOCK_COLLECTED, LOCK_ITEM, LOCK_NONE } from "../../compiled/compiled-fixture.ts";
+import { LOCK_CIRCUIT, LOCK_COLLECTED, LOCK_ITEM, LOCK_NONE, isCheckpoint } from "../../compiled/compiled-fixture.ts";
 import type { CompiledFixture } from "../../compiled/compiled-fixture.ts";
 import { SimState } from "../../compiled/state.ts";
-import { FIXTURE_KINDS } from "../../world/fixtures.ts";
 import { bodyReach } from "./plain-steps.ts";
 
 /**
@@ -120,5 +119,3 @@ export abstract class Superset {
     );
   }
 }
-
-export const isCheckpoint = ({ kind }: CompiledFixture): boolean => FIXTURE_KINDS[kind] === "checkpoint";

@@ -6,7 +6,7 @@ import type { Ground } from "../../ground/ground.ts";
 import { resolveCell, resolved } from "../../ground/ground.ts";
 import { isFree } from "../../ground/free.ts";
 import { compile } from "../../simulation/compile.ts";
-import { FIXTURE_KINDS } from "../../world/fixtures.ts";
+import { isHazard } from "../../compiled/compiled-fixture.ts";
 import type { World } from "../../world/world.ts";
 import type { StopCell } from "../fixes/candidates.ts";
 import type { ReachAnswer } from "./answer.ts";
@@ -131,7 +131,7 @@ export class WhyNot {
       for (let number = c.rooms[r]!.fixtureAt?.[at] ?? -1; number >= 0; number = c.fixtures.all[number]!.next) {
         const fixture = c.fixtures.all[number]!;
         if (fixture.blocks) doors.add(number);
-        if (FIXTURE_KINDS[fixture.kind] === "hazard") hazards.add(number);
+        if (isHazard(fixture)) hazards.add(number);
       }
       for (let way = 0; way < 4; way++) {
         const [x, y] = [cx + DIRECTION_X[way]!, cy + DIRECTION_Y[way]!];
