@@ -76,7 +76,10 @@ export class PlaySession {
 
   /** Stands still, so that one can say what one thinks. */
   readonly tell = (): void => {
-    if (this.store.getState().phase !== "playing") return;
+    const { game, phase } = this.store.getState();
+    if (game === null || phase !== "playing") return;
+    // A play has one frame at least, also where somebody speaks before the first one was shown.
+    if (game.frame === 0) game.step(this.controls.held(), this.pointer);
     this.controls.letGo();
     this.store.setState({ phase: "telling", fault: null });
   };
