@@ -11,6 +11,9 @@ import { ROOT, SetupError, runKept, say } from "./setup/run.mjs";
 
 const temporary = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-test-"));
 const totals = { passed: 0, failed: 0, skipped: 0 };
+const began = Date.now();
+/** So long the set-up took, in ms: what is missing on a machine is installed and built once. */
+let setUp = 0;
 /** Names of what failed, said once more at the very end: whoever sees only that should know what to look for. */
 const failures = [];
 let postgres = null;
@@ -76,6 +79,15 @@ async function vitest(name, projects, env = {}, take = (text) => void process.st
   }
 }
 
+/** A part of the set-up. */
+function set(part) {
+  const from = Date.now();
+  part();
+  setUp += Date.now() - from;
+}
+
+const seconds = (ms) => `${Math.round(ms / 1000)} s`;
+
 function cleanUp() {
   if (postgres) postgres.stop("immediate");
   rmSync(temporary, { recursive: true, force: true });
@@ -89,13 +101,13 @@ for (const signal of ["SIGINT", "SIGTERM"]) {
 
 try {
   ensureNode();
-  ensureDebianPackages(["postgresql", "chromium", "chromium-driver", "python3"]);
-  ensurePackages();
+  set(() => ensureDebianPackages(["postgresql", "chromium", "chromium-driver", "python3"]));
+  set(ensurePackages);
   // One core has to do with this for longer than the other one has with types and format.
   const lint = program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]);
   await program("types", "npx", ["--no-install", "tsc", "-b"]);
   await program("format", "npx", ["--no-install", "prettier", "--check", "--log-level", "warn", "."]);
-  ensureBuild();
+  set(ensureBuild);
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);
   await makeProvenData(path.join(temporary, "proven"));
@@ -122,5 +134,6 @@ try {
   cleanUp();
 }
 if (failures.length > 0) say(`\nfailed:\n${failures.map((name) => `  ${name}\n`).join("")}`);
-say(`\n${totals.passed} passed, ${totals.failed} failed, ${totals.skipped} skipped`);
+say(`\nset up in ${seconds(setUp)}, tested in ${seconds(Date.now() - began - setUp)}`);
+say(`${totals.passed} passed, ${totals.failed} failed, ${totals.skipped} skipped`);
 process.exitCode = totals.failed > 0 || totals.passed === 0 ? 1 : 0;
