@@ -6,6 +6,7 @@ import { FIXED, anyWorld } from "../test-support/arbitraries.ts";
 import { fromPlain, toPlain } from "./plain-world.ts";
 import { bodyFault } from "./world-faults.ts";
 import { readWorld } from "./read-world.ts";
+import { worldSchema } from "./world-schema.ts";
 import { writeWorld } from "./write-world.ts";
 
 const demo = readFileSync(
@@ -249,4 +250,9 @@ it("a body reaches at most a tile beyond the frame-square, on each side and with
     bodyFault({ kind: "probes", points: [[0, 0], point], flush: "free" }, 16) === null;
   expect([probes(32, -16), probes(-16, 32)]).toEqual([true, true]);
   expect([probes(33, 0), probes(0, 33), probes(-17, 0), probes(0, -17)]).toEqual(Array(4).fill(false));
+});
+
+it("the shape of a file is built once for each tile size", () => {
+  expect(worldSchema(16)).toBe(worldSchema(16));
+  expect(worldSchema(24)).not.toBe(worldSchema(16));
 });
