@@ -14,7 +14,8 @@ import { isLossless } from "./lossless.ts";
 import { GridSuperset } from "./grid-superset.ts";
 import { roomOf } from "./state-layout.ts";
 import { NearestStates } from "./nearest-states.ts";
-import { unseenBound } from "./unseen-frames.ts";
+import type { Unseen } from "./unseen-frames.ts";
+import { unseenFrames } from "./unseen-frames.ts";
 import type { Searched } from "./reach.ts";
 
 /** From so many states on a world is also played as a large one; sooner where as many things as this are asked for. */
@@ -36,7 +37,9 @@ export class GridReach implements Searched {
   /** Plays ways under the true rules, where the search leaves out what is carried. */
   private readonly carried: CarriedWays | null;
   /** What bounds all play, where the search does not see each frame that there can be; null where it does. */
-  private readonly bound: GridSuperset | null;
+  private readonly unseen: Unseen | null;
+  /** The rules as they are. */
+  private readonly rules: Compiled;
   /** Claims that no log of ours arrives at. */
   private readonly unconfirmed: string[] = [];
 
@@ -47,7 +50,8 @@ export class GridReach implements Searched {
     limit: number,
     played: { readonly c: Compiled; readonly start: SimState } | null = null,
   ) {
-    this.bound = unseenBound(played?.c ?? c, start);
+    this.rules = played?.c ?? c;
+    this.unseen = unseenFrames(this.rules, start);
     this.carried = played && new CarriedWays(played.c, played.start);
     this.search = new GridSearch(c, start, limit);
     this.largeFrom = this.search.layout.askedFixtures.length > MANY_THINGS ? LARGE_SOON : LARGE;
@@ -62,7 +66,10 @@ export class GridReach implements Searched {
     const more = search.run(points);
     if (search.complete) return false;
     if (this.large === null && (!more || search.points.count >= this.largeFrom)) {
-      this.large = { play: new LargePlay(search.c, search.start), superset: new GridSuperset(search.c, search.start) };
+      this.large = {
+        play: new LargePlay(search.c, search.start),
+        superset: new GridSuperset(this.rules, search.start),
+      };
       // Nothing would be gained by looking at all states but that each way is the shortest.
       if (this.isDecided()) return false;
     }
@@ -111,7 +118,7 @@ export class GridReach implements Searched {
     const { c } = search;
     const large = search.complete ? null : this.large;
     // Where all was looked at, nothing else may be so, unless there are frames that the search does not see.
-    const bound = large?.superset ?? this.bound;
+    const bound = large?.superset ?? this.unseen?.bound ?? null;
     const first = this.firstMoves(bound);
     const fixtures = Int32Array.from(search.origins, (origin, i) =>
       this.confirmed(this.known(origin, large?.play.fixtures[i], bound?.fixtures[i] === 1), c.fixtures.all[i]!.id, () =>
@@ -119,7 +126,7 @@ export class GridReach implements Searched {
       ),
     );
     for (const door of c.fixtures.doors) if (search.start.memory.open[door] === 1) fixtures[door] = 0;
-    const back = search.complete ? new LookBack(search) : null;
+    const back = search.complete && this.unseen?.rests !== true ? new LookBack(search) : null;
     const goal =
       c.world.goal === null
         ? null

@@ -1,14 +1,18 @@
 import { describe, expect, it } from "vitest";
+import { EMPTY_LOG } from "../../logs/input-log.ts";
+import { run } from "../../replay/run.ts";
 import { compile } from "../../simulation/compile.ts";
 import { startState } from "../../simulation/start-state.ts";
+import { traceText } from "../../simulation/trace.ts";
 import type { TinyOptions } from "../../test-support/tiny-world.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { Fixture } from "../../world/fixtures.ts";
+import { LEFT, UP } from "../../world/keys.ts";
 import type { Room, World } from "../../world/world.ts";
-import { NEVER } from "./answer.ts";
+import { NEVER, UNDECIDED } from "./answer.ts";
 import { withLegsAtOnce } from "./legs-at-once.ts";
 import { Reach, searchFrom } from "./reach.ts";
-import { unseenBound } from "./unseen-frames.ts";
+import { unseenFrames } from "./unseen-frames.ts";
 
 const common = { touch: "cell", keeps: "run" } as const;
 const portal = (x: number, y: number): Fixture =>
@@ -66,7 +70,7 @@ describe("slants that carry over between frames may come to more than legs do", 
   const slants: TinyOptions = { glide: { speed: 3, carry: true }, input: { ways: 8 } };
   const isBounded = (world: World): boolean => {
     const c = compile(world);
-    return unseenBound(c, startState(c)) !== null;
+    return unseenFrames(c, startState(c)) !== null;
   };
   const leads = { kind: "link", room: "a", offset: 0 } as const;
   const wall = { kind: "wall" } as const;
@@ -99,7 +103,7 @@ describe("slants that carry over between frames may come to more than legs do", 
     ],
     ["where two sides lead on at the upper right corner", roomWith([], slants, edges("north", "east")), true],
     ["or at the lower left one", roomWith([], slants, edges("south", "west")), true],
-    ["but not at the others", roomWith([], slants, edges("north", "west")), false],
+    ["but not along two that do not meet", roomWith([], slants, edges("north", "south")), false],
     [
       "not where a cell is a whole number of frames",
       roomWith([marker(3, 3)], { ...slants, glide: { speed: 4, carry: true } }),
@@ -108,6 +112,107 @@ describe("slants that carry over between frames may come to more than legs do", 
     ["without carry", roomWith([marker(3, 3)], { ...slants, glide: { speed: 3, carry: false } }), false],
     ["or without slants", roomWith([marker(3, 3)], { glide: { speed: 3, carry: true } }), false],
   ])("%s", (_, world, is) => expect(isBounded(world)).toBe(is));
+});
+
+describe("a leg that begins beyond a side may come to more than one from rest", () => {
+  const carries: TinyOptions = { glide: { speed: 3, carry: true } };
+  const link = (offset = 0) => ({ kind: "link", room: "a", offset }) as const;
+  const wrap = { kind: "wrap" } as const;
+  const wall = { kind: "wall" } as const;
+  const sides = (edges: Partial<Room["edges"]>): Room["edges"] => ({
+    ...{ north: wall, east: wall, south: wall, west: wall },
+    ...edges,
+  });
+  const rests = (edges: Partial<Room["edges"]>, options = carries): boolean => {
+    const c = compile(roomWith([], options, { edges: sides(edges) }));
+    return unseenFrames(c, startState(c))?.rests ?? false;
+  };
+  it.each<[string, Partial<Room["edges"]>, boolean]>([
+    ["nowhere leads on", {}, false],
+    ["opposite sides lead on", { north: link(), south: link() }, false],
+    ["a side of one piece leads on", { east: link(1) }, false],
+    ["at the upper left corner", { north: link(), west: link() }, true],
+    ["at the upper right one", { north: link(), east: wrap }, true],
+    ["at the lower left one", { south: link(), west: link() }, true],
+    ["at the lower right one", { south: wrap, east: link() }, true],
+    ["where both wrap it is one place", { north: wrap, west: wrap }, false],
+    ["only beside the corner", { north: [{ ...link(), from: 1, to: 4 }], west: link(), east: link() }, false],
+    [
+      "pieces side by side lead to different places",
+      {
+        east: [
+          { ...link(), from: 0, to: 1 },
+          { ...link(1), from: 2, to: 3 },
+        ],
+      },
+      true,
+    ],
+    [
+      "or one wraps",
+      {
+        south: [
+          { ...link(), from: 0, to: 4 },
+          { ...wrap, from: 5, to: 5 },
+        ],
+      },
+      true,
+    ],
+    [
+      "or to the same one",
+      {
+        west: [
+          { ...link(1), from: 0, to: 1 },
+          { ...link(1), from: 2, to: 3 },
+        ],
+      },
+      false,
+    ],
+    [
+      "a wall lies between them",
+      {
+        north: [
+          { ...link(), from: 0, to: 1 },
+          { ...link(1), from: 3, to: 5 },
+        ],
+      },
+      false,
+    ],
+  ])("%s", (_, edges, is) => {
+    expect(rests(edges)).toBe(is);
+    expect(rests(edges, { glide: { speed: 3, carry: false } })).toBe(false);
+    expect(rests(edges, { glide: { speed: 4, carry: true } })).toBe(false);
+  });
+
+  it("into a wall, too: what stands there is open, and whether one gets stuck", () => {
+    const base = tinyWorld(["  #", "S  "], carries);
+    const [room] = base.rooms;
+    const west = [
+      { kind: "link", room: "b", offset: 0, from: 0, to: 0 },
+      { ...wrap, from: 1, to: 1 },
+    ] as const;
+    const [rules] = base.rules;
+    const world = (carry: boolean): World => ({
+      ...base,
+      rules: [{ ...rules!, glide: { ...rules!.glide, carry }, walker: { ...rules!.walker, crossesAt: "whole" } }],
+      rooms: [
+        { ...room!, fixtures: [marker(2, 0)], edges: sides({ west }) },
+        { ...room!, id: "b", edges: sides({}), cells: new Uint16Array(room!.cells.length) },
+      ],
+    });
+    const walked = (carry: boolean): string => {
+      const c = compile(world(carry));
+      const keys = (count: number, held: number) =>
+        ({ kind: "keys", count, keys: held, pointer: null, until: null }) as const;
+      const { rows } = run(c, { ...EMPTY_LOG, lines: [keys(5, LEFT), keys(8, UP)] }, { rows: true });
+      return [...traceText(c, rows!)].join("");
+    };
+    const told = (carry: boolean): (number | null)[] => {
+      const { fixtures, first, losable } = new Reach(world(carry)).answer();
+      return [fixtures[0]!, first[0]![2]!, losable === null ? null : losable.length];
+    };
+    expect([walked(true).includes("marker-2-0"), ...told(true)]).toEqual([true, UNDECIDED, UNDECIDED, null]);
+    expect([walked(false).includes("marker-2-0"), ...told(false)]).toEqual([false, NEVER, NEVER, 0]);
+  });
 });
 
 it("the way into the room where one is has no moves, in whatever cell one stands", () => {

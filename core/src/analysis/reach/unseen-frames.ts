@@ -4,23 +4,30 @@ import { ruleAt } from "../../edits/links.ts";
 import { isFree } from "../../ground/free.ts";
 import type { Room } from "../../world/world.ts";
 import { GridSuperset } from "./grid-superset.ts";
+import { carriesBetweenFrames, hasTurns } from "./turned-sides.ts";
+
+/** What play can come to that the search does not see, which makes each move from rest to rest. */
+export interface Unseen {
+  /** More than any play can reach. What the search does not come to is never only where this does not come to it either. */
+  readonly bound: GridSuperset;
+  /** The walker may rest where, or with what, the search never sees it rest. */
+  readonly rests: boolean;
+}
 
 /**
- * More than any play can reach, where play can come to what the search does not see, which makes each move from rest to
- * rest; null where it cannot. What the search does not come to is never only where this does not come to it either.
+ * What the search does not see; null where it sees all.
  *
  * With `carry` a leg begins with what was left of a frame and ends its frames elsewhere. A slanting one, upwards to the
  * right or back, may be seen at its half, in the cell beside. Where one could stand there, that is no more than two
- * straight steps; not where a body touches, where nobody can stand, and where two sides of a corner lead on.
+ * straight steps; not where a body touches, where nobody can stand, and where two sides of a corner lead on. And one that
+ * begins beyond a side looks at the ground from the room that it comes out of.
  */
-export function unseenBound(c: Compiled, start: SimState): GridSuperset | null {
-  if (!slantsBetweenFrames(c)) return null;
+export function unseenFrames(c: Compiled, start: SimState): Unseen | null {
+  if (!carriesBetweenFrames(c)) return null;
   const bound = new GridSuperset(c, start);
-  return slantsMatter(c, (room) => bound.comes[room]!.includes(1)) ? bound : null;
-}
-
-function slantsBetweenFrames({ rules, glide, tileUnits }: Compiled): boolean {
-  return rules.gait === "glide" && rules.glide.carry && rules.input.ways === 8 && tileUnits % glide.speed !== 0;
+  const isReached = (room: number): boolean => bound.comes[room]!.includes(1);
+  const rests = c.world.rooms.some((room, i) => isReached(i) && hasTurns(room));
+  return rests || (c.rules.input.ways === 8 && slantsMatter(c, isReached)) ? { bound, rests } : null;
 }
 
 function slantsMatter(c: Compiled, isReached: (room: number) => boolean): boolean {
