@@ -162,7 +162,7 @@ describe("the search of all play on the grid", () => {
           expect({ id, did }).toEqual({ id, did: true });
           seen[carries ? "carried" : "arrived"]++;
         });
-        if (carries) arrivesAtCells(world, reach, answer);
+        arrivesAtCells(world, reach, answer);
         if (!answer.exhaustive) return;
         // Who is put beside a portal or a hazard and steps onto it with the very next frame still counts as touching it: moves,
         // of which the search is made, let go in between.
