@@ -68,6 +68,17 @@ describe("a wall drawn by hand", () => {
     expect(walls()).toHaveLength(3);
   });
 
+  it("is neither shown nor laid once its tile is gone", () => {
+    session.walls.chooseWay("straight");
+    session.walls.down({ x: 8, y: 16 });
+    session.walls.move({ x: 40, y: 32 });
+    // As another tab may have it.
+    session.benchStore.setState({ tile: "gone" });
+    expect(session.walls.preview()).toBeNull();
+    session.walls.up();
+    expect(walls()).toEqual([]);
+  });
+
   it("runs along the line that is dragged, so thick; its pointer goes to multiples of px", () => {
     session.walls.chooseWay("turned");
     session.walls.setThickness(8);

@@ -112,4 +112,15 @@ describe("random walks", () => {
     expect(walks().walked).toBeLessThan(5000);
     expect(walks().findings.every(({ log }) => log.rules === "free")).toBe(true);
   });
+
+  it("are refused under rules that there are not", async () => {
+    randomWalks.chooseRandomWalkRules("gone");
+    await randomWalks.randomWalks();
+    expect(walks()).toMatchObject({ phase: "done", walked: 0, findings: [] });
+    expect(walks().refused).toContain("gone");
+    randomWalks.chooseRandomWalkRules("main");
+    randomWalks.askRandomWalks({ runs: 1, frames: 10 });
+    await randomWalks.randomWalks();
+    expect(walks().refused).toBeNull();
+  });
 });
