@@ -161,6 +161,9 @@ describe("a fixture that is placed by a drag", () => {
     isOneAct(before);
     drag("checkpoint", [1, 1], [-5, -5]);
     expect(placed()).toMatchObject({ kind: "checkpoint", cell: [0, 0], size: [2, 2] });
+    const { width, height } = world().rooms[0]!;
+    drag("checkpoint", [width - 3, height - 2], [width + 4, height + 4]);
+    expect(placed()).toMatchObject({ cell: [width - 3, height - 2], size: [3, 2] });
     drag("hazard", [10, 4], [11, 4], [10, 4]);
     expect(placed()).not.toHaveProperty("size");
   });
