@@ -2,6 +2,7 @@
 import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
+import { LIMITS } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { DOWN, hall } from "../../test-support/hall.ts";
 import { isOneAct } from "../../test-support/one-act.ts";
@@ -92,9 +93,17 @@ describe("settings of the world", () => {
       false,
       false,
     ]);
+    const most = Array.from({ length: LIMITS.laws }, () => "never outside");
+    session.project.changeWorld((w) => ({ ...w, laws: most }));
+    expect([settings.keepLaw("never outside", null), notice()]).toEqual([
+      false,
+      `A world has at most ${LIMITS.laws} laws.`,
+    ]);
+    expect([settings.keepLaw("always aligned", 0), world().laws.length]).toEqual([true, LIMITS.laws]);
+    session.project.changeWorld((w) => ({ ...w, laws: before.world.laws }));
     expect(settings.setTileSize(3)).toBe(false);
     expect(notice()).toBe("Cells keep 16 px: a cell is a whole number of px from 4 to 128 wide.");
-    expect(project()).toBe(before);
+    expect(project()).toEqual(before);
   });
 
   it("scale what is in px with the cells, and back", () => {

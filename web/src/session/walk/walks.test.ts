@@ -65,6 +65,24 @@ const checks = (): string[] => offered().checks.map(checkText);
 const world = (): World => session.project.store.getState().project!.world;
 
 describe("a walk", () => {
+  it("hears its keys wherever the focus is, also where they are kept from everybody else", () => {
+    const field = document.body.appendChild(document.createElement("input"));
+    for (const name of ["keydown", "keyup"]) field.addEventListener(name, (event) => event.stopPropagation());
+    const type = (name: string): void =>
+      void field.dispatchEvent(new KeyboardEvent(name, { code: "ArrowRight", bubbles: true }));
+    session.walks.beginWalk();
+    const [from] = place();
+    type("keydown");
+    pass(10);
+    type("keyup");
+    pass(30);
+    const [x] = place();
+    expect(x).toBeGreaterThan(from);
+    pass(30);
+    expect(place()[0]).toBe(x);
+    field.remove();
+  });
+
   it("goes by the rule set that is shown, and is kept with it", () => {
     show("free");
     session.walks.beginWalk();
