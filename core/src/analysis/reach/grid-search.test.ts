@@ -7,6 +7,7 @@ import { compile } from "../../simulation/compile.ts";
 import { startState } from "../../simulation/start-state.ts";
 import { traceText } from "../../simulation/trace.ts";
 import { step } from "../../simulation/step.ts";
+import { anyCornersWithThings } from "../../test-support/any-corners.ts";
 import { anyHouse } from "../../test-support/any-house.ts";
 import { FIXED, anyBody } from "../../test-support/arbitraries.ts";
 import { EFFORT } from "../../test-support/effort.ts";
@@ -97,7 +98,7 @@ function statesOf(search: GridSearch): string[] {
 }
 
 /** What a search comes to. */
-function whatIsKnown(search: GridSearch): object {
+function whatIsKnown(search: GridSearch) {
   const { complete, states, origins, goal, points, nodes, places, c } = search;
   const back = new LookBack(search);
   const movesOf = (origin: Origin | null): number => (origin === null ? -1 : points.moves[origin.point]! + 1);
@@ -143,6 +144,27 @@ describe("the search of all play on the grid", () => {
     );
     told("searches of more than 200 states", seen);
     expect(seen.plain).toBeGreaterThan(10);
+  });
+
+  it("finds the same over corners where sides lead anywhere", () => {
+    const seen = { states: 0, lost: 0 };
+    fc.assert(
+      fc.property(anyCornersWithThings, (world) => {
+        const c = compile(world);
+        const [quick, slow] = [false, true].map((asks) => searched(c, 1000, asks)) as [GridSearch, GridSearch];
+        if (!slow.complete) return;
+        // Which of many classes are told is left to their order.
+        const [found, asked] = [quick, slow].map((search) => ({ ...whatIsKnown(search), classes: null }));
+        expect(found).toEqual(asked);
+        expect(statesOf(quick)).toEqual(statesOf(slow));
+        seen.states += slow.states;
+        if (asked!.losable.length > 0) seen.lost++;
+      }),
+      { ...FIXED, numRuns: 60 * EFFORT },
+    );
+    told("searches over corners", seen);
+    expect(seen.states).toBeGreaterThan(2000);
+    expect(seen.lost).toBeGreaterThan(3);
   });
 
   it("arrives by replay at all that it says can be reached, and random play comes to nothing that it calls never", () => {
