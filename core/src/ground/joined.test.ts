@@ -18,4 +18,5 @@ it("a tile's look is chosen by the neighbours that it joins with: its own kind, 
   expect(joinMask(tables[3]!, cells, 3, 3, 1, 1)).toBe(1 + 2 + 4 + 8);
   expect(joinMask(tables[1]!, cells, 3, 3, 1, 0)).toBe(4);
   expect(joinMask(tables[3]!, cells, 3, 3, 1, 2)).toBe(1);
+  expect(joinMask(tables[1]!, cells, 3, 3, 0, 1)).toBe(2);
 });
