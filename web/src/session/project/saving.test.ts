@@ -339,6 +339,24 @@ describe("two tabs", () => {
     expect(other.project).toEqual(one.project);
   });
 
+  it("say why of one batch; what is said while it is under way goes with the next", async () => {
+    const server = new FakeServer();
+    const notes: (string | undefined)[] = [];
+    const tab = new Tab(server, {
+      storeBatch: (world, batch) => {
+        notes.push(batch.note);
+        if (notes.length === 1) tab.saver.note("and this");
+        return server.store(world, batch);
+      },
+    });
+    tab.saver.note("because");
+    for (const cell of [3, 4, 5]) {
+      tab.edit(paint(tab.project, cell, 1));
+      await rest();
+    }
+    expect(notes).toEqual(["because", "and this", undefined]);
+  });
+
   it.each([
     ["look", (saver: Saver) => saver.look()],
     ["are told", (saver: Saver, revision: number) => saver.heard(revision)],
