@@ -16,6 +16,8 @@ const FLAGS = [
   "--disable-sync",
   "--hide-scrollbars",
   "--force-device-scale-factor=1",
+  // Pages of the address bar, which nobody sees here: they take longer to load than most of what is tested.
+  "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup",
 ];
 
 /** How long a condition of the page may take at the most, in ms. */
