@@ -73,3 +73,18 @@ it("what cannot be asked is one clear line and exit 2", () => {
     expect([status, stderr.trim().split("\n").length, stderr]).toEqual([2, 1, expect.stringContaining(says)]);
   }
 });
+
+it("reach says that it is open whether one gets stuck where play may come to what was not looked at", () => {
+  interface Plain {
+    readonly rules: { glide?: object }[];
+    readonly rooms: { id: string; edges: { north: object } }[];
+  }
+  const world = JSON.parse(read(demo)) as Plain;
+  world.rules[0]!.glide = { ...world.rules[0]!.glide, speed: 3, carry: true };
+  // Two sides that lead on meet there now.
+  const walk = world.rooms.find(({ id }) => id === "overflow-walk")!;
+  walk.edges.north = { kind: "link", room: "intake-hall", offset: 1 };
+  const { status, stdout } = keenPebble("reach", file("corner.world.json", JSON.stringify(world)), "--strict");
+  expect([status, stdout.match(/^stuck: .*$/m)?.[0]]).toEqual([1, "stuck: open"]);
+  expect(stdout).not.toContain("can be lost for good");
+});

@@ -102,7 +102,14 @@ function lines(world: World, answer: ReachAnswer): string[] {
     ...allFixtures(world).map(({ id }, i) => `${said(answer.fixtures[i]!).padStart(14)}  ${id}`),
     `cells: ${count((n) => n >= 0)} reached, ${count((n) => n === NEVER)} never, ${count((n) => n === UNDECIDED)} open`,
     ...(answer.goal === null ? [] : [`goal: ${said(answer.goal)}`]),
-    ...(stuck === null ? [] : [`stuck: ${stuck.states} states, ${stuck.classes.length} kinds`]),
+    ...(stuck === null
+      ? []
+      : [
+          // Where not all was looked at, none that was found is no answer.
+          losable === null && stuck.states === 0
+            ? "stuck: open"
+            : `stuck: ${stuck.states} states, ${stuck.classes.length} kinds`,
+        ]),
     ...(losable === null
       ? []
       : [`can be lost for good: ${losable.map(({ fixture }) => fixture).join(", ") || "nothing"}`]),
