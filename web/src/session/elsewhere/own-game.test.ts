@@ -67,7 +67,8 @@ describe("a trace of a game that the world knows", () => {
     await take("walk.inputs", "keen-pebble-inputs 1\n---\n3 R\n");
     await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe("walk"));
     expect(ghost()).toBeNull();
-    session.shownLog.selectLog("trace");
+    await take("once-more.csv", GOOD);
+    expect([logs(), benchStore.getState().log]).toEqual([["trace", "walk"], "trace"]);
     await vi.waitFor(() => expect(ghost()?.log).toBe("trace"));
     ownGame.remove();
     expect(ghost()).toBeNull();
