@@ -66,6 +66,7 @@ describe("a walk that goes on from a log", () => {
     expect([bench().walk, bench().log, bench().tool]).toEqual([null, "along", "paint"]);
     isOneAct(before);
     await until(() => bench().run?.frames === 24);
+    expect(bench().frame).toBe(24);
     session.playing.showFrame(24);
     walks.goOnWalking();
     walked(4, "ArrowRight");
