@@ -42,7 +42,7 @@ export interface ReachAnswer {
   readonly first: readonly Int32Array[];
   /** By fixture in file order, likewise. */
   readonly fixtures: Int32Array;
-  /** Null where the search was not exhaustive. */
+  /** Null where the search was not exhaustive, or play may rest where it never looks. */
   readonly losable: readonly LosableWay[] | null;
   readonly alignment: { readonly verdict: "proved" | "broken" | "open"; readonly way: Way | null };
   /** Null without a goal. */
