@@ -5,6 +5,7 @@ import type { World } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { hall } from "../../test-support/hall.ts";
 import { FakeWorker } from "../../test-support/fake-worker.ts";
+import { isOneAct } from "../../test-support/one-act.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
 
@@ -85,5 +86,100 @@ describe("every single change", () => {
 
   it("is of the rule set that the shown log goes by", () => {
     expect(session.fixes.shownRules()!.id).toBe("main");
+  });
+});
+
+describe("a search", () => {
+  const done = (): Promise<void> => until(() => fixes().search !== null && fixes().search!.took !== null);
+
+  it("tells how far it is, never more than all, and each fix as soon as it is found", async () => {
+    const seen: [number, number, number, boolean][] = [];
+    const stop = session.fixes.store.subscribe(({ search }) => {
+      if (search !== null) seen.push([search.done, search.all, search.fixes.length, search.took === null]);
+    });
+    await session.fixes.searchFixes();
+    stop();
+    const [all] = seen.map(([, each]) => each);
+    expect(seen[0]).toEqual([0, all, 0, true]);
+    expect(seen.length).toBeGreaterThan(3);
+    expect(seen.map(([tried]) => tried)).toEqual([...seen.map(([tried]) => tried)].sort((a, b) => a - b));
+    expect(seen.map(([, , found]) => found)).toEqual([...seen.map(([, , found]) => found)].sort((a, b) => a - b));
+    expect(seen.slice(1, -2).some(([, , found]) => found > 0)).toBe(true);
+    expect(seen.filter(([tried, , , under]) => under && tried === all).length).toBeGreaterThan(0);
+    expect(seen.filter(([tried, , , under]) => !under && tried !== all)).toEqual([]);
+    expect(seen.at(-1)!.slice(0, 2)).toEqual([all, all]);
+    expect(fixes().search!.took).toBeGreaterThan(0);
+  });
+
+  it("is of the findings that belong to the present project, also before they came by themselves", async () => {
+    const { run } = session.benchStore.getState();
+    session.ruleSets.changeSetting("main", "glide.speed", 3, 7, null);
+    await until(() => session.benchStore.getState().run !== run);
+    expect(session.fixes.isBroken()).toBe(true);
+    const asked = session.fixes.searchFixes();
+    await asked;
+    await done();
+    expect(fixes().findings!.length).toBeGreaterThan(0);
+    expect(fixes().cures).toHaveLength(fixes().findings!.length);
+    expect(fixes().search!.fixes.length).toBeGreaterThan(0);
+  });
+
+  it("that is ended gives no more answers and takes its preview along", async () => {
+    const asked = session.fixes.searchFixes();
+    await until(() => fixes().search !== null);
+    session.benchStore.setState({ preview: session.benchStore.getState().run!.rows });
+    session.fixes.endSearch();
+    expect([fixes().search, session.benchStore.getState().preview]).toEqual([null, null]);
+    await asked;
+    expect(fixes().search).toBeNull();
+  });
+});
+
+describe("one change", () => {
+  const speed = (value: number) => ({ setting: "glide.speed", before: 3, after: value }) as never;
+
+  it("is previewed as the walk under it, the last that was asked for alone, and nothing is changed", async () => {
+    await session.fixes.searchFixes();
+    const [first, second] = fixes().search!.fixes.map(({ change }) => change);
+    const before = session.project.store.getState().project;
+    session.fixes.showPreview(second!);
+    session.fixes.showPreview(first!);
+    await until(() => session.benchStore.getState().preview !== null);
+    const { preview, run } = session.benchStore.getState();
+    expect([...preview!.x]).not.toEqual([...run!.rows.x]);
+    session.fixes.showPreview(null);
+    expect(session.benchStore.getState().preview).toBeNull();
+    // One that is put away before it came does not come.
+    session.fixes.showPreview(first!);
+    session.fixes.showPreview(null);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(session.benchStore.getState().preview).toBeNull();
+    expect(session.project.store.getState().project).toBe(before);
+  });
+
+  it("is made in the rule set that the shown log goes by, is one act, and mends the log", async () => {
+    await session.fixes.searchFixes();
+    const before = session.project.store.getState().project!;
+    const fix = fixes().search!.fixes[0]!.change;
+    session.benchStore.setState({ preview: session.benchStore.getState().run!.rows });
+    session.fixes.fixWith(fix);
+    expect(session.benchStore.getState().preview).toBeNull();
+    isOneAct(before);
+    await until(() => session.benchStore.getState().run?.verdicts.every(({ verdict }) => verdict === "pass"));
+    expect(session.fixes.isBroken()).toBe(false);
+  });
+
+  it("of no project is none, and nothing is broken while somebody walks", () => {
+    expect(session.fixes.isBroken()).toBe(true);
+    session.benchStore.setState({ walk: {} as never });
+    expect(session.fixes.isBroken()).toBe(false);
+    session.benchStore.setState({ walk: null });
+    const { project } = session.project.store.getState();
+    session.project.store.setState({ project: null });
+    expect(session.fixes.shownRules()).toBeNull();
+    session.fixes.fixWith(speed(2));
+    session.project.store.setState({ project });
+    session.benchStore.setState({ parsed: { ...session.benchStore.getState().parsed!, rules: "free" } });
+    expect(session.fixes.shownRules()!.id).toBe("free");
   });
 });

@@ -1,6 +1,7 @@
 import { session } from "../../page-session.ts";
 // @vitest-environment happy-dom
 import type { World } from "@keen-pebble/core/world";
+import { FACINGS } from "@keen-pebble/core/world";
 import { checkText, parseCheck, readLog } from "@keen-pebble/core/check";
 import { compile, run } from "@keen-pebble/core/simulate";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -41,6 +42,17 @@ function show(rules: string): void {
   const text = `keen-pebble-inputs 1\nrules ${rules}\n---\n1 .\n`;
   session.project.store.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
   session.benchStore.setState({ log: "old", parsed: readLog(text) });
+}
+/** Shows a frame of a log as the Bench does once its run is there. */
+function shownAt(text: string, frame: number, rules: string | null = null): void {
+  session.project.store.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
+  const { rows, ...result } = run(compile(world()), readLog(text), { rows: true, checks: true });
+  session.benchStore.setState({
+    log: "old",
+    parsed: { ...readLog(text), rules },
+    frame,
+    run: { log: "old", ...result, rows: rows!, took: 0, changedAt: null },
+  });
 }
 const press = (code: string): void => void window.dispatchEvent(new KeyboardEvent("keydown", { code }));
 const letGo = (code: string): void => void window.dispatchEvent(new KeyboardEvent("keyup", { code }));
@@ -259,25 +271,7 @@ it("whoever is set down inside what blocks it is told so, and may walk out all t
 
 it("that goes on from a log's frame is offered to be kept in it, its first part as it was", () => {
   const text = "keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 .\n";
-  session.project.store.setState(({ project }) => ({ project: { ...project!, logs: new Map([["old", text]]) } }));
-  const parsed = readLog(text);
-  const shown = run(compile(world()), parsed, { rows: true, checks: true });
-  session.benchStore.setState({
-    log: "old",
-    parsed,
-    frame: 16,
-    run: {
-      log: "old",
-      rows: shown.rows!,
-      verdicts: shown.verdicts,
-      frames: shown.frames,
-      status: shown.status,
-      pathHash: shown.pathHash,
-      lineEnds: shown.lineEnds,
-      took: 0,
-      changedAt: null,
-    },
-  });
+  shownAt(text, 16);
   session.walks.goOnWalking();
   press("ArrowDown");
   pass(8);
@@ -287,4 +281,163 @@ it("that goes on from a log's frame is offered to be kept in it, its first part 
   expect(session.project.store.getState().project!.logs.get("old")).toBe(
     "keen-pebble-inputs 1\ncheck end cell 4 2\n---\n16 R\n8 D\n",
   );
+});
+
+describe("the keys of a walk", () => {
+  const held = (): number => session.benchStore.getState().walk!.rows.keys.at(-1)!;
+
+  it("are the walker's while its field is shown, and somebody else's while it is not: all are let go, no frame passes", () => {
+    expect([session.walks.isWalking(), session.walks.walkTakesKeys()]).toEqual([false, false]);
+    session.walks.showsField(true);
+    session.walks.beginWalk();
+    expect([session.walks.isWalking(), session.walks.walkTakesKeys()]).toEqual([true, true]);
+    press("ArrowRight");
+    pass(3);
+    session.walks.showsField(false);
+    expect([session.walks.isWalking(), session.walks.walkTakesKeys()]).toEqual([true, false]);
+    press("ArrowDown");
+    pass(20);
+    expect(session.benchStore.getState().frame).toBe(3);
+    session.walks.showsField(true);
+    expect(session.walks.walkTakesKeys()).toBe(true);
+    // One frame's time from now, not from when it stood still; and of what was held before nothing is.
+    pass(1);
+    expect([session.benchStore.getState().frame, held()]).toEqual([4, 0]);
+  });
+
+  it("with Ctrl, Alt or Meta, and keys that are no button, are the page's; those of the walker are nobody else's", () => {
+    session.walks.beginWalk();
+    const typed = (code: string, more: KeyboardEventInit = {}): boolean => {
+      const event = new KeyboardEvent("keydown", { code, cancelable: true, ...more });
+      window.dispatchEvent(event);
+      return event.defaultPrevented;
+    };
+    expect([
+      typed("ArrowRight", { ctrlKey: true }),
+      typed("ArrowRight", { altKey: true }),
+      typed("ArrowRight", { metaKey: true }),
+      typed("KeyZ"),
+    ]).toEqual([false, false, false, false]);
+    pass(2);
+    expect(held()).toBe(0);
+    expect(typed("KeyD")).toBe(true);
+    pass(1);
+    expect(held()).toBe(2);
+    // Two keys of one button: it is held until the last one is let go.
+    press("ArrowRight");
+    letGo("KeyD");
+    pass(1);
+    expect(held()).toBe(2);
+    letGo("ArrowRight");
+    pass(1);
+    expect(held()).toBe(0);
+    expect(typed("Escape")).toBe(true);
+    expect(session.walks.isWalking()).toBe(false);
+    expect(offered().rows.count).toBe(6);
+  });
+
+  it("are let go when the window is left", () => {
+    session.walks.beginWalk();
+    press("ArrowRight");
+    pass(1);
+    window.dispatchEvent(new Event("blur"));
+    pass(1);
+    expect(held()).toBe(0);
+  });
+
+  it("that were never pressed leave no walk to keep, also behind a log that presses some", () => {
+    session.walks.beginWalk();
+    pass(9);
+    session.walks.endWalk();
+    expect([session.benchStore.getState().walk, session.benchStore.getState().tool]).toEqual([null, "paint"]);
+    shownAt("keen-pebble-inputs 1\n---\n16 R\n", 16);
+    session.walks.goOnWalking();
+    pass(9);
+    session.walks.endWalk();
+    expect(session.benchStore.getState().walk).toBeNull();
+  });
+});
+
+describe("time", () => {
+  it("that the page stood still is made up for by six frames at the most", () => {
+    session.walks.beginWalk();
+    now += 5000;
+    for (const callback of frames.splice(0)) callback(now);
+    expect(session.benchStore.getState().frame).toBe(6);
+    pass(1);
+    expect(session.benchStore.getState().frame).toBe(7);
+  });
+});
+
+describe("where nobody can walk", () => {
+  const notice = (): string => session.project.store.getState().notice!.text;
+
+  it("it is said and nothing begins; a walk that is under way is not begun again", () => {
+    session.walks.beginWalk({ room: "gone", cell: [0, 0], facing: "down" });
+    expect(notice()).toContain("Nobody can walk here yet: ");
+    expect([session.walks.isWalking(), session.benchStore.getState().walk]).toEqual([false, null]);
+    session.walks.beginWalk();
+    press("ArrowRight");
+    pass(4);
+    session.walks.beginWalk();
+    expect(session.benchStore.getState().frame).toBe(4);
+  });
+
+  it("no log that is shown has nothing to go on from, and one that cannot be run says so", () => {
+    session.walks.goOnWalking();
+    expect(session.walks.isWalking()).toBe(false);
+    shownAt("keen-pebble-inputs 1\n---\n16 R\n", 4, "gone");
+    session.walks.goOnWalking();
+    expect(notice()).toContain("Nobody can go on from here: ");
+    expect(session.walks.isWalking()).toBe(false);
+  });
+});
+
+describe("the pointer", () => {
+  const byPointer = (): void =>
+    void session.project.changeWorld((old) => ({
+      ...old,
+      rules: old.rules.map((rules) => ({ ...rules, facing: { ...rules.facing, source: "pointer" as const } })),
+    }));
+
+  it("is where the walker looks under rules that say so, and is kept in the walk", () => {
+    byPointer();
+    session.benchStore.setState({ pointer: null });
+    session.walks.beginWalk();
+    press("ArrowDown");
+    pass(1);
+    session.benchStore.setState({ pointer: { x: 5, y: 40.5 } });
+    pass(1);
+    session.benchStore.setState({ pointer: { x: 100, y: 40.5 } });
+    pass(1);
+    const { rows } = session.benchStore.getState().walk!;
+    const [, ...facings] = rows.facing;
+    expect(facings.slice(0, 3).map((each) => FACINGS[each])).toEqual(["down", "left", "right"]);
+    session.walks.endWalk();
+    expect(offered().log.lines.map(({ pointer }) => pointer)).toEqual([null, { x: 5, y: 40.5 }, { x: 100, y: 40.5 }]);
+    expect(offered().differs).toBeNull();
+    session.benchStore.setState({ pointer: null });
+  });
+
+  it("sets the walker down on the cell under it, inside the room alone, and looking as in the shown frame", () => {
+    session.benchStore.setState({ pointer: null });
+    session.walks.setDownAtPointer();
+    expect(session.walks.isWalking()).toBe(false);
+    for (const [x, y] of [
+      [-1, 0],
+      [0, -1],
+      [20, 0],
+      [0, 12],
+    ] as const) {
+      session.walks.setDown(x, y);
+      expect(session.walks.isWalking()).toBe(false);
+    }
+    session.benchStore.setState({ pointer: { x: 19 * 16 + 15, y: 11 * 16 } });
+    session.walks.setDownAtPointer();
+    expect(place()).toEqual([19 * 16, 11 * 16]);
+    session.walks.endWalk();
+    shownAt("keen-pebble-inputs 1\n---\n16 R\n16 L\n", 4);
+    session.walks.setDown(0, 0);
+    expect(session.benchStore.getState().walk).toMatchObject({ log: { start: { cell: [0, 0], facing: "right" } } });
+  });
 });
