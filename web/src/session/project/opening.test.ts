@@ -1,0 +1,265 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import type { EditStep } from "@keen-pebble/core/edit";
+import { toPlain } from "@keen-pebble/core/formats";
+import type { World } from "@keen-pebble/core/world";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { session } from "../../page-session.ts";
+import { FakeEventSource } from "../../test-support/fake-event-source.ts";
+import { ALONG, hall } from "../../test-support/hall.ts";
+import type { Answering, Opened } from "../../test-support/opened.ts";
+import { openHere, until } from "../../test-support/opened.ts";
+import type { OwnStep, SentBatch } from "./outbox.ts";
+
+/** The world that is left and opened again; the server has it at revision 5. */
+const nave = (): World => ({ ...hall("nave"), name: "Nave" });
+const name = (before: string, after: string): EditStep => ({
+  kind: "change-parts",
+  parts: [{ part: "name", before, after }],
+});
+const speed = (before: number, after: number): EditStep => ({
+  kind: "change-rules",
+  rules: "main",
+  setting: "glide.speed",
+  before,
+  after,
+});
+const own = (step: EditStep): OwnStep => ({ step, refused: null });
+const problem = (status: number, code: string, detail: string): Response =>
+  Response.json({ type: "", title: "", status, detail, code }, { status });
+
+let opened: Opened;
+/** Batches that came to the server. */
+let batches: SentBatch[];
+let copies: { readonly world: string }[];
+
+beforeEach(async () => {
+  batches = [];
+  copies = [];
+  const store: Answering = (body) => {
+    batches.push(body as SentBatch);
+    return Response.json({ revision: 5 + batches.length, summary: "" });
+  };
+  opened = await openHere(hall(), {}, [
+    ["GET /worlds/nave", { revision: 5, world: toPlain(nave()), logs: { along: ALONG } }],
+    ["GET /worlds/nave/revisions/4", { revision: 4, world: toPlain({ ...nave(), name: "Old" }), logs: {} }],
+    ["POST /worlds/nave/revisions", store],
+    ["GET /worlds", { worlds: [{ id: "nave" }, { id: "nave-mine" }] }],
+    [
+      "POST /imports",
+      (body: unknown) => {
+        copies.push(body as (typeof copies)[number]);
+        return Response.json({ id: "nave-mine-2", name: "", made: "world", revision: 1, summary: "", steps: [] });
+      },
+    ],
+  ]);
+});
+afterEach(async () => {
+  opened.close();
+  await session.outbox.write({ world: "nave", base: null, sent: null, waiting: [], left: [] });
+});
+
+const state = () => session.project.store.getState();
+const world = (): World => state().project!.world;
+const notice = (): string => state().notice?.text ?? "";
+const leave = (waiting: readonly OwnStep[], sent: SentBatch | null = null, base: number | null = 4): Promise<boolean> =>
+  session.outbox.write({ world: "nave", base, sent, waiting, left: [] });
+const open = (): Promise<void> => session.project.openProject("nave");
+
+describe("a world that cannot be opened", () => {
+  it("is missing where the shelf has none of that name, and failed where nobody can say", async () => {
+    await session.project.openProject("gone");
+    expect(state()).toMatchObject({
+      phase: "missing",
+      worldId: "gone",
+      project: null,
+      message: "There is no world gone on the shelf.",
+    });
+    opened.answers.set("GET /worlds/Odd!", (() => problem(400, "bad-id", "no id")) satisfies Answering);
+    await session.project.openProject("Odd!");
+    expect(state().phase).toBe("missing");
+    opened.answers.set("GET /worlds/nave", (() =>
+      problem(403, "foreign-request", "not from here")) satisfies Answering);
+    await open();
+    expect(state()).toMatchObject({ phase: "failed", message: "not from here" });
+    opened.answers.set("GET /worlds/nave", new TypeError("fetch failed"));
+    await open();
+    expect(state()).toMatchObject({ phase: "failed", project: null, message: "the server does not answer" });
+    // It can be edited by nobody.
+    expect(session.project.changeWorld((now) => ({ ...now, name: "X" }))).toBe(false);
+    expect(session.project.edit(name("Nave", "X"))).toBe(false);
+    expect(session.project.travel("undo")).toBe(false);
+  });
+
+  it("is no more what is shown once another one is asked for", async () => {
+    let answer: (response: Response) => void = () => undefined;
+    opened.answers.set(
+      "GET /worlds/slow",
+      (() => new Promise((resolve) => (answer = resolve))) as unknown as Answering,
+    );
+    const first = session.project.openProject("slow");
+    await until(() => opened.asked.includes("GET /worlds/slow"));
+    await open();
+    answer(problem(404, "not-found", "gone"));
+    await first;
+    expect([state().phase, state().worldId, world().name]).toEqual(["ready", "nave", "Nave"]);
+  });
+});
+
+describe("what was not acknowledged on the last visit", () => {
+  it("is put on top, said, and sent", async () => {
+    await leave([own(speed(2, 4)), own(name("Nave", "Crypt"))]);
+    await open();
+    expect([world().name, world().rules[0]!.glide.speed]).toEqual(["Crypt", 4]);
+    expect(state().notice).toEqual({ tone: "info", text: "2 edits from your last visit brought back." });
+    await until(() => session.saveStore.getState().state === "saved");
+    expect(batches.map(({ base, steps }) => [base, steps])).toEqual([[5, [speed(2, 4), name("Nave", "Crypt")]]]);
+  });
+
+  it("and was sent is sent again, as the same batch, and nothing is brought back where the server has it", async () => {
+    const sent = { batch: "11111111-2222-4333-8444-555555555555", base: 4, steps: [name("Old", "Nave")] };
+    await leave([], sent);
+    await open();
+    expect(batches).toEqual([sent]);
+    expect([state().notice, world().name]).toEqual([null, "Nave"]);
+    expect(await session.outbox.unsaved()).toEqual(new Map());
+  });
+
+  it("and is refused now waits before what waited, as an edit of its own", async () => {
+    const answers: (() => Response)[] = [() => problem(409, "stale-base", "too old")];
+    const stores = opened.answers.get("POST /worlds/nave/revisions") as Answering;
+    opened.answers.set(
+      "POST /worlds/nave/revisions",
+      ((body) => answers.shift()?.() ?? stores(body)) satisfies Answering,
+    );
+    await leave([own(speed(4, 3))], { batch: "11111111-2222-4333-8444-555555555555", base: 4, steps: [speed(2, 4)] });
+    await open();
+    expect([world().rules[0]!.glide.speed, notice()]).toEqual([3, "2 edits from your last visit brought back."]);
+    await until(() => session.saveStore.getState().state === "saved");
+    expect(batches.at(-1)).toMatchObject({ base: 5 });
+  });
+
+  it("stays where the server cannot be asked: the world is not opened over it", async () => {
+    opened.answers.set("POST /worlds/nave/revisions", new TypeError("fetch failed"));
+    await leave([], { batch: "11111111-2222-4333-8444-555555555555", base: 4, steps: [speed(2, 4)] });
+    await open();
+    expect(state().phase).toBe("failed");
+    expect(await session.outbox.unsaved()).toEqual(new Map([["nave", 1]]));
+  });
+
+  it("and fits no more is kept as a copy of the world as it was then, and named; the rest is brought back", async () => {
+    await leave([own(name("Old", "Mine")), own(speed(2, 4))]);
+    await open();
+    expect([world().name, world().rules[0]!.glide.speed]).toEqual(["Nave", 4]);
+    expect(notice()).toMatch(
+      /^This world was changed elsewhere\. 1 edit of yours could be put on top; not .*name.*\. The world as it was here is kept on the shelf as nave-mine-2\.$/,
+    );
+    expect(copies).toHaveLength(1);
+    expect(copies[0]!.world).toContain('"name": "Mine, as here"');
+    await until(() => session.saveStore.getState().state === "saved");
+    expect(await session.outbox.unsaved()).toEqual(new Map());
+  });
+
+  it("and can be kept nowhere on the shelf is saved as a file, and stays in this browser", async () => {
+    opened.answers.set("POST /imports", (() => problem(413, "too-large", "too large")) satisfies Answering);
+    const saved: [string, string][] = [];
+    let last: Blob | null = null;
+    vi.spyOn(URL, "createObjectURL").mockImplementation((blob) => {
+      last = blob as Blob;
+      return "blob:mine";
+    });
+    const revoke = vi.spyOn(URL, "revokeObjectURL").mockImplementation(() => undefined);
+    vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(function (this: HTMLAnchorElement) {
+      saved.push([this.download, this.href]);
+    });
+    await leave([own(name("Old", "Mine"))]);
+    await open();
+    expect(saved).toEqual([["nave.not-saved.json", "blob:mine"]]);
+    expect(revoke).toHaveBeenCalledWith("blob:mine");
+    const file = JSON.parse(await last!.text()) as Record<string, unknown>;
+    expect(file).toMatchObject({ world: { id: "nave", name: "Mine" }, logs: {}, edits: [name("Old", "Mine")] });
+    expect(notice()).toContain("No copy could be put on the shelf (too large); it was saved as a file instead.");
+    expect(await session.outbox.unsaved()).toEqual(new Map([["nave", 1]]));
+    vi.restoreAllMocks();
+  });
+});
+
+describe("an open world", () => {
+  it("asks what was saved while nobody listened once the stream is open, and takes it in", async () => {
+    await open();
+    const { length } = opened.asked;
+    opened.answers.set("GET /worlds/nave/steps?since=5", { revision: 6, steps: [name("Nave", "Choir")] });
+    FakeEventSource.all.at(-1)!.say("open");
+    await until(() => opened.asked.length > length);
+    await until(() => world().name === "Choir", JSON.stringify(opened.asked.slice(length)));
+    expect(state().notice).toMatchObject({
+      tone: "info",
+      text: expect.stringContaining("Changed elsewhere: ") as string,
+    });
+    // Of another world nothing is heard.
+    FakeEventSource.all.at(-1)!.say("saved", { world: "hall", revision: 9 });
+    expect(opened.asked.slice(length).filter((each) => each.includes("/worlds/hall/"))).toEqual([]);
+  });
+
+  it("says what cannot be undone any more, and leaves it", async () => {
+    await open();
+    session.project.changeWorld((now) => ({ ...now, name: "Mine" }));
+    session.project.store.setState(({ project }) => ({
+      project: { ...project!, world: { ...project!.world, name: "Theirs" } },
+    }));
+    expect(session.project.travel("undo")).toBe(false);
+    expect(notice()).toContain("That cannot be undone any more: ");
+    expect(world().name).toBe("Theirs");
+  });
+
+  it("tells what a change took along and which logs it stops, the first dozen of them", async () => {
+    await open();
+    session.project.change((project) => ({
+      project: { ...project, world: { ...project.world, seed: 3 } },
+      fellAway: ["one link"],
+    }));
+    expect(state().notice).toEqual({ tone: "info", text: "Fell away with it: one link. Undo brings it back." });
+    const many = Array.from({ length: 14 }, (_, i) => `thing ${i}`);
+    session.project.change((project) => ({
+      project: { ...project, world: { ...project.world, seed: 4 } },
+      fellAway: many,
+    }));
+    expect(notice()).toBe(`Fell away with it: ${many.slice(0, 12).join("; ")}; and 2 more. Undo brings it back.`);
+    session.project.change((project) => ({
+      project: { ...project, world: { ...project.world, seed: 5 } },
+      fellAway: many.slice(0, 12),
+    }));
+    expect(notice()).toBe(`Fell away with it: ${many.slice(0, 12).join("; ")}. Undo brings it back.`);
+    session.project.changeWorld((now) => ({ ...now, seed: 6 }));
+    expect(state().notice).toBeNull();
+    expect(session.project.change(() => null)).toBe(false);
+  });
+
+  it("makes no edit that the reader of world files would not take", async () => {
+    await open();
+    expect(session.project.changeWorld((now) => ({ ...now, frameRate: 0 }))).toBe(false);
+    expect(notice()).toContain("frameRate: ");
+    expect(world().frameRate).toBe(60);
+    expect(session.project.travel("undo", true)).toBe(false);
+  });
+});
+
+describe("a copy of what was refused", () => {
+  it("goes into a file where the server does not take it, and nothing is discarded where it cannot be asked", async () => {
+    await open();
+    opened.answers.set("POST /imports", (() => problem(422, "refused", "no such world")) satisfies Answering);
+    vi.spyOn(URL, "createObjectURL").mockReturnValue("blob:mine");
+    vi.spyOn(URL, "revokeObjectURL").mockImplementation(() => undefined);
+    const click = vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(() => undefined);
+    await session.project.keepRefused();
+    expect(click).toHaveBeenCalledTimes(1);
+    expect(notice()).toBe("The server takes no world like this (no such world); it was saved as a file.");
+    vi.restoreAllMocks();
+    opened.answers.set("GET /worlds/nave", new TypeError("fetch failed"));
+    await session.project.discardRefused();
+    expect(notice()).toBe("the server does not answer; nothing was discarded.");
+    session.project.store.setState({ project: null, notice: null });
+    await session.project.keepRefused();
+    expect(state().notice).toBeNull();
+  });
+});
