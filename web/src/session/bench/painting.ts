@@ -171,15 +171,15 @@ export class Painting {
     const numbers = new Map(world.tiles.map((tile, i) => [tile.id, i]));
     const { cells, tiles } = layPiece(room, piece, cell);
     const gone = tiles.find((tile) => !numbers.has(tile));
-    if (gone !== undefined) {
-      this.project.notice(`The piece has a tile ${gone}, which is no longer there; it was pasted without it.`);
-    }
     this.setCells(
       room,
       cells,
       tiles.map((tile, i) => numbers.get(tile) ?? room.cells[cells[i]!]!),
     );
     this.layThings(room, piece, cell);
+    // An edit takes away what was said before it.
+    if (gone !== undefined)
+      this.project.notice(`The piece has a tile ${gone}, which is no longer there; it was pasted without it.`);
   };
 
   /** The piece's fixtures and actors: those of one that was cut move, those of a copy are new ones. */
