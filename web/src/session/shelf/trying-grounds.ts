@@ -1,8 +1,8 @@
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { writeWorld } from "@keen-pebble/core/formats";
 
-const world = import.meta.glob("../../../demo/trying-grounds/*.world.json", { query: "?raw", import: "default" });
-const logs = import.meta.glob("../../../demo/trying-grounds/logs/*.inputs", { query: "?raw", import: "default" });
+const world = import.meta.glob("../../../../demo/trying-grounds/*.world.json", { query: "?raw", import: "default" });
+const logs = import.meta.glob("../../../../demo/trying-grounds/logs/*.inputs", { query: "?raw", import: "default" });
 
 /** The Trying grounds as files under an id and a name of their own: small rooms that show one thing each, with their logs. */
 export async function tryingGrounds(id: string, name: string): Promise<File[]> {
