@@ -3,7 +3,7 @@ import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import type { World } from "@keen-pebble/core/world";
 import { LIMITS } from "@keen-pebble/core/world";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { DOWN, hall } from "../../test-support/hall.ts";
 import { isOneAct } from "../../test-support/one-act.ts";
 import type { Opened } from "../../test-support/opened.ts";
@@ -55,6 +55,28 @@ describe("the start", () => {
     expect(told()!.message).toBe("the walker starts shut in, with nothing free beside it: cell 2,0 is free");
     settings.putStart(told()!.start!.room, told()!.start!.cell);
     await until(() => told() === null);
+  });
+
+  it("is answered for the world that is shown: what was found in the one before is not told of it", async () => {
+    const told = () => settings.store.getState().startFinding;
+    const shutIn = { kind: "start", message: "shut in" } as never;
+    const answers: ((finding: never) => void)[] = [];
+    const client = session.project.simulationClient()!;
+    vi.spyOn(client, "startFinding").mockImplementation(() => new Promise((resolve) => answers.push(resolve)));
+    session.project.changeWorld((now) => ({ ...now, seed: 5 }));
+    session.project.changeWorld((now) => ({ ...now, seed: 6 }));
+    expect(answers).toHaveLength(2);
+    answers[0]!(shutIn);
+    await Promise.resolve();
+    await Promise.resolve();
+    expect(told()).toBeNull();
+    answers[1]!(shutIn);
+    await until(() => told() === shutIn);
+    // What cannot be asked finds nothing.
+    session.project.changeWorld((now) => ({ ...now, seed: 7 }));
+    answers[2]!({ refused: "closed" } as never);
+    await until(() => told() === null);
+    vi.restoreAllMocks();
   });
 });
 

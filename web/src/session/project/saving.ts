@@ -172,7 +172,6 @@ export class Saver {
   async leave(): Promise<void> {
     if (this.phase !== "no") return;
     this.phase = "leaving";
-    if (this.timer !== null) clearTimeout(this.timer);
     globalThis.removeEventListener?.("online", this.wake);
     while (this.busy) await new Promise((resolve) => setTimeout(resolve, 5));
     await Promise.all(this.copies);

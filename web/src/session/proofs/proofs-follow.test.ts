@@ -8,6 +8,7 @@ import { FakeEventSource } from "../../test-support/fake-event-source.ts";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
+import { tally } from "./proofs.ts";
 
 const SEARCH = "11111111-2222-4333-8444-555555555555";
 const search = (state: BreakSearch["state"], more: Partial<BreakSearch> = {}): BreakSearch => ({
@@ -239,5 +240,84 @@ describe("what broke it", () => {
       "POST /worlds/hall/proofs",
       "DELETE /worlds/hall/proofs",
     ]);
+  });
+});
+
+describe("an earlier revision", () => {
+  const at = (revision: number): number => reading(`/revisions/${revision}`);
+
+  it("is asked for once, the four that were asked for last", async () => {
+    for (let revision = 10; revision < 15; revision++)
+      opened.answers.set(`GET /worlds/hall/revisions/${revision}`, { revision, world: toPlain(hall()), logs: {} });
+    for (const revision of [10, 11, 12, 13, 10]) await session.proofs.projectAt(revision);
+    expect([at(10), at(13)]).toEqual([1, 1]);
+    await session.proofs.projectAt(14);
+    await session.proofs.projectAt(11);
+    expect([at(11), at(14)]).toEqual([1, 1]);
+    await session.proofs.projectAt(10);
+    expect(at(10)).toBe(2);
+    expect(await session.proofs.projectAt(99)).toBeNull();
+  });
+
+  it("of a world that is left meanwhile, or of none, is none", async () => {
+    const read = session.proofs.projectAt(3);
+    session.project.store.setState({ worldId: "other" });
+    expect(await read).toBeNull();
+    session.project.store.setState({ worldId: null });
+    const { length } = opened.asked;
+    expect(await session.proofs.projectAt(3)).toBeNull();
+    await session.proofs.runOnServer();
+    await session.proofs.searchBreak("along", "by 40 cell 6 2");
+    expect(opened.asked.length).toBe(length);
+    session.project.store.setState({ worldId: "hall" });
+  });
+
+  it("is named by its summary when it is chosen to compare with", async () => {
+    session.proofs.store.setState({ history: [{ revision: 3, summary: "Slower", logs: new Map() } as never] });
+    await session.proofs.compareWithRevision(3);
+    expect(proofs().compared).toMatchObject({ revision: 3, summary: "Slower" });
+    await until(() => proofs().paths.get("along")?.kind === "differs");
+    await session.proofs.compareWithRevision(4);
+    expect(proofs().compared).toMatchObject({ revision: 4, summary: "" });
+    await until(() => proofs().paths.get("along")?.kind === "same");
+  });
+});
+
+describe("a search that is put away", () => {
+  it("is called off on the server while it runs, and no answer of it comes back", async () => {
+    const called = (): number =>
+      opened.asked.filter((each) => each === `DELETE /worlds/hall/searches/${SEARCH}`).length;
+    session.proofs.store.setState({ search: search("running") });
+    session.proofs.endSearchBreak();
+    expect([proofs().search, called()]).toEqual([null, 1]);
+    events().say("search", { world: "hall", id: SEARCH });
+    await aWhile();
+    expect(reading(`/searches/${SEARCH}`)).toBe(0);
+    session.proofs.store.setState({ search: search("found") });
+    session.proofs.endSearchBreak();
+    expect([proofs().search, called()]).toEqual([null, 1]);
+    // One that was begun meanwhile is not answered by an older one.
+    session.proofs.store.setState({ search: search("running") });
+    opened.answers.set(`GET /worlds/hall/searches/${SEARCH}`, search("running", { good: 3, id: "another" }));
+    events().say("search", { world: "hall", id: SEARCH });
+    await until(() => reading(`/searches/${SEARCH}`) === 1);
+    await aWhile();
+    expect(proofs().search).toMatchObject({ id: SEARCH, good: 1 });
+  });
+});
+
+it("the tally counts logs that were run, and those of them that hold", () => {
+  const proof = (holds: boolean) => ({ holds }) as never;
+  expect(
+    tally({
+      proofs: new Map([
+        ["a", proof(true)],
+        ["b", proof(false)],
+        ["c", proof(true)],
+      ]),
+    } as never),
+  ).toEqual({
+    logs: 3,
+    holding: 2,
   });
 });

@@ -204,3 +204,57 @@ it("checks are added once each, and taken away", () => {
   reach.removeCheck("never stuck");
   expect(world().reachChecks).toEqual(["reachable key-1", "aligned"]);
 });
+
+describe("who looks", () => {
+  it("is answered as long as anybody does, and once for all of them", async () => {
+    const other = reach.watch();
+    stop();
+    await next(() => project.changeWorld((now) => ({ ...now, rooms: parted(1).rooms })));
+    other();
+    expect(state()).toMatchObject({ phase: "none", world: null });
+    stop = reach.watch();
+    await until(() => state().phase === "done");
+  });
+
+  it("chooses what is listed, and holds what was asked to be held before in another cell too", async () => {
+    reach.chooseList("items" as never);
+    expect(state().list).toBe("items");
+    expect(reach.stand()).toMatchObject({ cell: [2, 2] });
+    await next(() => reach.askFrom("room-1", [3, 3]));
+    await next(() => reach.askWith("key", 1));
+    await next(() => reach.askFrom("room-1", [4, 3]));
+    expect([...state().stand!.bag]).toEqual([["key", 1]]);
+    await next(() => reach.askWith("key", 0));
+    expect(state().shown!.answer.fixtures[marker()]).toBeGreaterThan(0);
+    // From a cell it begins with what it holds: kept as a log it says so.
+    await next(() => reach.askWith("key", 2));
+    await reach.showWay("the marker", { kind: "fixture", fixture: marker() });
+    const kept = reach.keepWay()!;
+    const log = project.store.getState().project!.logs.get(kept)!;
+    expect(log).toContain("start room-1 4 3 down\n");
+    expect(log).toContain("with holds key 2\n");
+  });
+
+  it("is shown the goal's way first, and without a goal that of what takes longest", async () => {
+    expect(state().way).toMatchObject({ title: world().rooms[0]!.fixtures[marker()]!.id });
+    await next(() => project.changeWorld((now) => ({ ...now, goal: { kind: "collect", item: "key" } })));
+    expect(state().way).toMatchObject({ title: "the goal", heading: "The way to the goal" });
+    const id = reach.keepWay()!;
+    expect(project.store.getState().project!.logs.get(id)).toContain("check end status won\n");
+  });
+
+  it("is told nothing of changes that would help before a way is shown, and none once it is another one", async () => {
+    reach.store.setState({ way: null });
+    await reach.tryFixes();
+    expect([state().fixes, state().trying]).toEqual([null, false]);
+    reach.play();
+    expect(reach.keepWay()).toBeNull();
+    await next(() => project.changeWorld((now) => ({ ...now, rooms: parted(1).rooms })));
+    await reach.showWay("the marker", { kind: "fixture", fixture: marker() });
+    const trying = reach.tryFixes();
+    expect([state().fixes, state().trying]).toEqual([[], true]);
+    reach.store.setState({ way: { ...state().way! }, fixes: null, trying: false });
+    await trying;
+    expect([state().fixes, state().trying]).toEqual([null, false]);
+  });
+});
