@@ -2,6 +2,7 @@
 import "fake-indexeddb/auto";
 import { readFileSync } from "node:fs";
 import path from "node:path";
+import { LIMITS } from "@keen-pebble/core/world";
 import { session } from "../../page-session.ts";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { hall } from "../../test-support/hall.ts";
@@ -78,5 +79,86 @@ describe("a recording that nothing says how to read", () => {
     expect(notice()).toContain("line 2: expected 2 fields as in the header, found 1");
     await take("run.txt", "1");
     expect(notice()).toContain("its ending is none of .inputs, .csv, .tsv and .jsonl");
+  });
+});
+
+describe("a recording of places", () => {
+  const TRACE = "step,px,py,area,pad\n0,32,32,Great hall,none\n1,34,32,Great hall,RIGHT\n2,36,32,Annex,RIGHT\n";
+  const roles = () => open().table.columns.map((column) => recordings.roleOf(open().game, column));
+
+  it("has its columns told apart, and what each says given to another one", async () => {
+    await take("walk.csv", TRACE);
+    expect(roles()).toEqual(["frame", "x", "y", "room", "keys"]);
+    recordings.setRole("area", "x");
+    expect(roles()).toEqual(["frame", "", "y", "x", "keys"]);
+    recordings.setRole("px", "x");
+    recordings.setRole("area", "room");
+    expect(roles()).toEqual(["frame", "x", "y", "room", "keys"]);
+    // Buttons one by one take the place of the column of all keys.
+    recordings.setRole("pad", "R");
+    expect(roles()).toEqual(["frame", "x", "y", "room", "R"]);
+    recordings.setRole("pad", "keys");
+    expect([roles()[4], open().game.keys]).toEqual(["keys", { RIGHT: "R" }]);
+    expect(recordings.roleOf(open().game, "constructor")).toBe("");
+  });
+
+  it("has its rooms, keys and units said by hand, each read at once; and none after it is closed", async () => {
+    await take("walk.csv", TRACE);
+    expect(open().rooms).toEqual(["Great hall", "Annex"]);
+    recordings.setRoom("Great hall", "room-1");
+    recordings.setRoom("Annex", "room-1");
+    expect(open().game.rooms).toEqual({ "Great hall": "room-1", Annex: "room-1" });
+    recordings.setRoom("Annex", null);
+    expect(open().game.rooms).toEqual({ "Great hall": "room-1" });
+    expect(said()).toContain("Annex");
+    recordings.setRoom("Annex", "room-1");
+    recordings.setButton("RIGHT", null);
+    expect(open().game.keys).toEqual({});
+    recordings.setButton("RIGHT", "R");
+    recordings.answer({ unit: "px", anchor: "corner", yUp: false, tolerance: 2 });
+    expect(open().game).toMatchObject({ unit: "px", anchor: "corner", tolerance: 2 });
+    expect(said()).toBe("a log");
+    expect(open().read).toMatchObject({ frames: 3, trace: { count: 3 } });
+    recordings.close();
+    recordings.answer({ tolerance: 3 });
+    recordings.setRole("px", "");
+    recordings.call("Nobody");
+    expect(recordings.store.getState().open).toBeNull();
+    expect(recordings.make(null)).toBeNull();
+  });
+
+  it("without keys is laid beside the shown log, and how it is read is kept with the world", async () => {
+    await take("walk.csv", TRACE.replaceAll(/,[^,\n]*(?=\n)/g, ""));
+    expect(roles()).toEqual(["frame", "x", "y", "room"]);
+    recordings.setRoom("Great hall", "room-1");
+    recordings.setRoom("Annex", "room-1");
+    recordings.answer({ unit: "px", anchor: "corner", yUp: false });
+    expect(open().read).toMatchObject({ log: null, frames: 3, trace: { count: 3 } });
+    expect(recordings.make("shown")).toBe("shown");
+    expect(project().logs.size).toBe(0);
+    expect(project().world.games).toHaveLength(1);
+    expect(notice()).toBe("Its walk lies beside the log. Traces with these columns are read so from now on.");
+  });
+
+  it("is not kept where the world knows as many games as it may, and a further game is numbered", async () => {
+    await take("walk.csv", TRACE);
+    for (const called of ["Great hall", "Annex"]) recordings.setRoom(called, "room-1");
+    const { game } = open();
+    session.project.changeWorld((now) => ({
+      ...now,
+      games: Array.from({ length: LIMITS.games }, (_, i) => ({
+        ...game,
+        id: `game-${i}`,
+        columns: { ...game.columns, frame: `t${i}` },
+      })),
+    }));
+    expect(recordings.make(null)).toBeNull();
+    expect([notice(), project().logs.size]).toEqual([`A world knows at most ${LIMITS.games} games.`, 0]);
+    expect(recordings.store.getState().open).not.toBeNull();
+    session.project.changeWorld((now) => ({ ...now, games: now.games.slice(1) }));
+    expect(recordings.make(null)).toBe("walk");
+    session.project.changeWorld((now) => ({ ...now, games: now.games.slice(0, 1) }));
+    await take("other.csv", TRACE.replace("step", "moment"));
+    expect(open().game.name).toBe("My game 2");
   });
 });
