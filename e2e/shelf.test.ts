@@ -131,6 +131,16 @@ it("a room typed, or out of a text, a table or a picture, makes a world; names a
   await press(`Rename ${odd}`);
   await (await browser.find(".naming")).sendKeys(Key.chord(Key.CONTROL, "a"), "Basin", Key.ENTER);
   await shelf("Basin1 room");
+  // The Trying grounds come under the name that one types, with their logs, and are opened.
+  await (await browser.find("[aria-label='Name of the new world']")).sendKeys("Yard");
+  await browser.press(".grounds .btn", "Create world");
+  await browser.untilText(".world-switch", (text) => text === "Yard");
+  expect(await started.api("/worlds/yard")).toMatchObject({
+    world: { rooms: { length: 9 } },
+    logs: { "02-corner": expect.stringContaining("world yard") as string },
+  });
+  await (await browser.find(".top .home")).click();
+  await shelf("Yard9 rooms");
   expect(await browser.driver.findElements(By.css("img:not(.drawn)"))).toEqual([]);
   expect(await axeFindings(browser)).toEqual([]);
 });

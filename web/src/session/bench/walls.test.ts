@@ -150,10 +150,13 @@ describe("numbers of a wall", () => {
     ["[[0,0], [16,-4]; {8, 12}]", "0,0 16,-4 8,12"],
     ["0,0 16,0 16,16 8,24 0,16", "0,0 16,0 16,16 8,24 0,16"],
     ["", "expected left, top, width, height, or x and y of 3 or more corners; found 0 numbers"],
+    ["1 2 1 1", "1,2 2,2 2,3 1,3"],
+    ["1 2 0 3", "expected left, top, width and height, both of the last at least 1"],
     ["1 2 3 0", "expected left, top, width and height, both of the last at least 1"],
     ["1 2 3 4 5", "expected left, top, width, height, or x and y of 3 or more corners; found 5 numbers"],
     ["1 2 x 4", 'character 5: expected numbers of px, found "x"'],
     ["1 2.5 3 4", 'character 3: expected a whole number of px, found "2.5"'],
+    ["1 2 100000 1", "1,2 100001,2 100001,3 1,3"],
     ["1 2 3 100001", 'character 7: expected a whole number of px, found "100001"'],
     ["1 2 3 1-2", 'character 7: expected a whole number of px, found "1-2"'],
   ])("%s", (text, expected) => {
