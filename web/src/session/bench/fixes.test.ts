@@ -169,7 +169,7 @@ describe("one change", () => {
     expect(session.fixes.isBroken()).toBe(false);
   });
 
-  it("of no project is none, and nothing is broken while somebody walks", () => {
+  it("of no project is none, and nothing is broken while somebody walks", async () => {
     expect(session.fixes.isBroken()).toBe(true);
     session.benchStore.setState({ walk: {} as never });
     expect(session.fixes.isBroken()).toBe(false);
@@ -179,6 +179,11 @@ describe("one change", () => {
     expect(session.fixes.shownRules()).toBeNull();
     session.fixes.fixWith(speed(2));
     session.project.store.setState({ project });
+    // Neither is a rule set that the log names and the world does not have.
+    session.benchStore.setState({ parsed: { ...session.benchStore.getState().parsed!, rules: "gone" } });
+    expect(session.fixes.shownRules()).toBeNull();
+    await session.fixes.searchFixes();
+    expect(fixes().search).toBeNull();
     session.benchStore.setState({ parsed: { ...session.benchStore.getState().parsed!, rules: "free" } });
     expect(session.fixes.shownRules()!.id).toBe("free");
   });
