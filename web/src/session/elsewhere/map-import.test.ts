@@ -209,7 +209,12 @@ describe("a picture", () => {
     const { world, room, answers } = read();
     expect([...room.cells].map((tile) => world.tiles[tile]!.id)).toEqual(["floor", "empty", "colour-707070"]);
     expect(world.tiles.at(-1)!.flags).toEqual(["solid"]);
-    expect([answers.empty, world.start]).toEqual([-1, whole.start]);
+    expect([answers.empty, answers.first, world.start]).toEqual([-1, 0, whole.start]);
+    expect(read()).toMatchObject({
+      over: [0, 0],
+      sheet: null,
+      grid: { values: [0, -1, 1], readAs: "3 x 1 pixels", characters: false },
+    });
   });
 });
 

@@ -8,7 +8,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { bytesOf, newWorldTarget } from "../elsewhere/new-world-target.ts";
 import type { MapRead } from "../elsewhere/read-map.ts";
 import type { ShelfSession } from "./shelf.ts";
-import { WorldMaking } from "./make-world.ts";
+import { TEMPLATES, WorldMaking, readTyped } from "./make-world.ts";
 
 /** What was brought in on the shelf, and bundles that a world was made of. */
 let brought: { readonly files: readonly File[]; readonly into: string | null; readonly origin: string | undefined }[];
@@ -47,6 +47,22 @@ describe("a world that is made", () => {
     ]);
     making.makeTypedWorld("Nave", emptyWorld("typed", "Typed", 16));
     expect(readWorld(await brought[1]!.files[0]!.text())).toMatchObject({ id: "nave", name: "Nave" });
+  });
+
+  it("can be one of the rooms to begin with, or one that is typed: of 16 px a cell, to be walked in at once", async () => {
+    for (const { name, text } of TEMPLATES) {
+      const typed = await readTyped(text);
+      if (!("world" in typed)) throw new Error(`${name}: ${JSON.stringify(typed)}`);
+      const { world } = typed;
+      expect([name, world.tileSize, world.rooms.length]).toEqual([name, 16, 1]);
+      const lines = text.split("\n").filter((line) => line.startsWith("#"));
+      expect([world.rooms[0]!.width, world.rooms[0]!.height]).toEqual([lines[0]!.length, lines.length]);
+      const row = lines.findIndex((line) => line.includes("S"));
+      expect(world.start.cell).toEqual([lines[row]!.indexOf("S"), row]);
+      const log = readLog("keen-pebble-inputs 1\ncheck never overlap\n---\n60 R\n60 D\n");
+      expect(run(compile(world), log, { checks: true }).verdicts[0]!.verdict).toBe("pass");
+    }
+    expect(await readTyped("#?#\n#.#")).toHaveProperty("refusals");
   });
 
   it("can be the Trying grounds: under an id and a name of its own, with logs that name it and hold", async () => {
