@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
 import type { Actor, Phase, World } from "@keen-pebble/core/world";
+import { LIMITS, newActor } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { session } from "../../page-session.ts";
 import { ALONG, hall } from "../../test-support/hall.ts";
@@ -77,6 +78,128 @@ it("its path is drawn cell by cell, straight stretches as one, from its last cel
   expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,3 7,5 9,5");
   oneAct(() => stroke([7, 3], [7, 2]));
   expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,2 7,5 9,5");
+});
+
+it.each([
+  [
+    "in slants, cell by cell",
+    [
+      [1, 1],
+      [2, 2],
+      [3, 3],
+      [4, 4],
+    ],
+    "1,1 2,2 3,3 4,4",
+  ],
+  [
+    "from a straight stretch into a slant",
+    [
+      [1, 1],
+      [2, 1],
+      [3, 2],
+      [3, 3],
+    ],
+    "1,1 2,1 3,2 3,3",
+  ],
+  [
+    "back the way that it came",
+    [
+      [1, 1],
+      [4, 1],
+      [3, 1],
+      [1, 1],
+    ],
+    "1,1 4,1 1,1",
+  ],
+  [
+    "down and on, and up again",
+    [
+      [1, 1],
+      [1, 2],
+      [1, 4],
+      [1, 3],
+    ],
+    "1,1 1,4 1,3",
+  ],
+  [
+    "over the same cell once",
+    [
+      [1, 1],
+      [1, 1],
+      [2, 1],
+      [2, 1],
+    ],
+    "1,1 2,1",
+  ],
+] as const)("a path goes %s", (_how, cells, expected) => {
+  session.actors.takeUp("place");
+  stroke([1, 1]);
+  session.actors.changePhase(0, ({ frames }) => ({ frames, do: "path", then: "back", cells: [[1, 1]] }));
+  session.actors.takeUp("path", 0);
+  stroke(...cells);
+  expect(cellsOf(placed()[0]!.plan[0]!)).toBe(expected);
+});
+
+it("a path and a plan have so many parts at the most; what is no path stays as it is", () => {
+  session.actors.takeUp("place");
+  stroke([1, 1]);
+  session.actors.takeUp("path", 0);
+  const standing = placed()[0]!.plan;
+  // The first phase is none: a click chooses.
+  stroke([8, 8]);
+  expect([placed()[0]!.plan, bench().actor]).toEqual([standing, null]);
+  session.actors.choose("actor-1");
+  const most = LIMITS.pathCells[1];
+  const zigzag = Array.from({ length: most + 5 }, (_, i) => [1 + (i % 2), 1 + (i % 3)] as const);
+  session.actors.changePhase(0, ({ frames }) => ({ frames, do: "path", then: "back", cells: [[5, 5]] }));
+  session.actors.takeUp("path", 0);
+  stroke([5, 5], ...zigzag);
+  const [phase] = placed()[0]!.plan;
+  expect(phase!.do === "path" && phase!.cells.length).toBe(most);
+  for (let i = 0; i < LIMITS.phases[1] + 3; i++) session.actors.addPhase();
+  expect(placed()[0]!.plan).toHaveLength(LIMITS.phases[1]);
+});
+
+it("a room has so many at the most; several in one cell are chosen in turn", () => {
+  session.project.changeWorld((now) => ({
+    ...now,
+    rooms: now.rooms.map((room) => ({
+      ...room,
+      actors: Array.from({ length: LIMITS.actors - 1 }, (_, i) => newActor(`a-${i}`, [i % 2 === 0 ? 3 : 4, 3], now)),
+    })),
+  }));
+  session.actors.takeUp("choose");
+  stroke([3, 3]);
+  expect(bench().actor).toBe("a-0");
+  stroke([3, 3]);
+  expect(bench().actor).toBe("a-2");
+  stroke([4, 3]);
+  expect(bench().actor).toBe("a-1");
+  session.actors.takeUp("place");
+  stroke([9, 9]);
+  expect(placed()).toHaveLength(LIMITS.actors);
+  session.actors.takeUp("place");
+  stroke([10, 9]);
+  expect(placed()).toHaveLength(LIMITS.actors);
+  expect(notice()).toBe(`A room has at most ${LIMITS.actors} actors; none was placed.`);
+  session.actors.choose(null);
+  session.actors.removeChosen();
+  session.actors.change(() => {
+    throw new Error("none is chosen");
+  });
+  expect(placed()).toHaveLength(LIMITS.actors);
+});
+
+it("the Kit's tab of actors takes up Look unless somebody walks", () => {
+  session.benchStore.setState({ tool: "paint", actorPen: "place" });
+  session.actors.openKit("tiles");
+  expect([bench().tool, bench().kit, bench().actorPen]).toEqual(["paint", "tiles", "choose"]);
+  session.actors.openKit("actors");
+  expect(bench().tool).toBe("look");
+  session.benchStore.setState({ tool: "walk", walk: {} as never });
+  session.actors.openKit("actors");
+  expect(bench().tool).toBe("walk");
+  session.benchStore.setState({ walk: null });
 });
 
 it("another phase gives those that lasted for ever an end; the last one stays", () => {

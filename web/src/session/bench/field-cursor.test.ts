@@ -6,7 +6,7 @@ import { session } from "../../page-session.ts";
 import { ALONG, hall } from "../../test-support/hall.ts";
 import { isOneAct } from "../../test-support/one-act.ts";
 import type { Opened } from "../../test-support/opened.ts";
-import { openHere } from "../../test-support/opened.ts";
+import { openHere, until } from "../../test-support/opened.ts";
 
 let opened: Opened;
 beforeEach(async () => {
@@ -84,4 +84,48 @@ it("a stroke held by keys ends where the pointer takes the tool", () => {
   session.fieldTool.move({ x: 3 * 16, y: 5 * 16 });
   session.fieldTool.up();
   expect([tileAt(5, 3), tileAt(4, 4), tileAt(2, 5), tileAt(3, 5)]).toEqual(["wall", "floor", "wall", "wall"]);
+});
+
+it("begins where the walker is in the shown frame, where it starts in another room, or in the first cell", async () => {
+  session.shownLog.selectLog("along", 10);
+  await until(() => session.benchStore.getState().run?.log === "along");
+  session.benchStore.setState({ pointer: null, cursor: "none" });
+  press("cursorRight");
+  // In frame 10 it is 20 px on its way from cell 2,2 to the right.
+  expect(cursor()).toBe(`shown ${3 * 16 + 8},${2 * 16 + 8}`);
+  session.floorplan.addRoomToPlan();
+  const added = world().rooms.at(-1)!.id;
+  session.benchStore.setState({ room: added, pointer: null, cursor: "none" });
+  press("cursorRight");
+  expect(cursor()).toBe("shown 8,8");
+  session.shownLog.selectLog(null);
+  session.benchStore.setState({ room: "room-1", pointer: null, cursor: "none" });
+  press("cursorRight");
+  expect(cursor()).toBe(`shown ${2 * 16 + 8},${2 * 16 + 8}`);
+  // As far as the room goes, at its other sides too.
+  for (let i = 0; i < 30; i++) press("cursorRight", "cursorDown");
+  expect(cursor()).toBe(`shown ${19 * 16 + 8},${11 * 16 + 8}`);
+  session.benchStore.setState({ room: "gone" });
+  press("cursorLeft");
+  expect(cursor()).toBe(`shown ${19 * 16 + 8},${11 * 16 + 8}`);
+});
+
+it("without a place nothing is put down, and what is held is let go by either key", () => {
+  session.painting.choosePen("brush");
+  const before = session.project.store.getState().project;
+  session.benchStore.setState({ pointer: null, cursor: "shown" });
+  session.fieldCursor.press();
+  session.fieldCursor.hold();
+  expect([session.project.store.getState().project, session.fieldCursor.isHeld()]).toEqual([before, false]);
+  for (const letGo of [session.fieldCursor.hold, session.fieldCursor.press]) {
+    session.benchStore.setState({ pointer: { x: 40, y: 40 }, cursor: "shown" });
+    session.fieldCursor.hold();
+    expect(session.fieldCursor.isHeld()).toBe(true);
+    letGo();
+    expect(session.benchStore.getState().cursor).toBe("shown");
+  }
+  // With nothing to hold it is not held.
+  session.benchStore.setState({ tool: "look", kit: "tiles" });
+  session.fieldCursor.hold();
+  expect(session.fieldCursor.isHeld()).toBe(false);
 });
