@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
 import { addRoom, ruleAt } from "@keen-pebble/core/edit";
-import type { World } from "@keen-pebble/core/world";
-import { afterEach, beforeEach, expect, it } from "vitest";
+import type { Room, SideName, World } from "@keen-pebble/core/world";
+import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { session } from "../../page-session.ts";
 import { hall } from "../../test-support/hall.ts";
 import { isOneAct } from "../../test-support/one-act.ts";
@@ -113,4 +113,99 @@ it("what is held in one world is not carried in another", () => {
   const { start } = world();
   press("cursorRight", "cursorRight");
   expect([at(), world().start]).toEqual(["room-1 3,2", start]);
+});
+
+describe("past a side", () => {
+  /** Rooms on all sides of the hall of 20 by 12, which lies at 0,0. */
+  const placed: readonly (readonly [id: string, width: number, height: number, plan: readonly [number, number]])[] = [
+    ["above", 4, 3, [6, -5]],
+    ["below", 5, 4, [2, 14]],
+    ["deeper", 20, 4, [0, 15]],
+    ["left", 3, 5, [-5, 4]],
+    // Touches it at its right, lower down.
+    ["right", 6, 6, [20, 6]],
+  ];
+  const around = (): void => {
+    session.project.changeWorld((now) =>
+      placed.reduce(
+        (all, [id, width, height, plan]) => {
+          const more = addRoom(all, id, id, width, height);
+          return { ...more, rooms: more.rooms.map((room) => (room.id === id ? { ...room, plan } : room)) };
+        },
+        { ...now, rooms: now.rooms.slice(0, 1) },
+      ),
+    );
+  };
+  const go = (cx: number, cy: number, side: SideName, key: keyof typeof commands): string => {
+    session.planCursor.store.setState({ at: { room: "room-1", cx, cy, side }, held: null });
+    press(key);
+    return at();
+  };
+  const edge = (side: SideName, edges: Room["edges"][SideName]): void =>
+    void session.project.changeWorld((now) => ({
+      ...now,
+      rooms: now.rooms.map((room) =>
+        room.id === "room-1" ? { ...room, edges: { ...room.edges, [side]: edges } } : room,
+      ),
+    }));
+
+  it("is the nearest room there, at the row or column that lies beside, or at its end", () => {
+    around();
+    expect(go(7, 0, "north", "cursorUp")).toBe("above 1,2 south");
+    expect(go(19, 0, "north", "cursorUp")).toBe("above 3,2 south");
+    expect(go(0, 6, "west", "cursorLeft")).toBe("left 2,2 east");
+    expect(go(0, 0, "west", "cursorLeft")).toBe("left 2,0 east");
+    expect(go(19, 7, "east", "cursorRight")).toBe("right 0,1 west");
+    // Nearer is one cell less far, or lies less aside.
+    expect(go(3, 11, "south", "cursorDown")).toBe("deeper 3,0 north");
+    session.project.changeWorld((now) => ({
+      ...now,
+      rooms: now.rooms.map((room) => (room.id === "below" ? { ...room, plan: [8, 12] } : room)),
+    }));
+    expect(go(10, 11, "south", "cursorDown")).toBe("below 2,0 north");
+  });
+
+  it("that wraps is the same room at the same row; one that leads on is where it leads", () => {
+    around();
+    edge("east", { kind: "wrap" });
+    edge("west", { kind: "wrap" });
+    expect(go(19, 4, "east", "cursorRight")).toBe("room-1 0,4 west");
+    expect(go(0, 4, "west", "cursorLeft")).toBe("room-1 19,4 east");
+    edge("south", { kind: "link", room: "above", offset: -3 });
+    expect(go(5, 11, "south", "cursorDown")).toBe("above 2,0 north");
+    expect(go(1, 11, "south", "cursorDown")).toBe("above 0,0 north");
+  });
+
+  it("of a room that became smaller meanwhile one is in its last cell", () => {
+    around();
+    session.planCursor.store.setState({ at: { room: "left", cx: 9, cy: 9, side: null }, held: null });
+    press("cursorUp");
+    expect(at()).toBe("left 2,3");
+    session.planCursor.store.setState({ at: { room: "gone", cx: 9, cy: 9, side: null }, held: null });
+    press("cursorUp");
+    expect(at()).toBe("room-1 2,2");
+  });
+
+  it("is chosen by a press, the room or the side; on the start that is taken up and put down where it is", () => {
+    around();
+    session.planCursor.store.setState({ at: { room: "left", cx: 1, cy: 1, side: null }, held: null });
+    press("cursorUse");
+    expect([session.floorplan.store.getState().room, session.planCursor.store.getState().held]).toEqual(["left", null]);
+    for (const [cx, cy] of [
+      [2, 3],
+      [3, 2],
+    ] as const) {
+      session.planCursor.store.setState({ at: { room: "room-1", cx, cy, side: null }, held: null });
+      press("cursorUse");
+      expect(session.planCursor.store.getState().held).toBeNull();
+    }
+    session.planCursor.store.setState({ at: { room: "room-1", cx: 2, cy: 2, side: null } });
+    press("cursorUse");
+    expect(session.planCursor.store.getState().held).toBe("start");
+    press("cursorUse");
+    expect([session.planCursor.store.getState().held, world().start.cell]).toEqual([null, [2, 2]]);
+    session.planCursor.store.setState({ at: null });
+    session.planCursor.press({ oneWay: false, opening: false });
+    expect(session.planCursor.isShown()).toBe(false);
+  });
 });
