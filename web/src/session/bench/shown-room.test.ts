@@ -39,7 +39,7 @@ describe("where the body does not fit", () => {
     }));
     await until(() => clearance()!.cells[24] === 1);
     expect(clearance()!.cells.filter((cell, i) => cell !== 0 && i % 20 !== 19)).toHaveLength(1);
-    session.benchStore.setState({ selection: { x: 0, y: 0, width: 1, height: 1 } as never });
+    session.benchStore.setState({ selection: { x: 0, y: 0, width: 1, height: 1 } });
     session.shownRoom.chooseRoom("");
     expect([bench().room, bench().selection, clearance()]).toEqual(["", null, null]);
     session.shownRoom.chooseRoom(room);

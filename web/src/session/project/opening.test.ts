@@ -93,10 +93,7 @@ describe("a world that cannot be opened", () => {
 
   it("is no more what is shown once another one is asked for", async () => {
     let answer: (response: Response) => void = () => undefined;
-    opened.answers.set(
-      "GET /worlds/slow",
-      (() => new Promise((resolve) => (answer = resolve))) as unknown as Answering,
-    );
+    opened.answers.set("GET /worlds/slow", () => new Promise((resolve) => (answer = resolve)));
     const first = session.project.openProject("slow");
     await until(() => opened.asked.includes("GET /worlds/slow"));
     await open();

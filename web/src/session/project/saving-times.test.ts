@@ -137,7 +137,7 @@ describe("what is told meanwhile", () => {
   });
 
   it("is the server's reason where it asks for patience, and that edits are kept where the world is gone", async () => {
-    const says = { error: new OfflineError("the database does not answer") as Error };
+    const says = { error: new OfflineError("the database does not answer") };
     const tab = new Tab(new FakeServer(), { storeBatch: () => Promise.reject(says.error) });
     tab.edit(paint(tab.project, 3, 1));
     await pass(250);

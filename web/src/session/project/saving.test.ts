@@ -4,6 +4,7 @@ import fc from "fast-check";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { FakeServer, Tab, name, paint, problem, speed, speedOf, start } from "../../test-support/saver-tab.ts";
 import { OfflineError } from "./server-answer.ts";
+import type { Saver } from "./saving.ts";
 
 beforeEach(() => {
   vi.useFakeTimers();

@@ -273,7 +273,7 @@ describe("an earlier revision", () => {
   });
 
   it("is named by its summary when it is chosen to compare with", async () => {
-    session.proofs.store.setState({ history: [{ revision: 3, summary: "Slower", logs: new Map() } as never] });
+    session.proofs.store.setState({ history: [{ revision: 3, summary: "Slower", logs: new Map() }] });
     await session.proofs.compareWithRevision(3);
     expect(proofs().compared).toMatchObject({ revision: 3, summary: "Slower" });
     await until(() => proofs().paths.get("along")?.kind === "differs");

@@ -414,7 +414,11 @@ describe("the pointer", () => {
     const [, ...facings] = rows.facing;
     expect(facings.slice(0, 3).map((each) => FACINGS[each])).toEqual(["down", "left", "right"]);
     session.walks.endWalk();
-    expect(offered().log.lines.map(({ pointer }) => pointer)).toEqual([null, { x: 5, y: 40.5 }, { x: 100, y: 40.5 }]);
+    expect(offered().log.lines).toMatchObject([
+      { pointer: null },
+      { pointer: { x: 5, y: 40.5 } },
+      { pointer: { x: 100, y: 40.5 } },
+    ]);
     expect(offered().differs).toBeNull();
     session.benchStore.setState({ pointer: null });
   });
