@@ -144,6 +144,79 @@ describe("a wall drawn by hand", () => {
   });
 });
 
+describe("what a wall became is said", () => {
+  const laid = (numbers: string): string => {
+    expect(session.walls.layNumbers(numbers)).toBeNull();
+    return pen().laid;
+  };
+
+  it("with its cells and new tiles, what was solid already, and where nothing changed", () => {
+    expect(laid("40 16 8 16")).toBe("1 cell, 1 new tile.");
+    expect(laid("64 16 16 16")).toBe("1 cell, 0 new tiles.");
+    expect(laid("64 16 16 16")).toBe("Nothing changed: all of it was solid already, or lies outside the room.");
+    expect(laid("4000 16 16 16")).toBe("Nothing changed: all of it was solid already, or lies outside the room.");
+    expect(laid("64 16 32 16")).toMatch(
+      /^1 cell, 0 new tiles\.( 1 more was solid there already and stays as before\.)?$/,
+    );
+  });
+
+  it("and an outline that is none is refused, with nothing laid", () => {
+    const before = project();
+    expect(session.walls.layNumbers("0 0 16 16 0 16 16 0")).toContain("does not cross or touch itself");
+    expect(session.walls.layNumbers("1 2 x 4")).toContain("character 5");
+    expect(project()).toBe(before);
+    // While somebody walks, none is laid.
+    session.benchStore.setState({ walk: {} as never });
+    expect(session.walls.layNumbers("40 16 8 16")).toBeNull();
+    session.benchStore.setState({ walk: null });
+    expect(project()).toBe(before);
+  });
+});
+
+describe("corners", () => {
+  it("are closed at the first from 3 px away at the most, with three or more of them", () => {
+    session.walls.chooseWay("corners");
+    const set = (...corners: Pair[]): void => corners.forEach((corner) => session.walls.down(at(corner)));
+    // Two of them cannot close: the third is set where the first is.
+    set([16, 16], [48, 16], [16, 16]);
+    expect(pen().corners).toHaveLength(3);
+    session.walls.letGo();
+    set([48, 48]);
+    const near = 3;
+    set([16 + near + 1, 16]);
+    expect(pen().corners).toHaveLength(4);
+    session.walls.letGo();
+    set([16, 16 + near + 1]);
+    expect(pen().corners).toHaveLength(4);
+    session.walls.letGo();
+    set([16 - near, 16 + near]);
+    expect(pen().corners).toEqual([]);
+    expect(walls()).not.toEqual([]);
+  });
+
+  it("are under way while they are set with the pen in hand, and the whole of a drag is let go at once", () => {
+    expect(session.walls.isUnderWay()).toBe(false);
+    session.walls.chooseWay("corners");
+    session.walls.down({ x: 16, y: 16 });
+    expect(session.walls.isUnderWay()).toBe(true);
+    session.benchStore.setState({ tool: "paint" });
+    expect(session.walls.isUnderWay()).toBe(false);
+    session.walls.takeUp();
+    session.walls.chooseWay("straight");
+    const before = project();
+    session.walls.down({ x: 16, y: 16 });
+    session.walls.move({ x: 40, y: 40 });
+    session.walls.letGo();
+    session.walls.up();
+    expect([pen().corners, project()]).toEqual([[], before]);
+    session.walls.down({ x: 16, y: 16 });
+    session.walls.move(null);
+    expect(session.walls.preview()?.cells ?? []).toEqual([]);
+    session.walls.up();
+    expect(project()).toBe(before);
+  });
+});
+
 describe("numbers of a wall", () => {
   it.each([
     ["8 16 24 2", "8,16 32,16 32,18 8,18"],
