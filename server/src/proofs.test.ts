@@ -229,8 +229,9 @@ it("a job whose logs were proven by another meanwhile ends, and the run with it"
   await test.db.transaction(async (trx) => {
     // One of the two is stored already, as when two jobs were asked for it at the same time.
     await OutcomeRow.query(trx).delete().where({ worldHash, logHash: logs[1]! });
-    await ProofRunRow.query(trx).findById([worldId, revision]).patch({ state: "running" });
+    // What is pending before the run, as everybody does: else two could wait for each other.
     await PendingProofRow.query(trx).insert(logs.map((logHash) => ({ worldHash, logHash, worldId, jobId: job })));
+    await ProofRunRow.query(trx).findById([worldId, revision]).patch({ state: "running" });
     await test.jobs.queue.put(trx, "prove", [{ id: job, data: { worldId, revision, worldHash, logs }, priority: 0 }]);
   });
   await test.services.signals.tell("jobs");
