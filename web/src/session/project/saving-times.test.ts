@@ -1,6 +1,8 @@
+import type { EditStep } from "@keen-pebble/core/edit";
 import type { StoredRevision } from "@keen-pebble/server/api";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { FakeServer, Tab, name, paint, problem, speed } from "../../test-support/saver-tab.ts";
+import { makeSaveStore } from "./saving.ts";
 import { OfflineError } from "./server-answer.ts";
 
 let online: (() => void)[];
@@ -181,6 +183,109 @@ describe("a saver that is left", () => {
     expect([batches, released, tab.state]).toEqual([[1, 1], ["cellar"], told]);
     await pass(60_000);
     expect(batches).toHaveLength(2);
+  });
+});
+
+describe("an edit that takes back what was refused", () => {
+  it("has what was refused behind it tried again, the very next one too", async () => {
+    const tab = new Tab(new FakeServer());
+    let refuses = true;
+    tab.server.refuses = (step) => refuses && step.kind === "change-parts";
+    tab.edit(name("Cellar", ""));
+    await pass(1000);
+    const seed = (before: number, after: number): EditStep => ({
+      kind: "change-parts",
+      parts: [{ part: "seed", before, after }],
+    });
+    tab.edit(seed(1, 5));
+    await pass(1000);
+    expect(tab.state!.refused).toHaveLength(2);
+    refuses = false;
+    tab.edit(name("", "Cellar"));
+    await pass(1000);
+    expect(tab.state).toMatchObject({ state: "saved", refused: [], waiting: 0 });
+    expect(tab.server.steps).toEqual([[seed(1, 5)]]);
+  });
+
+  it("and what is forgotten is kept in this browser no more", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.refuses = () => true;
+    tab.edit(name("Cellar", ""));
+    await pass(1000);
+    expect(tab.entry!.waiting).toHaveLength(1);
+    tab.saver.forgetRefused([], 1);
+    await pass(0);
+    expect(tab.entry!.waiting).toEqual([]);
+  });
+});
+
+describe("one batch at a time", () => {
+  it("is sent, whoever asks for more meanwhile; what came of others is asked for behind it", async () => {
+    const server = new FakeServer();
+    const answers: ((stored: StoredRevision) => void)[] = [];
+    const asked: string[] = [];
+    const tab = new Tab(server, {
+      storeBatch: () => new Promise((resolve) => answers.push(resolve)),
+      stepsSince: (_world, base) => {
+        asked.push(`since ${base}`);
+        return Promise.resolve({ revision: 3, steps: [name("Cellar", "Attic")] });
+      },
+      openWorld: () => {
+        asked.push("whole");
+        return Promise.resolve({ revision: 3, project: server.project });
+      },
+    });
+    tab.edit(paint(tab.project, 3, 1));
+    await pass(250);
+    tab.edit(paint(tab.project, 4, 1));
+    tab.saver.sendNow();
+    online[0]!();
+    await pass(5000);
+    expect(answers).toHaveLength(1);
+    tab.saver.heard(3);
+    answers[0]!({ revision: 2, summary: "" });
+    await pass(0);
+    tab.saver.sendNow();
+    await pass(0);
+    expect([answers.length, asked]).toEqual([2, []]);
+    answers[1]!({ revision: 2, summary: "" });
+    await pass(0);
+    // Steps are enough: the whole world is not asked for.
+    expect([asked, tab.project.world.name]).toEqual([["since 2"], "Attic"]);
+  });
+
+  it("is sent until nothing is left when the world is left", async () => {
+    const tab = new Tab(new FakeServer());
+    for (let i = 0; i < 1001; i++)
+      tab.edit({ kind: "add-log", log: `l${i}`, text: "keen-pebble-inputs 1\n---\n1 .\n" });
+    const left = tab.saver.leave();
+    await pass(100);
+    await left;
+    expect(tab.server.steps.map((steps) => steps.length)).toEqual([1000, 1]);
+  });
+
+  it("is sent at once where an earlier visit had made it", async () => {
+    const { tab, at } = timed();
+    tab.saver.adopt([], []);
+    await pass(5000);
+    expect(at).toEqual([]);
+    tab.saver.adopt([{ step: paint(tab.project, 3, 1), refused: "no" }], []);
+    await pass(5000);
+    expect(at).toEqual([]);
+    tab.saver.adopt([{ step: paint(tab.project, 4, 1), refused: null }], []);
+    await pass(0);
+    expect(at).toHaveLength(1);
+  });
+});
+
+it("a page that shows no world yet has nothing to save", () => {
+  expect(makeSaveStore().getState()).toEqual({
+    state: "saved",
+    revision: 0,
+    waiting: 0,
+    message: null,
+    refused: [],
+    keeps: true,
   });
 });
 

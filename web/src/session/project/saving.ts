@@ -194,7 +194,7 @@ export class Saver {
         if (isNothing(merged)) this.queue.splice(at, 1);
         else this.queue[at] = { step: merged, refused: null, order: there.order };
         // What was refused only because of it is tried again.
-        this.queue = this.queue.map((each, i) => (i > at ? { ...each, refused: null } : each));
+        this.queue = this.queue.map((each, i) => (i >= at ? { ...each, refused: null } : each));
         return;
       }
       // Something of the same kind and place stands in between.
