@@ -90,6 +90,18 @@ describe("why something is never reached", () => {
     for (const what of ["lamp", "gate", 6]) expect(openings(tooFew, what)).toEqual(mends);
   });
 
+  it("a change says in how many moves it opens the way: none where one stands already", () => {
+    const answer = new Reach(tooFew).answer();
+    const gate = { kind: "fixture", fixture: 1 } as const;
+    const change = openingChanges(tooFew, "main", new WhyNot(tooFew, "main", answer), gate).find(
+      (each) => tryOpening(tooFew, "main", undefined, gate, each) !== null,
+    )!;
+    const moves = (target: Target): number | undefined => tryOpening(tooFew, "main", undefined, target, change)?.moves;
+    const start = answer.first[0]!.indexOf(0);
+    expect([0, 1, 3].map((far) => moves({ kind: "cell", room: 0, cell: start + far }))).toEqual([0, 1, 3]);
+    expect(moves(gate)).toBeGreaterThan(0);
+  });
+
   it("a door that wants all of something names what of it is never had, one that wants a switch the switch's circuit", () => {
     const locked = (lock: Lock): Fixture => ({ ...door("gate", 4, 1, false), lock }) as Fixture;
     const beads = row("S      # ", [

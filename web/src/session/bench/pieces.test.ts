@@ -2,6 +2,7 @@
 import "fake-indexeddb/auto";
 import type { World } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { newActor } from "@keen-pebble/core/world";
 import { session } from "../../page-session.ts";
 import { hall } from "../../test-support/hall.ts";
 import { isOneAct } from "../../test-support/one-act.ts";
@@ -123,6 +124,93 @@ describe("a piece", () => {
     const before = project();
     drag([2, 1]);
     expect(project()).toBe(before);
+  });
+});
+
+describe("a stroke", () => {
+  it("ends when the button goes up: what comes behind it is another act, and the pointer that moves on paints nothing", () => {
+    session.chosen.chooseTile("wall");
+    painting.moveStroke({ x: 9, y: 9 });
+    expect(cells()).toBe("");
+    drag([1, 1], [2, 1]);
+    painting.moveStroke({ x: 9, y: 9 });
+    drag([4, 4]);
+    expect(cells()).toBe("1,1 2,1 4,4");
+    session.project.travel("undo");
+    expect(cells()).toBe("1,1 2,1");
+    session.project.travel("undo");
+    expect(cells()).toBe("");
+  });
+
+  it("that somebody's walk interrupts paints nothing when it ends", () => {
+    session.chosen.chooseTile("wall");
+    painting.choosePen("box");
+    painting.beginStroke({ x: 1, y: 1 });
+    painting.moveStroke({ x: 2, y: 2 });
+    session.benchStore.setState({ walk: {} as never });
+    painting.moveStroke({ x: 5, y: 5 });
+    painting.finishStroke();
+    session.benchStore.setState({ walk: null });
+    expect([cells(), bench().drag]).toEqual(["", null]);
+  });
+
+  it("over the cell that it is in already is no edit", () => {
+    session.chosen.chooseTile("wall");
+    painting.beginStroke({ x: 1, y: 1 });
+    const before = project();
+    session.project.edit({ kind: "set-cells", room: "room-1", cells: [21], before: [2], after: [1] });
+    painting.moveStroke({ x: 1, y: 1 });
+    expect(cells()).toBe("");
+    painting.finishStroke();
+    expect(project()).not.toBe(before);
+  });
+
+  it("takes a tile from the right cell, the first row and column too", () => {
+    session.chosen.chooseTile("wall");
+    drag([0, 0]);
+    drag([3, 2]);
+    for (const [x, y, tile] of [
+      [0, 0, "wall"],
+      [3, 2, "wall"],
+      [2, 3, "floor"],
+      [0, 1, "floor"],
+    ] as const) {
+      session.benchStore.setState({ tile: "empty" });
+      painting.pickTile({ x, y });
+      expect([x, y, bench().tile]).toEqual([x, y, tile]);
+    }
+  });
+});
+
+describe("things in a piece", () => {
+  it("come along as new ones with each copy, as one act with its cells", () => {
+    session.project.changeWorld((now) => ({
+      ...now,
+      rooms: now.rooms.map((room) => ({ ...room, actors: [newActor("crab", [2, 1], now)] })),
+    }));
+    copied();
+    painting.takeUpPiece();
+    const before = project();
+    drag([9, 9]);
+    expect(world().rooms[0]!.actors.map(({ id, cell }) => `${id} ${cell.join()}`)).toEqual(["crab 2,1", "crab-2 9,9"]);
+    isOneAct(before);
+  });
+
+  it("that were cut move once, and come as copies from then on", () => {
+    session.project.changeWorld((now) => ({
+      ...now,
+      rooms: now.rooms.map((room) => ({ ...room, actors: [newActor("crab", [2, 1], now)] })),
+    }));
+    copied(true);
+    expect(bench().piece!.moves).toEqual(["crab"]);
+    painting.takeUpPiece();
+    drag([9, 9]);
+    expect([world().rooms[0]!.actors.map(({ id, cell }) => `${id} ${cell.join()}`), bench().piece!.moves]).toEqual([
+      ["crab 9,9"],
+      [],
+    ]);
+    drag([5, 5]);
+    expect(world().rooms[0]!.actors.map(({ cell }) => cell.join())).toEqual(["9,9", "5,5"]);
   });
 });
 

@@ -258,3 +258,69 @@ describe("who looks", () => {
     expect([state().fixes, state().trying]).toEqual([null, false]);
   });
 });
+
+describe("where nothing is open", () => {
+  it("nothing is asked, shown, kept or changed", async () => {
+    stop();
+    reach.forget();
+    expect(state()).toEqual({
+      phase: "none",
+      why: null,
+      states: 0,
+      shown: null,
+      world: null,
+      origin: "start",
+      stand: null,
+      rules: null,
+      list: "all",
+      way: null,
+      frame: 0,
+      fixes: null,
+      trying: false,
+    });
+    const { project: open } = project.store.getState();
+    project.store.setState({ project: null });
+    stop = reach.watch();
+    reach.askAgain();
+    reach.askWith("key", 1);
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    expect([state().phase, reach.stand(), reach.keepWay()]).toEqual(["none", null, null]);
+    project.store.setState({ project: open });
+  });
+});
+
+describe("an answer", () => {
+  it("that comes once another one was asked for is dropped, its states too", async () => {
+    const { shown } = state();
+    reach.askFrom("room-1", [12, 5]);
+    await next(() => reach.chooseOrigin("start"));
+    const width = world().rooms[0]!.width;
+    // From the start: the cell of the first question is far.
+    expect(state().shown).not.toBe(shown);
+    expect(state().shown!.answer.first[0]![5 * width + 12]).toBeGreaterThan(0);
+  });
+
+  it("to a way is dropped once the next answer is there", async () => {
+    const way = reach.showWay("gone by then", { kind: "fixture", fixture: marker() });
+    reach.store.setState({ shown: { ...state().shown! }, way: null });
+    await way;
+    expect(state().way).toBeNull();
+  });
+
+  it("that nothing can be done about names no target: a way that is found, and one to a loss its loss", async () => {
+    const loss = { kind: "cell", room: "room-1", cell: [3, 3] } as never;
+    await reach.showWay("the marker", { kind: "fixture", fixture: marker() }, loss);
+    expect(state().way).toMatchObject({ never: null, target: loss });
+    await next(() => project.changeWorld((now) => ({ ...now, rooms: parted(1).rooms, goal: null })));
+    // What takes longest of what can be reached is shown, never what cannot.
+    expect(state().way!.found).not.toBeNull();
+    await reach.showWay("the marker", { kind: "fixture", fixture: marker() }, loss);
+    expect(state().way).toMatchObject({ found: null, target: { kind: "fixture", fixture: marker() } });
+  });
+
+  it("kept where one stands already is a log of one frame that presses nothing", async () => {
+    await reach.showWay("the start", { kind: "cell", room: 0, cell: 2 * world().rooms[0]!.width + 2 });
+    const kept = reach.keepWay()!;
+    expect(project.store.getState().project!.logs.get(kept)).toMatch(/---\n1 \.\n$/);
+  });
+});
