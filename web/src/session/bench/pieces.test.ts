@@ -291,6 +291,18 @@ describe("pens", () => {
     expect(bench().tile).toBe("wall");
   });
 
+  it("would paint nothing where no room is shown, or while somebody walks", () => {
+    session.benchStore.setState({ pointer: { x: 20, y: 20 } });
+    expect(painting.preview()).not.toBeNull();
+    session.benchStore.setState({ walk: {} as never });
+    expect(painting.preview()).toBeNull();
+    session.benchStore.setState({ walk: null, room: "gone" });
+    expect(painting.preview()).toBeNull();
+    const before = project();
+    drag([1, 1]);
+    expect(project()).toBe(before);
+  });
+
   it("a tile that is gone paints the empty one", () => {
     session.benchStore.setState({ tile: "gone" });
     drag([3, 3]);

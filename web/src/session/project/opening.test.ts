@@ -198,6 +198,24 @@ describe("an open world", () => {
     expect(opened.asked.slice(length).filter((each) => each.includes("/worlds/hall/"))).toEqual([]);
   });
 
+  it("that is opened again at the revision that one left has the last 50 acts to undo", async () => {
+    await open();
+    for (let seed = 100; seed < 155; seed++) session.project.changeWorld((now) => ({ ...now, seed }));
+    session.project.saveNow();
+    await until(() => session.saveStore.getState().state === "saved");
+    const { revision } = session.saveStore.getState();
+    opened.answers.set("GET /worlds/nave", { revision, world: toPlain(world()), logs: { along: ALONG } });
+    await open();
+    let undone = 0;
+    while (session.project.travel("undo")) undone++;
+    expect([undone, world().seed]).toEqual([50, 104]);
+    // At another one nothing can be undone.
+    await until(() => session.saveStore.getState().state === "saved");
+    opened.answers.set("GET /worlds/nave", { revision: revision + 9, world: toPlain(world()), logs: {} });
+    await open();
+    expect(session.project.travel("undo", true)).toBe(false);
+  });
+
   it("says what cannot be undone any more, and leaves it", async () => {
     await open();
     session.project.changeWorld((now) => ({ ...now, name: "Mine" }));

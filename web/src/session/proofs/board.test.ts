@@ -63,6 +63,29 @@ it("a row says whether its path is the same, another one or a failing one, and f
   expect(partingText({ frame: 3, was: { room: "a", x: 0, y: 0 }, is: null })).toBe("ends at frame 2, went on");
 });
 
+it("a row has the tags of its head and its rule set by name, or as the log calls it where there is none", () => {
+  const tagged = `keen-pebble-inputs 1\nrules gone\ntag first\ntag second one\n---\n# tag third\n1 .\n`;
+  const [row] = boardRows({ ...project, logs: new Map([["t", tagged]]) }, { proofs: new Map(), paths: new Map() });
+  expect(row).toEqual({ log: "t", title: "t", rules: "gone", tags: ["first", "second one"], proof: null, path: null });
+  const [other] = boardRows(project, { proofs: new Map(), paths: new Map() });
+  expect(other!.rules).toBe(project.world.rules[0]!.name);
+});
+
+it("of several that are decided in one frame the first one is looked at", () => {
+  const at = (verdict: "pass" | "fail" | "unreached", frame: number) => ({
+    check: "still",
+    verdict,
+    frame,
+    seen: null,
+  });
+  const of = (...checks: ReturnType<typeof at>[]): number | null => firstMissed({ ...proof(), checks });
+  expect([
+    of(at("pass", 1), at("fail", 5), at("fail", 5)),
+    of(at("unreached", 9), at("fail", 3)),
+    of(at("pass", 0)),
+  ]).toEqual([1, 1, null]);
+});
+
 it("of the checks that do not pass the one that is decided first is looked at, in words", () => {
   expect([firstMissed(proofs.get("a")!), firstMissed(proofs.get("b")!), firstMissed(null)]).toEqual([2, null, null]);
   expect(["by 240 open sluice-1", "always aligned", "until cell 1 2", "end status won"].map(expectedText)).toEqual([

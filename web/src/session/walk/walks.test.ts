@@ -358,6 +358,23 @@ describe("the keys of a walk", () => {
   });
 });
 
+it("a walk is kept in this browser every 60 frames, and once more at its end", () => {
+  const kept = vi.spyOn(session.offeredWalk, "rememberWalk").mockImplementation(() => undefined);
+  session.walks.beginWalk();
+  press("ArrowRight");
+  pass(59);
+  expect(kept).not.toHaveBeenCalled();
+  pass(90);
+  session.walks.endWalk();
+  const frameCounts = kept.mock.calls.map(([log]) => log.lines.reduce((sum, { count }) => sum + count, 0));
+  expect(frameCounts).toEqual([60, 120, 149]);
+  expect(kept.mock.calls.map(([, onto, discarded]) => [onto, discarded])).toEqual([
+    [null, false],
+    [null, false],
+    [null, false],
+  ]);
+});
+
 describe("time", () => {
   it("that the page stood still is made up for by six frames at the most", () => {
     session.walks.beginWalk();
