@@ -56,6 +56,29 @@ it("what the checks said is true of a value only while all else is as it was", (
   expect(holdNow()).toEqual([false, false, false]);
 });
 
+it.each([
+  ["the size of cells", { tileSize: 8 }, false],
+  ["the seed, by which actors wander", { seed: 77 }, false],
+  ["tiles", { tiles: world.tiles.slice(0, 1) }, false],
+  ["items", { items: [{ id: "key", name: "Key", role: "key", colour: "#ffffff" }] as never }, false],
+  ["circuits", { circuits: ["pump"] }, false],
+  ["lives", { lives: 3 }, false],
+  ["what a respawn restores", { respawnRestores: "start" as const }, false],
+  ["the start", { start: { ...world.start, facing: "up" as const } }, false],
+  ["the goal", { goal: { kind: "collect", item: "key" } as const }, false],
+  ["laws", { laws: ["never overlap"] }, false],
+  ["rooms", { rooms: [...world.rooms, world.rooms[0]!] }, false],
+  ["a room's name", { rooms: [{ ...world.rooms[0]!, name: "Other" }] }, false],
+  ["a room's width", { rooms: [{ ...world.rooms[0]!, cells: world.rooms[0]!.cells.slice(1) }] }, false],
+  ["the world's name", { name: "Other" }, true],
+  ["the camera", { camera: { ...world.camera, ease: 3 } }, true],
+] as const)("with other values of %s what was tried is said of another world, or not", (_what, part, holds) => {
+  note("log", speed(2), 0, null);
+  note("log", speed(3), 1, null);
+  note("log", speed(3), 1, null, { ...world, ...part });
+  expect(holdNow()).toEqual([holds, holds]);
+});
+
 it("keeps the value before the first change, and each one after it with what failed", () => {
   note("log", speed(2), 0, null);
   expect(tried()).toBe("");

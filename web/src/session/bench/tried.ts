@@ -42,7 +42,7 @@ function sameBut(path: string, one: Under, other: Under): boolean {
 function sameGround(one: World, other: World): boolean {
   if (one === other) return true;
   return (
-    (["tileSize", "tiles", "items", "circuits", "lives", "respawnRestores", "start", "goal", "laws"] as const).every(
+    (["tileSize", "seed", "tiles", "items", "circuits", "lives", "respawnRestores", "start", "goal", "laws"] as const).every(
       (part) => same(one[part], other[part]),
     ) &&
     one.rooms.length === other.rooms.length &&
