@@ -62,8 +62,10 @@ describe("a trace of a game that the world knows", () => {
   it("that is dropped again is of the same log; another log's run has none beside it", async () => {
     await take("trace.csv", GOOD);
     await ghostOf(GOOD);
+    expect(notice()).toContain("1 log taken in: trace");
+    session.project.notice(null);
     await take("again.csv", GOOD);
-    expect(logs()).toEqual(["trace"]);
+    expect([logs(), notice()]).toEqual([["trace"], ""]);
     await take("walk.inputs", "keen-pebble-inputs 1\n---\n3 R\n");
     await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe("walk"));
     expect(ghost()).toBeNull();

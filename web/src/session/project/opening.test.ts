@@ -193,6 +193,10 @@ describe("an open world", () => {
       tone: "info",
       text: expect.stringContaining("Changed elsewhere: ") as string,
     });
+    // What is saved from then on is taken in as it is heard of.
+    opened.answers.set("GET /worlds/nave/steps?since=6", { revision: 7, steps: [name("Choir", "Apse")] });
+    FakeEventSource.all.at(-1)!.say("saved", { world: "nave", revision: 7 });
+    await until(() => world().name === "Apse");
     // Of another world nothing is heard.
     FakeEventSource.all.at(-1)!.say("saved", { world: "hall", revision: 9 });
     expect(opened.asked.slice(length).filter((each) => each.includes("/worlds/hall/"))).toEqual([]);
@@ -247,13 +251,18 @@ describe("an open world", () => {
     expect(notice()).toBe(`Fell away with it: ${many.slice(0, 12).join("; ")}. Undo brings it back.`);
     session.project.changeWorld((now) => ({ ...now, seed: 6 }));
     expect(state().notice).toBeNull();
+    const text = "keen-pebble-inputs 1\nstart annex 1 1 down\n---\n1 .\n";
+    session.project.changeWorld((now) => ({ ...now, rooms: [...now.rooms, { ...now.rooms[0]!, id: "annex" }] }));
+    session.project.edit({ kind: "add-log", log: "there", text });
+    session.project.changeWorld((now) => ({ ...now, rooms: now.rooms.slice(0, 1) }));
+    expect(notice()).toMatch(/^Logs: .*there.*\. Undo brings it back\.$/);
     expect(session.project.change(() => null)).toBe(false);
   });
 
   it("makes no edit that the reader of world files would not take", async () => {
     await open();
     expect(session.project.changeWorld((now) => ({ ...now, frameRate: 0 }))).toBe(false);
-    expect(notice()).toContain("frameRate: ");
+    expect(notice()).toBe("frameRate: must be a whole number from 1 to 240");
     expect(world().frameRate).toBe(60);
     expect(session.project.travel("undo", true)).toBe(false);
   });
