@@ -93,7 +93,7 @@ export class ShownLog {
     if (log !== null && !logs.includes(log)) faults.push(`no log ${log}`);
     const shownLog = log !== null && logs.includes(log) ? log : (logs[0] ?? null);
     const shownRoom = room !== null && rooms.includes(room) ? room : project.world.start.room;
-    this.benchStore.setState({ room: shownRoom, frame: frame ?? 0 });
+    this.benchStore.setState({ room: shownRoom });
     this.selectLog(shownLog, frame ?? 0);
     this.followsRun = room === null || !rooms.includes(room);
     return faults.length > 0
