@@ -42,9 +42,9 @@ function sameBut(path: string, one: Under, other: Under): boolean {
 function sameGround(one: World, other: World): boolean {
   if (one === other) return true;
   return (
-    (["tileSize", "seed", "tiles", "items", "circuits", "lives", "respawnRestores", "start", "goal", "laws"] as const).every(
-      (part) => same(one[part], other[part]),
-    ) &&
+    (
+      ["tileSize", "seed", "tiles", "items", "circuits", "lives", "respawnRestores", "start", "goal", "laws"] as const
+    ).every((part) => same(one[part], other[part])) &&
     one.rooms.length === other.rooms.length &&
     one.rooms.every((room, i) => sameRoom(room, other.rooms[i]!))
   );

@@ -19,16 +19,7 @@ const LOGS = {
 let opened: Opened;
 beforeEach(async () => {
   opened = await openHere(hall(), LOGS, [], [session.proofs.startProofs]);
-  board.store.setState({
-    filter: "all",
-    sought: "",
-    check: null,
-    chosen: new Set(),
-    beside: "log",
-    sort: "holds",
-    descending: false,
-    byTag: false,
-  });
+  board.store.setState(board.store.getInitialState(), true);
   await until(() => session.proofs.store.getState().proofs.size === 4 && session.proofs.store.getState().took !== null);
 });
 afterEach(() => opened.close());

@@ -263,18 +263,12 @@ describe("where nothing is open", () => {
   it("nothing is asked, shown, kept or changed", async () => {
     stop();
     reach.forget();
-    expect(state()).toEqual({
+    expect(state()).toEqual(reach.store.getInitialState());
+    expect(state()).toMatchObject({
       phase: "none",
-      why: null,
-      states: 0,
-      shown: null,
-      world: null,
       origin: "start",
-      stand: null,
-      rules: null,
-      list: "all",
+      shown: null,
       way: null,
-      frame: 0,
       fixes: null,
       trying: false,
     });

@@ -2,7 +2,7 @@ import { session } from "../../page-session.ts";
 // @vitest-environment happy-dom
 import type { World } from "@keen-pebble/core/world";
 import { FACINGS } from "@keen-pebble/core/world";
-import { checkText, parseCheck, readLog } from "@keen-pebble/core/check";
+import { checkText, logFrames, parseCheck, readLog } from "@keen-pebble/core/check";
 import { compile, run } from "@keen-pebble/core/simulate";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hall } from "../../test-support/hall.ts";
@@ -366,7 +366,7 @@ it("a walk is kept in this browser every 60 frames, and once more at its end", (
   expect(kept).not.toHaveBeenCalled();
   pass(90);
   session.walks.endWalk();
-  const frameCounts = kept.mock.calls.map(([log]) => log.lines.reduce((sum, { count }) => sum + count, 0));
+  const frameCounts = kept.mock.calls.map(([log]) => logFrames(log));
   expect(frameCounts).toEqual([60, 120, 149]);
   expect(kept.mock.calls.map(([, onto, discarded]) => [onto, discarded])).toEqual([
     [null, false],
