@@ -14,11 +14,13 @@ export default defineConfig({
     projects: [
       // The core has no state of its own that one file could leave to the next: it is loaded once.
       { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"], isolate: false } },
-      // Its package names a TypeScript source that Node would not load.
+      // A thread for each file begins in less than a process does. A package names a TypeScript source that Node would not
+      // load.
       {
         extends: true,
         test: {
           name: "web",
+          pool: "threads",
           include: ["web/src/**/*.test.{ts,tsx}"],
           server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
         },
