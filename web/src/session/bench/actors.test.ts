@@ -140,6 +140,27 @@ it.each([
   expect(cellsOf(placed()[0]!.plan[0]!)).toBe(expected);
 });
 
+it("a cell that is dragged is let be where its path is none any more", () => {
+  session.actors.takeUp("place");
+  stroke([1, 1]);
+  session.actors.changePhase(0, ({ frames }) => ({
+    frames,
+    do: "path",
+    then: "back",
+    cells: [
+      [1, 1],
+      [4, 1],
+      [4, 4],
+    ],
+  }));
+  session.actors.takeUp("path", 0);
+  session.actors.down({ x: 4, y: 1 });
+  session.actors.changePhase(0, ({ frames }) => ({ frames, do: "stand" }));
+  session.actors.move({ x: 5, y: 1 });
+  session.actors.up();
+  expect(cellsOf(placed()[0]!.plan[0]!)).toBe("stand");
+});
+
 it("a path and a plan have so many parts at the most; what is no path stays as it is", () => {
   session.actors.takeUp("place");
   stroke([1, 1]);
