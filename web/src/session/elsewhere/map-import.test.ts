@@ -172,6 +172,25 @@ describe("a text of numbers", () => {
     expect(next.read().grid.values).toEqual([3, 1, 1, 1]);
   });
 
+  it("is made once, however often one asks while it is being made", async () => {
+    const asked: MapRead[] = [];
+    let answer: (fault: string | null) => void = () => undefined;
+    const { mapImport, state } = importInto({
+      make: (read) => {
+        asked.push(read);
+        return new Promise((resolve) => (answer = resolve));
+      },
+    });
+    await mapImport.take([source(FENCED)]);
+    const making = mapImport.make();
+    expect(state().busy).toBe(true);
+    await mapImport.make();
+    expect(asked).toHaveLength(1);
+    answer("no room for it");
+    await making;
+    expect(state()).toMatchObject({ busy: false, fault: "no room for it" });
+  });
+
   it("kept answers that somebody else wrote are not taken", () => {
     for (const kept of ["{", "7", '{"tileSize":"x","first":null,"solid":["a"]}']) {
       localStorage.setItem("keen-pebble-map-answers", kept);

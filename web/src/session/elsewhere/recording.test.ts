@@ -58,6 +58,9 @@ describe("a recording that nothing says how to read", () => {
     recordings.setRole("go", "R");
     recordings.setRole("side", "D");
     expect(roles()).toEqual(["frame", "R", "D", "U", ""]);
+    recordings.setRole("side", "");
+    expect(roles()).toEqual(["frame", "R", "", "U", ""]);
+    recordings.setRole("side", "D");
     recordings.setRole("n", "");
     recordings.setRole("go", "keys");
     expect(roles()).toEqual(["", "keys", "", "", ""]);
