@@ -21,7 +21,7 @@ const FLAGS = [
 ];
 
 /** How long a condition of the page may take at the most, in ms. */
-const PATIENCE = 60_000;
+const PATIENCE = 30_000;
 /** How long between two looks at it, in ms. */
 const POLL = 40;
 

@@ -46,9 +46,9 @@ it("one clear line and exit 2 for files that are not there and options that do n
 });
 
 it("wander finds a broken law, writes the shrunk walk as a log, and the same seed finds the same; whole worlds have none", () => {
-  expect(keenPebble("wander", demo, "--runs", "100", "--frames", "600")).toMatchObject({
+  expect(keenPebble("wander", demo, "--runs", "300", "--frames", "600")).toMatchObject({
     status: 0,
-    stdout: "100 walks of at most 600 frames under main: no law broken\n",
+    stdout: "300 walks of at most 600 frames under main: no law broken\n",
   });
   const odd = file(
     "odd-speed.world.json",

@@ -11,6 +11,10 @@ export type Answers = Map<string, unknown>;
 /** An answer that is made of what was sent. */
 export type Answering = (body: unknown) => Response;
 
+/** The server's answer where it says no. */
+export const problem = (status: number, code: string, detail: string): Response =>
+  Response.json({ type: "", title: "", status, detail, code }, { status });
+
 /** A world that is open in this session, with a server in memory behind it. */
 export interface Opened {
   readonly answers: Answers;
@@ -52,12 +56,7 @@ export async function openHere(
     const stores = name === `POST /worlds/${world.id}/revisions`;
     const answer = stores && !answers.has(name) ? { revision: ++revision, summary: "" } : told;
     if (answer instanceof Error) return Promise.reject(answer);
-    const known = answer !== undefined;
-    return Promise.resolve(
-      Response.json(known ? answer : { type: "", title: "", status: 404, detail: `no ${name}`, code: "not-found" }, {
-        status: known ? 200 : 404,
-      }),
-    );
+    return Promise.resolve(answer === undefined ? problem(404, "not-found", `no ${name}`) : Response.json(answer));
   });
   const stops = [session.shownLog.startBench, ...starts].map((start) => start());
   await session.project.openProject(world.id);

@@ -8,15 +8,12 @@ import { session } from "../../page-session.ts";
 import { FakeEventSource } from "../../test-support/fake-event-source.ts";
 import { ALONG, hall } from "../../test-support/hall.ts";
 import type { Answering, Opened } from "../../test-support/opened.ts";
-import { openHere, until } from "../../test-support/opened.ts";
+import { openHere, problem, until } from "../../test-support/opened.ts";
+import { name } from "../../test-support/saver-tab.ts";
 import type { OwnStep, SentBatch } from "./outbox.ts";
 
 /** The world that is left and opened again; the server has it at revision 5. */
 const nave = (): World => ({ ...hall("nave"), name: "Nave" });
-const name = (before: string, after: string): EditStep => ({
-  kind: "change-parts",
-  parts: [{ part: "name", before, after }],
-});
 const speed = (before: number, after: number): EditStep => ({
   kind: "change-rules",
   rules: "main",
@@ -25,8 +22,6 @@ const speed = (before: number, after: number): EditStep => ({
   after,
 });
 const own = (step: EditStep): OwnStep => ({ step, refused: null });
-const problem = (status: number, code: string, detail: string): Response =>
-  Response.json({ type: "", title: "", status, detail, code }, { status });
 
 let opened: Opened;
 /** Batches that came to the server. */

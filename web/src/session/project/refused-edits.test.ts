@@ -8,16 +8,13 @@ import { toPlain } from "@keen-pebble/core/formats";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { ALONG, hall } from "../../test-support/hall.ts";
 import type { Answering, Opened } from "../../test-support/opened.ts";
-import { openHere, until } from "../../test-support/opened.ts";
+import { openHere, problem, until } from "../../test-support/opened.ts";
 
 let opened: Opened;
 /** Steps that the server has stored. */
 let stored: EditStep[];
 /** Files that were sent to be kept as a copy. */
 let copies: { readonly world: string; readonly logs: Record<string, string> }[];
-
-const problem = (status: number, code: string, detail: string): Response =>
-  Response.json({ type: "", title: "", status, detail, code }, { status });
 
 beforeEach(async () => {
   stored = [];

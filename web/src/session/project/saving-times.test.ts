@@ -305,21 +305,4 @@ describe("word of other revisions", () => {
     await pass(0);
     expect([asked, tab.project]).toEqual([[2], server.project]);
   });
-
-  it("that comes while a batch is under way is followed behind it", async () => {
-    const server = new FakeServer();
-    const tab = new Tab(server);
-    const other = new Tab(server);
-    tab.edit(paint(tab.project, 3, 1));
-    await pass(250);
-    tab.edit(paint(tab.project, 5, 1));
-    tab.saver.heard(3);
-    await pass(250);
-    other.saver.heard(server.revision);
-    other.edit(paint(other.project, 4, 1));
-    await pass(5000);
-    tab.saver.heard(server.revision);
-    await pass(5000);
-    expect([tab.project, other.project]).toEqual([server.project, server.project]);
-  });
 });
