@@ -2,7 +2,6 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { Pebble } from "../../look/pebble.tsx";
 import { plural } from "../../look/plural.ts";
-import { Tallies } from "../../look/tallies.tsx";
 import { useShelf } from "../../use-shelf.ts";
 import type { ShelfPicture, ShelfPictures } from "../../session/shelf/shelf-pictures.ts";
 import type { ShownLog, ShownWorld } from "../../session/shelf/shelf.ts";
@@ -10,6 +9,7 @@ import { agoText } from "./ago-text.ts";
 import { Miniature } from "./miniature.tsx";
 import { WorldActs } from "./world-acts.tsx";
 import { WorldName } from "./world-name.tsx";
+import { WorldPebbles } from "./world-pebbles.tsx";
 
 interface Props {
   readonly world: ShownWorld;
@@ -59,7 +59,11 @@ export function WorldCard({ world, pictures }: Props) {
           <span className="grow" />
           <WorldActs world={world} onRename={() => setNaming(true)} />
         </div>
-        {world.logs === 0 ? <p>No logs yet. Walk through it once and keep the walk.</p> : <Pebbles logs={shownLogs} />}
+        {world.logs === 0 ? (
+          <p>No logs yet. Walk through it once and keep the walk.</p>
+        ) : (
+          <WorldPebbles logs={shownLogs} notRun={world.logs - shownLogs.length} />
+        )}
         {failing.length > 0 && (
           <ul className="failing">
             {failing.slice(0, MOST_LISTED).map((log) => (
@@ -105,31 +109,6 @@ function WorldFoot({
         Open
       </Link>
     </div>
-  );
-}
-
-function Pebbles({ logs }: { readonly logs: readonly ShownLog[] }) {
-  const verdicts = logs.flatMap((log) => log.checks);
-  const refused = logs.filter((log) => log.refused !== null).length;
-  return (
-    <>
-      <div className="pebble-row" aria-hidden="true">
-        {logs.map((log) => (
-          <span key={log.log} title={log.title}>
-            {log.checks.map((v, i) => (
-              <Pebble key={i} kind={v.verdict} radius={4} label={null} />
-            ))}
-          </span>
-        ))}
-      </div>
-      <Tallies verdicts={verdicts}>
-        {refused > 0 && (
-          <>
-            <Pebble kind="fail" label={null} /> {plural(refused, "log")} cannot be run
-          </>
-        )}
-      </Tallies>
-    </>
   );
 }
 
