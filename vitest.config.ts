@@ -22,6 +22,7 @@ export default defineConfig({
           name: "web",
           pool: "threads",
           include: ["web/src/**/*.test.{ts,tsx}"],
+          setupFiles: ["web/src/test-support/own-channels.ts"],
           server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
         },
       },

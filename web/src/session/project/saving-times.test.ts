@@ -305,4 +305,38 @@ describe("word of other revisions", () => {
     await pass(0);
     expect([asked, tab.project]).toEqual([[2], server.project]);
   });
+
+  it.each<[string, (tab: Tab) => void]>([
+    ["an earlier question", (tab) => tab.saver.look()],
+    ["a batch", (tab) => tab.edit(paint(tab.project, 3, 1))],
+  ])("behind %s under way, which may have been answered before, is asked for once more", async (_, act) => {
+    const server = new FakeServer();
+    const asked: number[] = [];
+    let answered: () => void = () => undefined;
+    const slowly = <T>(answer: T): Promise<T> => new Promise((resolve) => (answered = () => resolve(answer)));
+    const tab = new Tab(server, {
+      storeBatch: async (world, batch) => slowly(await server.store(world, batch)),
+      stepsSince: (_world, base) => {
+        asked.push(base);
+        return slowly(server.since(base));
+      },
+    });
+    act(tab);
+    await pass(300);
+    // Saved by another one before the stream is open, which is before the answer is here.
+    const other = new Tab(server);
+    other.edit(paint(other.project, 4, 1));
+    await pass(300);
+    const before = asked.length;
+    tab.saver.look();
+    tab.saver.look();
+    await pass(0);
+    expect(asked).toHaveLength(before);
+    answered();
+    await pass(300);
+    answered();
+    await pass(10_000);
+    expect(tab.project).toEqual(server.project);
+    expect(asked).toHaveLength(before + 1);
+  });
 });

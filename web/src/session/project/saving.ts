@@ -89,6 +89,8 @@ export class Saver {
   private max = MOST_STEPS;
   /** The newest revision that the server told of. */
   private heardOf = 0;
+  /** Whether others may have saved since what is under way was asked. */
+  private looksAgain = false;
   private tuningSince: number | null = null;
   private written: Promise<unknown> = Promise.resolve();
   private readonly wake = (): void => {
@@ -140,7 +142,13 @@ export class Saver {
 
   /** Asks whether others have saved meanwhile. */
   look(): void {
-    if (!this.busy && this.sent === null) void this.busily(() => this.catchUp(null));
+    // What is under way may have been answered before that was saved: it is asked behind it.
+    if (this.busy || this.sent !== null) this.looksAgain = true;
+    else void this.busily(() => this.catchUp(null));
+  }
+
+  private get isBehind(): boolean {
+    return this.looksAgain || this.heardOf > this.revision;
   }
 
   /** Own edits that the server has not stored, in order. */
@@ -224,7 +232,7 @@ export class Saver {
     if (this.busy || this.phase !== "no") return;
     if (this.sent === null && !this.queue.some(isWaiting)) {
       this.tell();
-      if (this.heardOf > this.revision) void this.busily(() => this.catchUp(null));
+      if (this.isBehind) void this.busily(() => this.catchUp(null));
       return;
     }
     void this.busily(() => this.send());
@@ -247,7 +255,7 @@ export class Saver {
             : this.patience()
           : (RETRY_MS[this.failures - 1] ?? RETRY_MS.at(-1)!),
       );
-    else if (this.failures === 0 && this.heardOf > this.revision) this.schedule(0);
+    else if (this.failures === 0 && this.isBehind) this.schedule(0);
   }
 
   private async send(): Promise<void> {
@@ -314,6 +322,7 @@ export class Saver {
 
   /** Takes in what others did since this tab's revision, below its own edits. */
   private async catchUp(told: StaleBase | null): Promise<void> {
+    this.looksAgain = false;
     try {
       const since = told ?? (await this.tools.stepsSince(this.world, this.revision));
       if (since.steps !== null && this.put(since.revision, since.steps)) return;
