@@ -45,9 +45,11 @@ it("is placed by a click, chosen, dragged to another cell, and gone again; each 
   expect([bench().actor, bench().actorPen]).toEqual(["actor-1", "choose"]);
   oneAct(() => stroke([4, 3], [5, 3], [6, 4], [99, 4]));
   expect(placed()[0]!.cell).toEqual([6, 4]);
-  stroke([10, 10]);
+  expect(session.actors.down({ x: 10, y: 10 })).toBe(false);
+  session.actors.up();
   expect(bench().actor).toBe(null);
-  stroke([6, 4]);
+  expect(session.actors.down({ x: 6, y: 4 })).toBe(true);
+  session.actors.up();
   oneAct(() => session.actors.removeChosen());
   expect(placed()).toEqual([]);
 });
@@ -78,6 +80,9 @@ it("its path is drawn cell by cell, straight stretches as one, from its last cel
   expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,3 7,5 9,5");
   oneAct(() => stroke([7, 3], [7, 2]));
   expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,2 7,5 9,5");
+  // The last but one as well: only from the last one it goes on.
+  oneAct(() => stroke([7, 5], [7, 6]));
+  expect(cellsOf(placed()[0]!.plan[0]!)).toBe("4,3 7,2 7,6 9,5");
 });
 
 it.each([
@@ -179,6 +184,7 @@ it("a path and a plan have so many parts at the most; what is no path stays as i
   expect(phase!.do === "path" && phase!.cells.length).toBe(most);
   for (let i = 0; i < LIMITS.phases[1] + 3; i++) session.actors.addPhase();
   expect(placed()[0]!.plan).toHaveLength(LIMITS.phases[1]);
+  expect(notice()).toBe("");
 });
 
 it("a room has so many at the most; several in one cell are chosen in turn", () => {

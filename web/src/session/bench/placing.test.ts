@@ -59,6 +59,10 @@ describe("many fixtures of a kind", () => {
     stroke([1, 1], [3, 1]);
     expect(standing().slice(-3)).toEqual(["treasure-17 1,1", "treasure-18 2,1", "treasure-19 3,1"]);
     expect(bench().fixtures).toEqual(["treasure-17", "treasure-18", "treasure-19"]);
+    // Drawn the other way too.
+    stroke([3, 2], [1, 2]);
+    expect(standing().slice(-3)).toEqual(["treasure-20 1,2", "treasure-21 2,2", "treasure-22 3,2"]);
+    expect(notice()).toBe("");
   });
 
   it("are about the world's first item where the chosen one has gone meanwhile; taken up again it is still chosen", () => {
@@ -174,5 +178,8 @@ describe("a fixture that is placed by a drag", () => {
     drag("hazard", [8, 4], [9, 5]);
     drag("hazard", [9, 5], [10, 5]);
     expect(placed()).toMatchObject({ kind: "hazard", cell: [9, 4], size: [2, 2] });
+    // Over a side of the room it does not go, and goes on from where it is.
+    drag("hazard", [9, 4], [world().rooms[0]!.width, 4], [10, 4]);
+    expect(placed()).toMatchObject({ kind: "hazard", cell: [10, 4], size: [2, 2] });
   });
 });

@@ -83,7 +83,6 @@ export class PlanCursor {
   /** Lets go of what is held, else hides the cursor. */
   readonly letGo = (): void => {
     const { held } = this.store.getState();
-    if (held === "start") this.project.endStroke();
     this.stroke = null;
     this.store.setState(held === null ? NOTHING : { held: null });
   };
