@@ -3,8 +3,9 @@ import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import { toPlain } from "@keen-pebble/core/formats";
 import type { BreakSearch, WorldProofs } from "@keen-pebble/server/api";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { FakeEventSource } from "../../test-support/fake-event-source.ts";
+import { FakeWorker } from "../../test-support/fake-worker.ts";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
@@ -100,6 +101,35 @@ describe("all logs", () => {
     session.project.edit({ kind: "remove-log", log: "along", text: ALONG });
     expect([...proofs().proofs.keys()].sort()).toEqual(["down", "roof"]);
     expect(proofs().paths.has("along")).toBe(false);
+  });
+
+  it("stay as they are by an edit, until they are run", async () => {
+    await looked();
+    const { proofs: before, paths } = proofs();
+    session.project.edit({ kind: "change-log", log: "down", before: DOWN, after: DOWN.replace("16 D", "8 D") });
+    expect(proofs().proofs).toBe(before);
+    expect(proofs().paths).toBe(paths);
+  });
+
+  it("whose world changes while they are run are run no further for the older one", async () => {
+    await looked();
+    for (let i = 0; i < 28; i++) session.project.edit({ kind: "add-log", log: `more-${i}`, text: ALONG });
+    await looked();
+    // One worker; a dozen logs each time.
+    const post = vi.spyOn(FakeWorker.prototype, "postMessage");
+    const proved = (): number =>
+      post.mock.calls.filter(([message]) => (message as { readonly path?: string[] }).path?.at(-1) === "prove").length;
+    const stop = session.proofs.store.subscribe(({ done }) => {
+      if (done !== 12) return;
+      stop();
+      session.ruleSets.changeSetting("main", "glide.speed", 1, 2, null);
+    });
+    session.ruleSets.changeSetting("main", "glide.speed", 2, 1, null);
+    await until(() => proofs().proofs.get("along")?.holds === false);
+    await until(() => proofs().took !== null && proofs().proofs.get("along")?.holds === true);
+    // What was asked for meanwhile is answered, and the third part of thirty is not asked for; then all three.
+    expect([proofs().total, proofs().done, proved()]).toEqual([30, 30, 5]);
+    post.mockRestore();
   });
 
   it("while a number is dragged are run once it rests", async () => {
@@ -217,9 +247,12 @@ describe("what broke it", () => {
     expect(reading(`/searches/${SEARCH}`)).toBe(asked);
   });
 
-  it("waits for a change that is not saved, with a word", async () => {
+  it("waits for a change that is not saved, which goes out at once, with a word", async () => {
     session.saveStore.setState({ state: "saving" });
+    const save = vi.spyOn(session.project, "saveNow");
     await session.proofs.searchBreak("along", "by 40 cell 6 2");
+    expect(save).toHaveBeenCalledOnce();
+    save.mockRestore();
     expect(proofs().search).toBeNull();
     expect(session.project.store.getState().notice?.text).toContain("wait until this change is saved");
     session.project.notice(null);
