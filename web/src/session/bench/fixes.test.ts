@@ -18,8 +18,10 @@ const runaway: World = (() => {
 const LOG = "keen-pebble-inputs 1\ntitle To the right\ncheck end cell 5 2\ncheck always aligned\n---\n12 R\n8 .\n";
 
 let opened: Opened;
+/** Ends the looking for findings. */
+let stop: () => void;
 beforeEach(async () => {
-  opened = await openHere(runaway, { right: LOG }, [], [session.fixes.startFixes]);
+  opened = await openHere(runaway, { right: LOG }, [], [() => (stop = session.fixes.startFixes())]);
   // Several of them try changes side by side.
   FakeWorker.ownModules = true;
   session.shownLog.selectLog("right");
@@ -49,6 +51,17 @@ describe("findings of the shown run", () => {
     session.project.travel("undo");
     await until(() => fixes().findings!.some((finding) => finding.kind === kind));
     expect(session.fixes.isBroken()).toBe(true);
+  });
+
+  it("come no more once nobody looks for them", async () => {
+    const { run } = session.benchStore.getState();
+    stop();
+    expect(fixes().findings).toBeNull();
+    session.ruleSets.changeSetting("main", "glide.speed", 3, 7, null);
+    session.benchStore.setState({ run: null });
+    session.benchStore.setState({ run });
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(fixes()).toEqual({ findings: null, cures: [], search: null });
   });
 
   it("are forgotten with the log", async () => {
@@ -155,6 +168,21 @@ describe("one change", () => {
     await new Promise((resolve) => setTimeout(resolve, 100));
     expect(session.benchStore.getState().preview).toBeNull();
     expect(session.project.store.getState().project).toBe(before);
+  });
+
+  it("is previewed no more once there is another run, one that is still on its way neither", async () => {
+    await session.fixes.searchFixes();
+    const [first] = fixes().search!.fixes.map(({ change }) => change);
+    const { run } = session.benchStore.getState();
+    session.fixes.showPreview(first!);
+    await until(() => session.benchStore.getState().preview !== null);
+    session.ruleSets.changeSetting("main", "glide.speed", 3, 7, null);
+    await until(() => session.benchStore.getState().run !== run);
+    expect(session.benchStore.getState().preview).toBeNull();
+    session.fixes.showPreview(first!);
+    session.benchStore.setState({ run: null });
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(session.benchStore.getState().preview).toBeNull();
   });
 
   it("is made in the rule set that the shown log goes by, is one act, and mends the log", async () => {

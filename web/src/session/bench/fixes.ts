@@ -65,7 +65,7 @@ export class Fixes {
       this.begun = null;
       clearTimeout(this.timer);
       this.store.setState(other || run === null ? NOTHING : { search: null });
-      this.benchStore.setState({ preview: null });
+      this.showPreview(null);
       if (run !== null && walk === null) this.timer = setTimeout(() => void this.look(), REST_MS);
     });
     // The pool follows the project by its steps, from when it is first needed.
