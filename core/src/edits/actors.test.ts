@@ -134,6 +134,12 @@ it("what is copied out of a room and laid anew does not take an id that an actor
 it("a copied rectangle takes the actors that begin in it along, flipped and turned too; cut ones move under their ids", () => {
   const { world } = project();
   const piece = copiedActors(world.rooms[0]!, { x: 1, y: 0, width: 3, height: 2 });
+  // Only those: one cell more or less on each side and it is another one.
+  const takes = (x: number, y: number, width: number, height: number): number =>
+    copiedActors(world.rooms[0]!, { x, y, width, height }).length;
+  expect([takes(1, 1, 1, 1), takes(0, 1, 1, 1), takes(2, 1, 1, 1), takes(1, 0, 1, 1), takes(1, 2, 1, 1)]).toEqual([
+    1, 0, 0, 0, 0,
+  ]);
   const laid = (made: readonly Actor[], at: [number, number], moved: string[] = []): string[] =>
     actors(layActors(world, "a", made, at, new Set(moved)));
   expect(laid(piece, [2, 0])).toEqual(["a actor-1 1,1 1,1 4,0", "a actor-2 2,1 2,1"]);

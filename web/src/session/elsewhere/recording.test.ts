@@ -4,7 +4,7 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import { LIMITS } from "@keen-pebble/core/world";
 import { session } from "../../page-session.ts";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hall } from "../../test-support/hall.ts";
 import { isOneAct } from "../../test-support/one-act.ts";
 import type { Opened } from "../../test-support/opened.ts";
@@ -12,8 +12,13 @@ import { openHere } from "../../test-support/opened.ts";
 
 const RUN = readFileSync(path.join(import.meta.dirname, "../../../../demo/from-elsewhere/pump_hall_run.csv"), "utf8");
 
+const { recordings } = session;
+/** What is laid beside a log. */
+const laidBeside = vi.spyOn(session.ownGame, "take");
+
 let opened: Opened;
 beforeEach(async () => {
+  laidBeside.mockClear();
   opened = await openHere(hall(), {});
 });
 afterEach(() => {
@@ -21,7 +26,6 @@ afterEach(() => {
   opened.close();
 });
 
-const { recordings } = session;
 const open = () => recordings.store.getState().open!;
 const project = () => session.project.store.getState().project!;
 const notice = (): string => session.project.store.getState().notice?.text ?? "";
@@ -42,6 +46,8 @@ describe("a recording that nothing says how to read", () => {
     recordings.call("Pump hall");
     const before = project();
     expect(recordings.make(null)).toBe("pump-hall-run");
+    // It says what was pressed, and not where the walker was.
+    expect(laidBeside).not.toHaveBeenCalled();
     expect(recordings.store.getState().open).toBeNull();
     expect(lines("pump-hall-run")).toBe("12 ., 64 R, 32 RD, 24 D, 2 DA, 14 ., 48 L, 1 .");
     expect(project().world.games).toMatchObject([{ id: "my-game", name: "Pump hall" }]);
@@ -138,6 +144,7 @@ describe("a recording of places", () => {
     recordings.answer({ unit: "px", anchor: "corner", yUp: false });
     expect(open().read).toMatchObject({ log: null, frames: 3, trace: { count: 3 } });
     expect(recordings.make("shown")).toBe("shown");
+    expect(laidBeside.mock.calls.map(([log]) => log)).toEqual(["shown"]);
     expect(project().logs.size).toBe(0);
     expect(project().world.games).toHaveLength(1);
     expect(notice()).toBe("Its walk lies beside the log. Traces with these columns are read so from now on.");
