@@ -66,6 +66,24 @@ describe("what a game's places mean", () => {
     );
   });
 
+  it("is what the first frames agree with, however near another reading comes once the game goes its own way", () => {
+    const blank: Game = { ...PLAIN_GAME, id: "g", name: "G", columns };
+    const own = written({ ...blank, unit: "px", anchor: "corner" }, 0);
+    const mirrored = written({ ...blank, unit: "px", anchor: "corner", yUp: true }, 0);
+    // Rounded by three quarters of a px; from the tenth frame on its places are those of the other reading, exactly.
+    const rows = own.rows.map((row, i) =>
+      i < 10 ? [row[0]!, String(Number(row[1]) + 0.75), row[2]!] : mirrored.rows[i]!,
+    );
+    const guessed = guessPlacing(
+      { ...own, rows },
+      blank,
+      world,
+      rules,
+      () => run(compile(world), log, { rows: true }).rows!,
+    );
+    expect(guessed).toMatchObject({ yUp: false, unit: "px", anchor: "corner", frameOffset: 0 });
+  });
+
   it("leaves a game without places as it is", () => {
     const game: Game = { ...PLAIN_GAME, id: "g", name: "G", columns: { ...columns, x: null, y: null } };
     expect(guessPlacing({ columns: ["t"], rows: [["1"]] }, game, world, rules, () => rows!)).toBe(game);
