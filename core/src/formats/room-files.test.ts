@@ -156,6 +156,18 @@ S = start on flagstone facing=right
   ]);
   expect(world.start).toEqual({ room: "loft", cell: [2, 2], facing: "right" });
   expect(readWorld(writeWorld(world))).toEqual(world);
+  expect([world.items.map(({ id, name, role }) => [id, name, role]), world.circuits]).toEqual([
+    [["brass-crank", "Brass crank", "key"]],
+    [],
+  ]);
+  // Once each, in the order in which they are named; those that the world has are not made again.
+  const wired = laid(
+    "DVWK\n\nD = door gate lock.kind=circuit lock.circuit=sluice lock.open=on\nV = switch valve circuit=pump\n" +
+      "W = switch wheel circuit=sluice\nK = item crank give=brass-crank\n",
+    { ...world, circuits: ["drain"] },
+    "loft-2",
+  );
+  expect([wired.circuits, wired.items]).toEqual([["drain", "sluice", "pump"], world.items]);
   expect(laid("#.\n#", { ...world, tiles: world.tiles }, "loft").rooms[1]).toMatchObject({ width: 2, height: 2 });
 });
 
