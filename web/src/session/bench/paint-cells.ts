@@ -79,8 +79,9 @@ export function floodCells(grid: Grid, at: Cell): number[] {
     const x = cell % width;
     if (x > 0) look(cell - 1);
     if (x < width - 1) look(cell + 1);
-    if (cell >= width) look(cell - width);
-    if (cell < width * (height - 1)) look(cell + width);
+    // Above the first row and below the last one no cell has a tile.
+    look(cell - width);
+    look(cell + width);
   }
   return found;
 }
