@@ -22,7 +22,16 @@ const notice = (): string => session.project.store.getState().notice?.text ?? ""
 
 describe("the start", () => {
   it("is dragged from its cell and stays in the room, one undo; a click turns it; elsewhere nothing begins", () => {
-    expect(settings.beginDrag({ x: 5, y: 5 })).toBe(false);
+    // Only in its own cell: not beside it, below it, or there in another room.
+    for (const cell of [
+      { x: 5, y: 5 },
+      { x: 3, y: 2 },
+      { x: 2, y: 3 },
+    ])
+      expect(settings.beginDrag(cell)).toBe(false);
+    session.benchStore.setState({ room: "elsewhere" });
+    expect(settings.beginDrag({ x: 2, y: 2 })).toBe(false);
+    session.benchStore.setState({ room: "room-1" });
     const before = project();
     expect(settings.beginDrag({ x: 2, y: 2 })).toBe(true);
     for (const cell of [
@@ -34,6 +43,25 @@ describe("the start", () => {
     settings.endDrag();
     expect(world().start).toEqual({ room: "room-1", cell: [9, 7], facing: "down" });
     isOneAct(before);
+    // In each corner of the room, and nowhere outside it.
+    const { width, height } = world().rooms[0]!;
+    for (const [x, y] of [
+      [-1, 0],
+      [0, -1],
+      [width, 0],
+      [0, height],
+    ] as const)
+      settings.putStart("room-1", [x, y]);
+    settings.putStart("elsewhere", [1, 1]);
+    expect(world().start.cell).toEqual([9, 7]);
+    for (const cell of [
+      [0, 0],
+      [width - 1, height - 1],
+      [9, 7],
+    ] as const) {
+      settings.putStart("room-1", cell);
+      expect(world().start.cell).toEqual(cell);
+    }
     settings.beginDrag({ x: 9, y: 7 });
     settings.endDrag();
     expect(world().start.facing).toBe("left");

@@ -1,7 +1,8 @@
-import type { ServerEvents, ShelfEntry } from "@keen-pebble/server/api";
+import type { Imported, ServerEvents, ShelfEntry } from "@keen-pebble/server/api";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Outbox } from "../project/outbox.ts";
 import type { ServerStream } from "../project/server-events.ts";
+import { name } from "../../test-support/saver-tab.ts";
 import { ShelfSession } from "./shelf.ts";
 
 /** A server in memory: its worlds and the deleted ones by their keys. */
@@ -14,6 +15,8 @@ let shelf: ShelfSession;
 let tell: (event: { readonly event: keyof ServerEvents | "lost" }) => void;
 let written: () => void;
 let unsaved: ReadonlyMap<string, number>;
+/** What came of files that were brought in. */
+let imported: Imported;
 
 const entry = (id: string, more: object = {}): ShelfEntry =>
   ({ id, name: id.toUpperCase(), revision: 1, outcomes: [], roomNames: ["Hall"], ...more }) as unknown as ShelfEntry;
@@ -30,7 +33,7 @@ function answer(method: string, path: string, body: unknown): unknown {
     worlds.set(back.id, back);
     return { id: back.id };
   }
-  if (first === "imports") return { id: "new", name: "New", made: "world", revision: 1, summary: "", steps: [] };
+  if (first === "imports") return imported;
   const world = worlds.get(id)!;
   if (method === "DELETE") {
     const key = 7 + deleted.size;
@@ -57,6 +60,7 @@ beforeEach(() => {
   asked = [];
   instead = null;
   unsaved = new Map();
+  imported = { id: "new", name: "New", made: "world", revision: 1, summary: "", steps: [] };
   vi.stubGlobal("fetch", (path: string, init: RequestInit = {}) => {
     const [method, name] = [init.method ?? "GET", path.replace(/^\/api/, "")];
     asked.push(`${method} ${name}`);
@@ -148,8 +152,11 @@ describe("the shelf", () => {
     tell({ event: "proofs" });
     stop();
     tell({ event: "proofs" });
+    unsaved = new Map([["a", 5]]);
+    written();
     await vi.advanceTimersByTimeAsync(500);
     expect(asked.filter((each) => each === "GET /shelf")).toHaveLength(1);
+    expect(state().unsaved.get("a")).toBe(2);
   });
 });
 
@@ -193,6 +200,17 @@ describe("what is done on the shelf", () => {
     shelf.renameWorld(world(), "Sluice");
     await settled();
     expect([names(), shelf.travelOnShelf("redo", true)]).toEqual([["Sluice"], false]);
+    // Of several acts the last one is taken back, then the one before.
+    shelf.renameWorld(world(), "Weir");
+    await settled();
+    await undo();
+    expect(names()).toEqual(["Sluice"]);
+    await undo();
+    expect(names()).toEqual(["A"]);
+    await redo();
+    expect(names()).toEqual(["Sluice"]);
+    await redo();
+    expect([names(), shelf.travelOnShelf("redo", true)]).toEqual([["Weir"], false]);
   });
 
   it("a copy comes and goes, with the key under which it went", async () => {
@@ -248,6 +266,25 @@ describe("what is done on the shelf", () => {
       { tone: "info", text: "New is on the shelf." },
       1,
     ]);
+    // A world that is there already gets a revision, which undo takes back, or is just like that.
+    imported = {
+      ...imported,
+      id: "a",
+      name: "A",
+      made: "revision",
+      revision: 2,
+      summary: "named",
+      steps: [name("B", "A")],
+    };
+    shelf.bringIn([file], null);
+    await settled();
+    expect([state().told?.text, state().done.length]).toEqual(["A, revision 2: named.", 2]);
+    await undo();
+    expect(names()).toEqual(["B"]);
+    imported = { ...imported, made: "nothing", steps: [] };
+    shelf.bringIn([file], null);
+    await settled();
+    expect([state().told?.text, state().done.length]).toEqual(["A is just like that already.", 1]);
     instead = () => problem("line 1: no world");
     shelf.bringIn([file], null);
     await vi.waitFor(() => expect(state().busy).toBe(false));
@@ -256,7 +293,10 @@ describe("what is done on the shelf", () => {
       text: "new.world.json: line 1: no world. Nothing of it was kept.",
     });
     expect(await shelf.makeOf(new File([], "b.keenpebble.zip"))).toEqual({ fault: "line 1: no world" });
+    instead = () => new Response("<p>not ours</p>");
+    await expect(shelf.makeOf(new File([], "b.keenpebble.zip"))).rejects.toThrow(SyntaxError);
     instead = null;
+    imported = { ...imported, id: "new", made: "world" };
     expect(await shelf.makeOf(new File([], "b.keenpebble.zip"))).toBe("new");
     expect(state().done).toHaveLength(2);
   });
