@@ -5,6 +5,7 @@ import { anyHouseWithActors } from "../test-support/any-actors.ts";
 import { anyFullLogOf } from "../test-support/any-full-log.ts";
 import { FIXED } from "../test-support/arbitraries.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
+import { newActor } from "../world/actors.ts";
 import { actorTraceText } from "./actor-rows.ts";
 import { compile } from "./compile.ts";
 import { step } from "./step.ts";
@@ -46,4 +47,16 @@ it("rows that go on for longer than there was room for are kept, and so are thei
     recorder.row(s);
   }
   expect(texts(c, recorder.finish())).toBe(texts(c, whole));
+});
+
+it("traces are written in pieces of 4,096 frames, so that none of them is held as a whole", () => {
+  const bare = tinyWorld(["S."], { gait: "hop" });
+  const [room] = bare.rooms;
+  const world = { ...bare, rooms: [{ ...room!, actors: [newActor("crab", [1, 0], bare)] }] };
+  const c = compile(world);
+  const rows = run(c, tinyLog("9000 ."), { rows: true }).rows!;
+  const lines = (pieces: Iterable<string>): number[] => [...pieces].map((piece) => piece.split("\r\n").length - 1);
+  // The header stands in the first one.
+  expect(lines(traceText(c, rows))).toEqual([4097, 4096, rows.count - 8192]);
+  expect(lines(actorTraceText(c, rows))).toEqual([4097, 4096, rows.count - 8192]);
 });

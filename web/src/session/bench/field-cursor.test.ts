@@ -34,10 +34,16 @@ function press(...names: (keyof typeof commands)[]): void {
 it("begins where the walker is, goes from cell to cell as far as the room does, and gives way to the pointer", () => {
   session.benchStore.setState({ frame: 0 });
   const { start, tileSize } = world();
+  const shown: string[] = [];
+  const forget = session.asked.showPlace.answer((x, y) => shown.push(`${x},${y}`));
   press("cursorRight");
   expect(cursor()).toBe(`shown ${start.cell[0] * tileSize + 8},${start.cell[1] * tileSize + 8}`);
   press("cursorRight", "cursorRight", "cursorDown");
   expect(cursor()).toBe(`shown ${(start.cell[0] + 2) * tileSize + 8},${(start.cell[1] + 1) * tileSize + 8}`);
+  // The field is asked to have each place in view.
+  expect(shown.map((place) => `shown ${place}`).at(-1)).toBe(cursor());
+  expect(shown).toHaveLength(4);
+  forget();
   for (let i = 0; i < 99; i++) press("cursorLeft", "cursorUp");
   expect(cursor()).toBe("shown 8,8");
   session.shownRoom.pointAt({ x: 70, y: 41 });

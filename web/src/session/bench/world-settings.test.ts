@@ -53,7 +53,7 @@ describe("the start", () => {
     ] as const)
       settings.putStart("room-1", [x, y]);
     settings.putStart("elsewhere", [1, 1]);
-    expect(world().start.cell).toEqual([9, 7]);
+    expect([world().start.cell, notice()]).toEqual([[9, 7], ""]);
     for (const cell of [
       [0, 0],
       [width - 1, height - 1],

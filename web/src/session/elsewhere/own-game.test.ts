@@ -59,6 +59,24 @@ describe("a trace of a game that the world knows", () => {
     expect(ghost()!.text).toBeNull();
   });
 
+  it("that begins elsewhere is apart from its first frame on; with another world opened it is gone", async () => {
+    const shifted = BACK.split("\n").map((line, i) => {
+      const [frame, x, ...more] = line.split(",");
+      return i === 0 || line === "" ? line : [frame, Number(x) + 3, ...more].join(",");
+    });
+    await take("shifted.csv", shifted.join("\n"));
+    const shown = await ghostOf(BACK);
+    expect([...shown.apart.subarray(0, 3)]).toEqual([3, 3, 3]);
+    await session.project.openProject(world().id);
+    expect([benchStore.getState().run, ghost()]).toEqual([null, null]);
+    // Nor does it come back with the same log.
+    const log = "shifted";
+    session.project.edit({ kind: "add-log", log, text: "keen-pebble-inputs 1\n---\n4 R\n" });
+    session.shownLog.selectLog(log);
+    await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe(log));
+    expect(ghost()).toBeNull();
+  });
+
   it("that is dropped again is of the same log; another log's run has none beside it", async () => {
     await take("trace.csv", GOOD);
     await ghostOf(GOOD);

@@ -48,9 +48,8 @@ export class OwnGame {
   /** Follows the shown run. Gives back what stops it. */
   readonly startGhost = (): (() => void) => {
     const stopProject = this.project.onProject((_project, steps) => {
-      if (steps !== null) return;
-      this.taken.clear();
-      this.benchStore.setState({ gameGhost: null });
+      // What is shown of them goes with the run that it lies beside.
+      if (steps === null) this.taken.clear();
     });
     const stopRun = this.benchStore.subscribe(({ run, gameGhost }) => {
       if (gameGhost !== null && (run === null || gameGhost.log !== run.log))
@@ -126,9 +125,9 @@ export class OwnGame {
   private readonly compare = (run: ShownRun): void => {
     const taken = this.taken.get(run.log);
     const { project } = this.project.store.getState();
-    if (taken === undefined || project === null || this.read === null) return;
     const { parsed } = this.benchStore.getState();
-    const rules = rulesById(project.world, parsed?.rules ?? project.world.activeRules) ?? project.world.rules[0]!;
+    const rules = project === null ? undefined : rulesById(project.world, parsed?.rules ?? project.world.activeRules);
+    if (taken === undefined || project === null || rules === undefined || this.read === null) return;
     let trace: GameTrace;
     try {
       trace = this.read(taken.table, taken.game, project.world, rules, taken.file.name);

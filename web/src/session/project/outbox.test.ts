@@ -71,6 +71,20 @@ describe("what closed tabs left", () => {
     expect(await first.takeOver("cellar")).toEqual([{ base: 3, sent: null, waiting: own(speed(1, 2)) }]);
   });
 
+  it("of which there is nothing is nothing, and no sign that the browser keeps none", async () => {
+    const first = tab("first");
+    const said: boolean[] = [];
+    first.onKeeps((keeps) => said.push(keeps));
+    await first.claim("cellar");
+    expect([await first.takeOver("cellar"), first.keeps, said]).toEqual([[], true, []]);
+  });
+
+  it("is in a database of the third version, which pages as they are now can open beside each other", async () => {
+    const db = await openOutbox();
+    expect([db.version, [...db.objectStoreNames]]).toEqual([3, ["drafts", "entries", "histories", "walks"]]);
+    db.close();
+  });
+
   it("as an older version wrote it is read too", async () => {
     const db = await openOutbox();
     await db.put(

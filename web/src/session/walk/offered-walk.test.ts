@@ -118,12 +118,35 @@ describe("a walk that is offered", () => {
     expect([bench().walk, offeredWalk.canTakeWalkBack()]).toEqual([null, true]);
     offeredWalk.takeWalkBack();
     expect(offered()!.log.lines).toEqual(before.log.lines);
+    // Taken back it is offered at once on the next visit.
+    opened.close();
+    benchStore.setState({ walk: null, discarded: null });
+    opened = await open();
+    await offeredWalk.offerKeptWalk();
+    expect([offered()?.log.lines, bench().discarded]).toEqual([before.log.lines, null]);
     offeredWalk.keepWalk("Kept", []);
     opened.close();
     benchStore.setState({ walk: null, discarded: null });
     opened = await open();
     await offeredWalk.offerKeptWalk();
     expect([bench().walk, offeredWalk.canTakeWalkBack()]).toEqual([null, false]);
+  });
+
+  it("leaves the shown log as it was shown once it is discarded, from its first frame on", async () => {
+    await shownAt(16);
+    const { run } = bench();
+    walks.beginWalk();
+    walked(8, "ArrowDown");
+    offeredWalk.discardWalk();
+    await until(() => bench().run !== null && bench().run !== run);
+    expect([bench().log, bench().frame, bench().walk]).toEqual(["along", 0, null]);
+  });
+
+  it("that cannot be read for a fault of ours is not called one of the world's", async () => {
+    await session.outbox.keepWalk("hall", { log: 5 as never, onto: null, discarded: false });
+    await expect(offeredWalk.offerKeptWalk()).rejects.toThrow(TypeError);
+    expect(notice()).toBe("");
+    await session.outbox.keepWalk("hall", null);
   });
 
   it("is offered again on the next visit where it was neither kept nor discarded, unless it cannot be walked there", async () => {
