@@ -35,9 +35,9 @@ export class Playing {
     const marks = run.verdicts.map((v) => v.frame);
     const { events } = run.rows;
     for (let i = 0; i < events.length; i += 3) if (events[i + 1] !== ARRIVE) marks.push(events[i]!);
-    const frames = marks.filter((f) => (direction > 0 ? f > frame : f < frame));
+    const frames = marks.filter((f) => (direction === 1 ? f > frame : f < frame));
     if (frames.length === 0) return null;
-    return direction > 0 ? Math.min(...frames) : Math.max(...frames);
+    return direction === 1 ? Math.min(...frames) : Math.max(...frames);
   };
 
   /** Plays the run from the shown frame, at the world's frame rate times the chosen rate. */
