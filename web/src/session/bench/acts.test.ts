@@ -73,6 +73,16 @@ describe("rooms", () => {
     expect([world().rooms.length, bench().room]).toEqual([3, world().rooms[2]!.id]);
     session.rooms.removeShownRoom();
     expect([world().rooms.length, bench().room]).toEqual([2, world().rooms[0]!.id]);
+    // As large as the shown one; where none is, as a new world's.
+    session.rooms.growRoom({ west: 2, south: 1 });
+    session.rooms.makeRoom();
+    session.benchStore.setState({ room: "gone" });
+    session.rooms.makeRoom();
+    expect(
+      world()
+        .rooms.slice(2)
+        .map(({ width, height }) => `${width}x${height}`),
+    ).toEqual(["22x13", "20x12"]);
   });
 
   it("take another id with all that names them; one that may not be is told and changes nothing", () => {

@@ -63,6 +63,17 @@ it("the chosen room is moved by cells, another one by a drag that is one act; no
     floorplan.endRoomDrag();
   });
   expect(room("attic").plan).toEqual([40, 7]);
+  // Each way by itself counts.
+  oneAct(() => {
+    floorplan.dragRoom("attic", 7, 7);
+    floorplan.endRoomDrag();
+  });
+  expect(room("attic").plan).toEqual([7, 7]);
+  oneAct(() => {
+    floorplan.dragRoom("attic", 7, 9);
+    floorplan.endRoomDrag();
+  });
+  expect(room("attic").plan).toEqual([7, 9]);
 });
 
 it("sides are linked where the two places meet, both ways, one way or an opening alone; walled up and wrapped", () => {
@@ -75,8 +86,18 @@ it("sides are linked where the two places meet, both ways, one way or an opening
   expect([at("vault", "west", 1), at(first(), "east", 3)]).toEqual(["wall", "vault -2"]);
   drop(true, false);
   expect([at(first(), "east", 3), at("vault", "west", 1)]).toEqual(["vault -2", "wall"]);
+  // The whole side, though there is a wall in it.
+  project.changeWorld((now) => ({
+    ...now,
+    rooms: now.rooms.map((each) =>
+      each.id === "vault" ? { ...each, cells: each.cells.map((tile, i) => (i === 2 ? 2 : tile)) } : each,
+    ),
+  }));
   floorplan.linkChosen("north", "attic");
-  expect([at("vault", "north", 0), at("attic", "south", 0)]).toEqual(["attic 0", "vault 0"]);
+  expect([0, 5].map((cell) => [at("vault", "north", cell), at("attic", "south", cell)])).toEqual([
+    ["attic 0", "vault 0"],
+    ["attic 0", "vault 0"],
+  ]);
   oneAct(() => floorplan.wrapChosen("x"));
   expect([at("vault", "east", 0), at("vault", "west", 0)]).toEqual(["wrap", "wrap"]);
   floorplan.chooseRoomOnPlan(null);
