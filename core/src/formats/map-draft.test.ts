@@ -65,7 +65,7 @@ it("number N is tile N, with the flags and the place of the sheet that it has", 
   expect([next.tiles, next.sheets]).toEqual([[], []]);
 });
 
-it("a map of any numbers makes a world that reads, with a start that nothing blocks where there is a free cell", () => {
+it("a map of any numbers makes a world that reads, with a start in the free cell that is nearest to its middle", () => {
   fc.assert(
     fc.property(
       fc.integer({ min: 1, max: 8 }),
@@ -80,7 +80,13 @@ it("a map of any numbers makes a world that reads, with a start that nothing blo
         const world = startedIn(layRoom(base, "map", draft), "map");
         expect(worldFromJson(toPlain(world))).toHaveProperty("world");
         const [x, y] = world.start.cell;
-        expect(blocked.has(values[y * width + x]!)).toBe(values.every((value) => blocked.has(value)));
+        const all = values.every((value) => blocked.has(value));
+        expect(blocked.has(values[y * width + x]!)).toBe(all);
+        // None that is free is nearer to the middle; where none is free it is the middle.
+        const [midX, midY] = [Math.floor((width - 1) / 2), Math.floor((grid.height - 1) / 2)];
+        const far = (i: number): number => Math.abs((i % width) - midX) + Math.abs(Math.floor(i / width) - midY);
+        const free = values.flatMap((value, i) => (all || !blocked.has(value) ? [far(i)] : []));
+        expect(far(y * width + x)).toBe(Math.min(...free));
         expect(mapKinds(grid).reduce((sum, { cells }) => sum + cells, 0)).toBe(values.length);
       },
     ),

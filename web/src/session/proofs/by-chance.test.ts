@@ -82,6 +82,22 @@ describe("a log over many seeds", () => {
   });
 });
 
+it("a log over many seeds is forgotten with the world that it was run in, also while it is run", async () => {
+  byChance.chooseSeeds(100_000);
+  const stopped = byChance.store.subscribe(({ tried }) => {
+    if (tried === 0) return;
+    stopped();
+    project.changeWorld((world) => ({ ...world, laws: [] }));
+  });
+  void byChance.start("still");
+  await until(() => project.store.getState().project!.world.laws.length === 0);
+  const seen: number[] = [];
+  const stopLooking = byChance.store.subscribe(({ tried }) => seen.push(tried));
+  await new Promise((resolve) => setTimeout(resolve, 200));
+  stopLooking();
+  expect([seen, state()]).toMatchObject([[], { phase: "none", tried: 0, log: null }]);
+});
+
 describe("random walks", () => {
   it("find what breaks a law, shrunk, and are kept as a log that is shown at the frame", async () => {
     randomWalks.askRandomWalks({ runs: 60, frames: 300 });
