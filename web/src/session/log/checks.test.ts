@@ -42,6 +42,24 @@ it("one that is none, or names what the world does not have, is not kept and goe
   expect([checks().length, writing()]).toEqual([2, { text: "", replaces: null }]);
 });
 
+it("of no world and of no log is none, nor are any offered", async () => {
+  const { project } = session.project.store.getState();
+  session.project.store.setState({ project: null });
+  expect([
+    writer.keepCheck("always aligned"),
+    await writer.tryCheck("always aligned"),
+    await writer.offerChecks(),
+  ]).toEqual([false, null, []]);
+  session.project.store.setState({ project });
+  const { log } = session.benchStore.getState();
+  session.benchStore.setState({ log: null });
+  expect([await writer.tryCheck("always aligned"), await writer.offerChecks()]).toEqual([null, []]);
+  session.benchStore.setState({ log });
+  // Nor is one that is not whole yet tried.
+  expect(await writer.tryCheck("by 40 cell")).toBeNull();
+  expect(await writer.tryCheck("always aligned")).not.toBeNull();
+});
+
 it("is taken away, and moved to another frame where it names one, never below the start", () => {
   writer.moveCheck(0, 33, null);
   expect(checks()[0]).toBe("by 33 cell 6 2");

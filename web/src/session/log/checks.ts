@@ -37,10 +37,11 @@ export class CheckWriting {
 
   /** Keeps the check that is written, as a new one or in the other's place; one that names what the world does not have is none. */
   readonly keepCheck = (text: string): boolean => {
-    const check = parsed(text);
     const { project } = this.project.store.getState();
     const { writing } = this.benchStore.getState();
-    if (check === null || project === null || checkFault(project.world, text) !== null) return false;
+    if (project === null || checkFault(project.world, text) !== null) return false;
+    // What cannot be read has a fault.
+    const check = parsed(text)!;
     const replaces = writing?.replaces ?? null;
     const kept = this.logEdits.changeShownLog((log) => ({
       ...log,
