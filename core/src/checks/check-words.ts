@@ -66,16 +66,13 @@ export function checkFault(world: World, text: string): WordFault | null {
     world,
     words.map(({ word }) => word),
   );
-  if (!expected.mayEnd && !endsWhole(words))
-    return { from: text.length, to: text.length, message: `expected ${expected.name}${listOf(expected.words)}` };
-  // What the grammar above lets through, the reader of logs takes too; should it not, its own sentence counts.
+  // Some may end where more might stand, as `holds` without a number: what the reader of logs takes is whole.
   const parsed = parseCheck(words.map(({ word }) => word));
-  return "fault" in parsed ? { from: 0, to: text.length, message: parsed.fault } : null;
-}
-
-/** `still`, `overlap` and `outside` need no more; an unfinished check of another kind is no whole one. */
-function endsWhole(words: readonly { readonly word: string }[]): boolean {
-  return "check" in parseCheck(words.map(({ word }) => word));
+  if ("check" in parsed) return null;
+  // What the grammar above lets through to its end it takes too; should it not, its own sentence counts.
+  return expected === NOTHING_MORE
+    ? { from: 0, to: text.length, message: parsed.fault }
+    : { from: text.length, to: text.length, message: `expected ${expected.name}${listOf(expected.words)}` };
 }
 
 function fits({ words, number: kind, min }: Expected, word: string): boolean {

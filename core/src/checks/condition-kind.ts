@@ -10,35 +10,26 @@ export type Holds = (s: SimState) => boolean;
 /** Of what the world does not have, nothing holds. */
 export const NEVER_HOLDS: Holds = () => false;
 
-/** What may stand at one place of a check: some words, or a number, or the check may end there. */
+/** What may stand at one place of a check: some words, or a number. */
 export interface Expected {
   readonly words: readonly string[];
   readonly number: "whole" | "decimal" | null;
   /** The smallest whole number that may stand there. */
   readonly min: number;
-  /** The words before it are a whole check already. */
-  readonly mayEnd: boolean;
   /** What it is, for a sentence: `a room`. */
   readonly name: string;
 }
 
-export const NOTHING_MORE: Expected = { words: [], number: null, min: 0, mayEnd: true, name: "the end" };
+export const NOTHING_MORE: Expected = { words: [], number: null, min: 0, name: "the end" };
 
 /** Some words are expected. */
-export const oneOf = (name: string, words: readonly string[], mayEnd = false): Expected => ({
-  words,
-  number: null,
-  min: 0,
-  mayEnd,
-  name,
-});
+export const oneOf = (name: string, words: readonly string[]): Expected => ({ words, number: null, min: 0, name });
 
 /** A whole number from `min` on is expected, or a decimal one. */
-export const aNumber = (name: string, kind: "whole" | "decimal" = "whole", mayEnd = false, min = 0): Expected => ({
+export const aNumber = (name: string, kind: "whole" | "decimal" = "whole", min = 0): Expected => ({
   words: [],
   number: kind,
   min,
-  mayEnd,
   name,
 });
 

@@ -18,7 +18,7 @@ export const aligned: ConditionKind<AlignedCondition> = {
       ? null
       : { kind: "aligned", strictly: word === "strictly" },
   text: ({ strictly }) => (strictly ? "aligned strictly" : "aligned"),
-  expected: (_, { length }) => (length === 0 ? oneOf("`strictly`", ["strictly"], true) : NOTHING_MORE),
+  expected: (_, { length }) => (length === 0 ? oneOf("`strictly`", ["strictly"]) : NOTHING_MORE),
   compile: (c, { strictly }) => {
     const t = c.tileUnits;
     if (strictly) return (s) => isOnGrid(t, s);

@@ -29,7 +29,7 @@ export const cell: ConditionKind<CellCondition> = {
   text: ({ x, y, room }) => `cell ${x} ${y}${room === null ? "" : ` in ${room}`}`,
   expected: (world, { length }) => {
     if (length < 2) return aNumber(length === 0 ? "a column" : "a row");
-    return length === 2 ? oneOf("`in`", ["in"], true) : length === 3 ? oneOf("a room", roomIds(world)) : NOTHING_MORE;
+    return length === 2 ? oneOf("`in`", ["in"]) : length === 3 ? oneOf("a room", roomIds(world)) : NOTHING_MORE;
   },
   dangling: (world, { room }) => (room === null ? null : missingRoom(world, room)),
   follow: (condition, change) => {

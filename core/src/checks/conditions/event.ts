@@ -39,7 +39,7 @@ export const event: ConditionKind<EventCondition> = {
     condition.subject === null ? `event ${condition.event}` : `event ${condition.event} ${condition.subject}`,
   expected: (world, words) => {
     if (words.length === 0) return oneOf("an event", EVENT_NAMES);
-    return words.length === 1 ? oneOf("what it is of", subjectsOf(world, words[0]!), true) : NOTHING_MORE;
+    return words.length === 1 ? oneOf("what it is of", subjectsOf(world, words[0]!)) : NOTHING_MORE;
   },
   dangling: (world, { subject }) =>
     subject === null ||

@@ -27,7 +27,7 @@ export const holds: ConditionKind<HoldsCondition> = {
           world.items.map(({ id }) => id),
         )
       : length === 1
-        ? aNumber("how many", "whole", true, 1)
+        ? aNumber("how many", "whole", 1)
         : NOTHING_MORE,
   dangling: (world, { item }) => (world.items.some(({ id }) => id === item) ? null : missing("item", item)),
   compile: (c, condition) => {
