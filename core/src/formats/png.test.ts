@@ -1,5 +1,6 @@
 import { encode } from "fast-png";
 import type { ImageData } from "fast-png";
+import { zlibSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { RefusedError } from "../base/refused-error.ts";
 import { pngSize, readPng, writePng } from "./png.ts";
@@ -61,6 +62,39 @@ describe("every kind of colour comes to red, green, blue and alpha of 8 bits", (
     const rgba = Uint8Array.from({ length: 5 * 3 * 4 }, (_, i) => (i * 37) % 256);
     expect(readPng(writePng({ width: 5, height: 3, rgba }), 5)).toEqual({ width: 5, height: 3, rgba });
     expect(pngSize(writePng({ width: 5, height: 3, rgba }))).toEqual({ width: 5, height: 3 });
+  });
+});
+
+describe("a picture unpacks to what its size and kind of colour come to, and not to a byte more", () => {
+  it.each([
+    ["grey", 1, 8],
+    ["grey of 16 bits", 1, 16],
+    ["grey with alpha", 2, 8],
+    ["red, green and blue", 3, 8],
+    ["with alpha", 4, 8],
+    ["with alpha of 16 bits", 4, 16],
+  ] as const)("%s", (_, channels, depth) => {
+    const [width, height] = [5, 3];
+    const Values = depth === 16 ? Uint16Array : Uint8Array;
+    const whole = encode({ width, height, channels, depth, data: new Values(width * height * channels) });
+    const at = Buffer.from(whole).indexOf("IDAT");
+    const rest = at + 8 + new DataView(whole.buffer, whole.byteOffset).getUint32(at - 4);
+    // A byte for how a row is written stands before each row.
+    const most = height * (1 + (width * channels * depth) / 8);
+    const isTooMuch = (bytes: number): boolean => {
+      const packed = zlibSync(new Uint8Array(bytes));
+      const length = new Uint8Array(4);
+      new DataView(length.buffer).setUint32(0, packed.length);
+      // Its check sum is wrong by now: that is looked at once it is unpacked.
+      const pieces = [whole.subarray(0, at - 4), length, whole.subarray(at, at + 4), packed, whole.subarray(rest - 4)];
+      try {
+        readPng(Uint8Array.from(pieces.flatMap((piece) => [...piece])), 64);
+      } catch (error) {
+        return (error as RefusedError).refusals[0]!.message === "unpacks to more than its size says";
+      }
+      return false;
+    };
+    expect([most, most + 1].map(isTooMuch)).toEqual([false, true]);
   });
 });
 

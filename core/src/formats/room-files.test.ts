@@ -346,6 +346,20 @@ it("a legend's id may be left out: it is then one that nobody has, and reading t
   ]);
 });
 
+it("numbers of a table that are beyond the world's tiles make all up to them where that is asked for", () => {
+  const draft = readRoomTable("0,1,5\n4,1,0\n", tiny, true);
+  expect(draft.cells).toEqual([
+    tiny.tiles[0]!.id,
+    tiny.tiles[1]!.id,
+    "tile-5",
+    "tile-4",
+    tiny.tiles[1]!.id,
+    tiny.tiles[0]!.id,
+  ]);
+  const from = tiny.tiles.length;
+  expect(draft.tiles.map(({ id }) => id)).toEqual(Array.from({ length: 6 - from }, (_, i) => `tile-${from + i}`));
+});
+
 it("lines that end as on other systems, and a byte-order mark, are read in every text of a room", () => {
   const text = "#.\n.#\n\n# = tile block\n. = tile empty\n";
   for (const odd of [`\ufeff${text}`, text.replaceAll("\n", "\r\n"), `\ufeff${text.replaceAll("\n", "\r\n")}`])
