@@ -34,9 +34,23 @@ it("goes on as each thing is done, and is gone for good in the end", async () =>
   session.ruleSets.changeSetting("main", "glide.speed", 2, 1, null);
   expect(step()).toBe("look");
   await vi.waitFor(() => expect(session.benchStore.getState().run?.verdicts[0]?.verdict).toBe("fail"));
-  session.playing.showFrame(session.benchStore.getState().run!.verdicts[0]!.frame);
+  const { frame } = session.benchStore.getState().run!.verdicts[0]!;
+  // Another frame is not where it breaks.
+  session.playing.showFrame(frame - 1);
+  expect(step()).toBe("look");
+  session.playing.showFrame(frame);
   expect(step()).toBeNull();
   expect(new FirstMinute(session.benchStore, session.project).store.getState().step).toBeNull();
+});
+
+it("goes on no more once nobody follows it", () => {
+  stop();
+  session.walks.beginWalk();
+  expect(step()).toBe("walk");
+  session.walks.endWalk();
+  first.store.setState({ step: "change" });
+  session.ruleSets.changeSetting("main", "glide.speed", 2, 1, null);
+  expect(step()).toBe("change");
 });
 
 it("goes on where it was after the page is loaded again, and says nothing more to who wants no hints", () => {

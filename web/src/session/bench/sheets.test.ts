@@ -77,6 +77,11 @@ it("one that comes in is there before anything names it, under an id of its own;
 it("what is no picture, or is not taken, makes no sheet; what does not fill its tiles is told", async () => {
   await open("wall");
   const before = project();
+  // Without a world there is nothing to bring it into.
+  session.project.store.setState({ project: null });
+  await sheets.bringInSheet(new File(["GIF89a"], "a.png"));
+  expect(notice()).toBeNull();
+  session.project.store.setState({ project: before });
   await sheets.bringInSheet(new File(["GIF89a"], "a.png"));
   expect(notice()!.text).toMatch(/a\.png.* No sheet was added\.$/s);
   opened.answers.delete("PUT /worlds/hall/sheets/wall-2.png");
