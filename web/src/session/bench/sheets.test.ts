@@ -78,7 +78,7 @@ it("what is no picture, or is not taken, makes no sheet; what does not fill its 
   await open("wall");
   const before = project();
   // Without a world there is nothing to bring it into.
-  session.project.store.setState({ project: null });
+  session.project.store.setState({ project: null, notice: null });
   await sheets.bringInSheet(new File(["GIF89a"], "a.png"));
   expect(notice()).toBeNull();
   session.project.store.setState({ project: before });
