@@ -2,6 +2,7 @@ import type { Compiled } from "../compiled/compiled.ts";
 import type { SimState } from "../compiled/state.ts";
 import { ENTER, LEAVE, RESPAWN } from "../world/vocabulary.ts";
 import { NO_BUTTON } from "../compiled/state.ts";
+import { NO_ROOM } from "../compiled/memory.ts";
 import { isTouched } from "./is-touched.ts";
 import type { CompiledFixture } from "../compiled/compiled-fixture.ts";
 import { KEEPS_LIFE, KEEPS_VISIT } from "../compiled/compiled-fixture.ts";
@@ -48,7 +49,7 @@ function place(c: Compiled, s: SimState, room: number, x: number, y: number): vo
   s.legY = 0;
   s.legProgress = 0;
   // What counts as touched there is looked at anew, wherever the next frame leads.
-  s.memory.nearRoom = -1;
+  s.memory.nearRoom = NO_ROOM;
   if (room !== s.room) changeRoom(c, s, room);
   touchPortals(c, s);
 }

@@ -2,6 +2,7 @@ import type { Compiled } from "../../compiled/compiled.ts";
 import type { CompiledFixture } from "../../compiled/compiled-fixture.ts";
 import { LOCK_COLLECTED, LOCK_ITEM, LOCK_NONE } from "../../compiled/compiled-fixture.ts";
 import type { Memory } from "../../compiled/memory.ts";
+import { NO_ROOM } from "../../compiled/memory.ts";
 import type { SimState } from "../../compiled/state.ts";
 import { NO_BUTTON } from "../../compiled/state.ts";
 import { follow } from "../../rooms/doors.ts";
@@ -100,7 +101,7 @@ export class StateLayout {
       write(s, (from[at + word]! >>> shift) & mask);
     }
     follow(this.c, s, false);
-    memory.nearRoom = -1;
+    memory.nearRoom = NO_ROOM;
     memory.pushedCount = 0;
     memory.pushedBeforeCount = 0;
   }
@@ -112,7 +113,7 @@ export class StateLayout {
     s.x = (((position & 0xfff) - BEYOND) * tileUnits) | 0;
     s.y = ((((position >>> 12) & 0xfff) - BEYOND) * tileUnits) | 0;
     rest(s);
-    s.memory.nearRoom = -1;
+    s.memory.nearRoom = NO_ROOM;
   }
 
   /**

@@ -1,4 +1,5 @@
 import type { Compiled } from "../../compiled/compiled.ts";
+import { NO_ROOM } from "../../compiled/memory.ts";
 import { NO_BUTTON } from "../../compiled/state.ts";
 import type { SimState } from "../../compiled/state.ts";
 import { startState } from "../../simulation/start-state.ts";
@@ -66,7 +67,7 @@ function putThere(c: Compiled, s: SimState, { known, room, x, y }: Observed, fra
   s.room = room[frame]!;
   s.x = x[frame]!;
   s.y = y[frame]!;
-  s.memory.nearRoom = -1;
+  s.memory.nearRoom = NO_ROOM;
   s.bufferedButton = NO_BUTTON;
   const before = frame > 0 && known[frame - 1] === 1 && room[frame - 1] === room[frame];
   const dx = before ? s.x - x[frame - 1]! : 0;
