@@ -71,6 +71,17 @@ it("a tag is given to all of them and taken from all, each with one undo", () =>
   expect(tags()).toEqual([["turns"], [], ["turns"], []]);
 });
 
+it("one that is chosen is meant alone, beside the one that is shown; where none is it is that one", () => {
+  session.board.store.setState({ chosen: new Set(["d"]) });
+  session.manyLogs.addTag("far");
+  expect(tags()).toEqual([["turns"], [], ["turns"], ["far"]]);
+  session.board.alsoChoose("a");
+  expect(chosen()).toEqual(["a", "d"]);
+  session.board.chooseNone();
+  session.board.alsoChoose("a");
+  expect(chosen()).toEqual(["a", "b"]);
+});
+
 it("all of them go by a rule set, and are deleted; one undo brings all of them back", () => {
   session.board.store.setState({ chosen: new Set(["b", "c", "gone"]) });
   const [, copy] = session.project.store.getState().project!.world.rules;

@@ -185,7 +185,7 @@ it("the walker is set down on a cell, as at the start or with what the shown fra
     [3, 12],
   ] as const)
     walks.setDown(x, y);
-  expect(bench().walk).toBeNull();
+  expect([bench().walk, notice()]).toEqual([null, ""]);
   benchStore.setState({ pointer: { x: 16 * 19 + 3, y: 16 * 11 + 15 } });
   walks.setDownAtPointer(true);
   walked(3, "ArrowLeft");

@@ -331,8 +331,19 @@ describe("the keys of a walk", () => {
     letGo("ArrowRight");
     pass(1);
     expect(held()).toBe(0);
-    expect(typed("Escape")).toBe(true);
-    expect(session.walks.isWalking()).toBe(false);
+    // Neither Escape nor a key of the walker is anybody else's while one walks.
+    const heard: string[] = [];
+    const hear = (event: KeyboardEvent): void => void heard.push(event.code);
+    window.document.body.addEventListener("keydown", hear);
+    for (const code of ["ArrowUp", "KeyZ", "Escape"])
+      window.document.body.dispatchEvent(new KeyboardEvent("keydown", { code, bubbles: true, cancelable: true }));
+    window.document.body.removeEventListener("keydown", hear);
+    expect([heard, session.walks.isWalking()]).toEqual([["KeyZ"], false]);
+    expect(offered().rows.count).toBe(6);
+    // It is over: no frame passes, whatever is pressed or shown.
+    session.walks.showsField(true);
+    expect(typed("Escape")).toBe(false);
+    pass(2);
     expect(offered().rows.count).toBe(6);
   });
 

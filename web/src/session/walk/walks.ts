@@ -141,7 +141,6 @@ class Walk {
   private rows: TraceRows;
   private rest = 0;
   private last = performance.now();
-  private over = false;
   private paused = true;
   private keptAt = 0;
 
@@ -172,7 +171,7 @@ class Walk {
 
   /** Goes on: its field is shown. */
   resume(): void {
-    if (!this.paused || this.over) return;
+    if (!this.paused) return;
     this.paused = false;
     window.addEventListener("keydown", this.keyDown, true);
     window.addEventListener("keyup", this.keyUp, true);
@@ -256,7 +255,7 @@ class Walk {
   }
 
   private readonly tick = (now: number): void => {
-    if (this.over || this.paused) return;
+    if (this.paused) return;
     try {
       if (this.changed !== null) this.goBy(this.changed);
     } catch (error) {
@@ -301,9 +300,7 @@ class Walk {
 
   /** Ends the walk and offers to keep it; a walk in which nothing was pressed is let go. */
   stop(): void {
-    if (this.over) return;
     this.pause();
-    this.over = true;
     this.walks.walk = null;
     this.rows = this.recorder.finish();
     const lines = mergeLines(this.lines);
