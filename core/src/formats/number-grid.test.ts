@@ -206,6 +206,7 @@ describe("what people have", () => {
     ["1,2,3\n4,x,6", 'line 2, column 3: expected a number, found "x"'],
     ["1.5,2\n3,4", 'line 1, column 1: expected a number, found "1.5"'],
     ["[[1,2],\n[3]]", "line 2, column 2: expected 2 cells as in the first row, found 1"],
+    ["a1b2\n  a1b2c3d4", "line 2, column 7: expected 2 cells as in the first row, found 4"],
     ["[[1,2],[3,4]", "line 1, column 1: the bracket `[` is not closed"],
     ["[[1,2],[3,4}]", "line 1, column 12: expected `]`"],
     ["[[1,foo],[3,4]]", 'line 1, column 5: expected numbers, found "foo"'],

@@ -2,13 +2,13 @@ import { expect, it } from "vitest";
 import { compile } from "../../simulation/compile.ts";
 import { startState } from "../../simulation/start-state.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
-import type { Door } from "../../world/fixtures.ts";
+import type { Fixture } from "../../world/fixtures.ts";
 import { keysText } from "../../world/keys.ts";
 import type { World } from "../../world/world.ts";
 import { PlausibleKeys } from "./plausible-keys.ts";
 
 const bare = tinyWorld(["S...", "...."], { gait: "glide", glide: { speed: 2 } });
-const gate: Door = {
+const gate: Fixture = {
   id: "gate",
   kind: "door",
   cell: [3, 1],
