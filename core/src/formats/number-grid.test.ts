@@ -185,6 +185,9 @@ describe("what people have", () => {
     ["####\n#..#\n####", "4 x 3 characters", [35, 35, 35, 35, 35, 46, 46, 35, 35, 35, 35, 35]],
     ['["##","#."]', "2 x 2 characters in quotes", [35, 35, 35, 46]],
     ["vec![vec![1, 2], vec![3, 4]]", "2 x 2 numbers in brackets", [1, 2, 3, 4]],
+    // A comment only where a blank or nothing stands before it.
+    ["m#=[[1,2],[3,4]]", "2 x 2 numbers in brackets", [1, 2, 3, 4]],
+    ["# m\n[[1,2],[3,4]] # n", "2 x 2 numbers in brackets", [1, 2, 3, 4]],
     ["new int[,] { {1,2},{3,4} };", "2 x 2 numbers in brackets", [1, 2, 3, 4]],
     ['{"w": 2, "layers": [{"name": "floor", "data": [[1, 2], [3, 4]]}]}', "2 x 2 numbers in brackets", [1, 2, 3, 4]],
     ["10 DATA 1,2\n20 DATA 3,-1", "2 x 2 numbers", [1, 2, 3, -1]],

@@ -170,7 +170,7 @@ export class Saver {
     this.revision = revision;
     this.remember();
     this.tell();
-    if (this.queue.length > 0) this.schedule(GATHER_MS);
+    this.schedule(GATHER_MS);
   }
 
   /**
