@@ -11,6 +11,7 @@ import type { Answering, Opened } from "../../test-support/opened.ts";
 import { openHere, problem, until } from "../../test-support/opened.ts";
 import { name } from "../../test-support/saver-tab.ts";
 import type { OwnStep, SentBatch } from "./outbox.ts";
+import { Saver } from "./saving.ts";
 
 /** The world that is left and opened again; the server has it at revision 5. */
 const nave = (): World => ({ ...hall("nave"), name: "Nave" });
@@ -80,6 +81,10 @@ describe("a world that cannot be opened", () => {
     opened.answers.set("GET /worlds/nave", new TypeError("fetch failed"));
     await open();
     expect(state()).toMatchObject({ phase: "failed", project: null, message: "the server does not answer" });
+    // An answer that is none of ours is told too, and is no matter of the server's.
+    opened.answers.set("GET /worlds/nave", { revision: 5 });
+    await expect(open()).rejects.toThrow(TypeError);
+    expect(state()).toMatchObject({ phase: "failed", project: null });
     // It can be edited by nobody.
     expect(session.project.changeWorld((now) => ({ ...now, name: "X" }))).toBe(false);
     expect(session.project.edit(name("Nave", "X"))).toBe(false);
@@ -177,6 +182,17 @@ describe("what was not acknowledged on the last visit", () => {
 });
 
 describe("an open world", () => {
+  it("has what waits sent at once where that is asked for", async () => {
+    await open();
+    session.project.edit(speed(2, 4));
+    const send = vi.spyOn(Saver.prototype, "sendNow");
+    session.project.saveNow();
+    expect(send).toHaveBeenCalledOnce();
+    send.mockRestore();
+    await until(() => session.saveStore.getState().state === "saved");
+    expect(batches.map(({ steps }) => steps)).toEqual([[speed(2, 4)]]);
+  });
+
   it("asks what was saved while nobody listened once the stream is open, and takes it in", async () => {
     await open();
     const { length } = opened.asked;
