@@ -6,6 +6,7 @@ import { session } from "../../page-session.ts";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
+import { ReachClient } from "./reach-client.ts";
 import { openHere, until } from "../../test-support/opened.ts";
 
 const { reach, project, benchStore } = session;
@@ -106,8 +107,12 @@ describe("what can be reached", () => {
 
   it("is not asked any more where it is taken back, and what was shown stays", async () => {
     const before = state().shown;
+    const cancelled = vi.spyOn(ReachClient.prototype, "cancel");
     reach.askAgain();
     reach.cancel();
+    // The worker looks no further either.
+    expect(cancelled).toHaveBeenCalledOnce();
+    cancelled.mockRestore();
     expect(state()).toMatchObject({ phase: "done", shown: before });
     stop();
     reach.forget();
@@ -221,6 +226,11 @@ describe("who looks", () => {
     expect(state().list).toBe("items");
     expect(reach.stand()).toMatchObject({ cell: [2, 2] });
     await next(() => reach.askFrom("room-1", [3, 3]));
+    // With an empty bag nothing is held before.
+    const bare = reach.keepWay()!;
+    expect(project.store.getState().project!.logs.get(bare)).not.toContain("with ");
+    project.travel("undo");
+    await until(() => state().phase === "done" && state().way !== null);
     await next(() => reach.askWith("key", 1));
     await next(() => reach.askFrom("room-1", [4, 3]));
     expect([...state().stand!.bag]).toEqual([["key", 1]]);
@@ -241,6 +251,14 @@ describe("who looks", () => {
     expect(state().way).toMatchObject({ title: "the goal", heading: "The way to the goal" });
     const id = reach.keepWay()!;
     expect(project.store.getState().project!.logs.get(id)).toContain("check end status won\n");
+    // Also where one stands on it already.
+    await next(() =>
+      project.changeWorld((now) => {
+        const { world: there, ids } = placeFixtures(now, "room-1", { kind: "marker", about: null }, [now.start.cell]);
+        return { ...there, goal: { kind: "marker", fixture: ids[0]! } };
+      }),
+    );
+    expect(state().way).toMatchObject({ title: "the goal" });
   });
 
   it("is told nothing of changes that would help before a way is shown, and none once it is another one", async () => {
@@ -292,6 +310,35 @@ describe("an answer", () => {
     // From the start: the cell of the first question is far.
     expect(state().shown).not.toBe(shown);
     expect(state().shown!.answer.first[0]![5 * width + 12]).toBeGreaterThan(0);
+  });
+
+  it("that is late is dropped, and one that was given up is none", async () => {
+    const { shown } = state();
+    let late: (answer: never) => void = () => undefined;
+    const ask = vi.spyOn(ReachClient.prototype, "ask");
+    ask.mockImplementationOnce(() => new Promise((resolve) => (late = resolve)));
+    reach.askAgain();
+    await next(() => reach.askAgain());
+    const newer = state().shown;
+    late({ ...shown } as never);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(state().shown).toBe(newer);
+    ask.mockImplementationOnce(() => Promise.resolve(null));
+    reach.askAgain();
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(state()).toMatchObject({ phase: "looking", shown: newer });
+    ask.mockRestore();
+  });
+
+  it("is asked for once by who comes back while another one is waited for", async () => {
+    project.changeWorld((now) => ({ ...now, rooms: parted(1).rooms }));
+    stop();
+    const ask = vi.spyOn(ReachClient.prototype, "ask");
+    stop = reach.watch();
+    await until(() => state().phase === "done");
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(ask).toHaveBeenCalledOnce();
+    ask.mockRestore();
   });
 
   it("to a way is dropped once the next answer is there", async () => {
