@@ -51,8 +51,11 @@ function arrivesAtCells(world: World, reach: Reach, answer: ReachAnswer): void {
     const { width } = c.rooms[room]!;
     cells.forEach((n, cell) => {
       if (n < 0) return;
-      const { rows } = run(c, { ...EMPTY_LOG, lines: reach.wayToCell(room, cell)!.lines }, { rows: true });
+      const { ends, lines, moves } = reach.wayToCell(room, cell)!;
+      const { rows } = run(c, { ...EMPTY_LOG, lines }, { rows: true });
       const last = rows!.count - 1;
+      // Its last move ends with the way.
+      expect([ends!.length, ends!.at(-1) ?? 0]).toEqual([moves, last]);
       const at = [rows!.room[last], rows!.x[last]! / c.tileUnits, rows!.y[last]! / c.tileUnits];
       expect(at).toEqual([room, cell % width, Math.floor(cell / width)]);
     });

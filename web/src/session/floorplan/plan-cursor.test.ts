@@ -59,6 +59,20 @@ it("begins at the start or in the chosen room, and goes past a side to the room 
   expect(at()).toBe("far 2,2");
 });
 
+it("goes to the very last cell of a room and then to its side, each way", () => {
+  const { width, height } = world().rooms[0]!;
+  const { start } = world();
+  const [right, bottom] = [width - 1, height - 1];
+  press("cursorRight", ...times(right - start.cell[0], "cursorRight" as const));
+  expect(at()).toBe(`room-1 ${right},${start.cell[1]}`);
+  press("cursorRight");
+  expect(at()).toBe(`room-1 ${right},${start.cell[1]} east`);
+  press("cursorLeft", ...times(bottom - start.cell[1], "cursorDown" as const));
+  expect(at()).toBe(`room-1 ${right},${bottom}`);
+  press("cursorDown");
+  expect(at()).toBe(`room-1 ${right},${bottom} south`);
+});
+
 it("at a side that nothing lies behind it stays; along it, it goes as far as that does", () => {
   press("cursorUp", ...times(9, "cursorUp" as const));
   expect(at()).toBe("room-1 2,0 north");
@@ -82,6 +96,7 @@ it("draws a link from side to side, the two places meeting; a side that does not
   expect(ruleAt(here!.edges.east, 4)).toEqual({ kind: "link", room: "near", offset: -2 });
   expect(ruleAt(there!.edges.west, 2)).toEqual({ kind: "link", room: "room-1", offset: 2 });
   isOneAct(before);
+  expect(session.planCursor.store.getState().held).toBeNull();
   // Past a linked side one is where it leads to.
   press("cursorLeft");
   expect(at()).toBe("room-1 19,4 east");
