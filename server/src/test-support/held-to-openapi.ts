@@ -1,7 +1,11 @@
+import { createRequire } from "node:module";
 import { Ajv2020 } from "ajv/dist/2020.js";
-import formats from "ajv-formats";
+import type { FormatsPlugin } from "ajv-formats";
 import express from "express";
 import type { Express } from "express";
+
+// CommonJS, whose default export is another thing in each kind of module resolution.
+const addFormats = createRequire(import.meta.url)("ajv-formats") as FormatsPlugin;
 
 interface Operation {
   readonly requestBody?: { readonly content: Record<string, { readonly schema?: object }> };
@@ -27,7 +31,7 @@ export class HeldToOpenApi {
     app: Express,
     private readonly document: OpenApiDocument,
   ) {
-    formats.default(this.ajv);
+    addFormats(this.ajv);
     this.ajv.addSchema({ $id: "urn:keen-pebble:api", components: document.components });
     this.app.use((req, res, next) => {
       const send = res.send.bind(res);
