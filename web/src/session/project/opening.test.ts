@@ -94,12 +94,33 @@ describe("a world that cannot be opened", () => {
   it("is no more what is shown once another one is asked for", async () => {
     let answer: (response: Response) => void = () => undefined;
     opened.answers.set("GET /worlds/slow", () => new Promise((resolve) => (answer = resolve)));
-    const first = session.project.openProject("slow");
-    await until(() => opened.asked.includes("GET /worlds/slow"));
-    await open();
-    answer(problem(404, "not-found", "gone"));
-    await first;
-    expect([state().phase, state().worldId, world().name]).toEqual(["ready", "nave", "Nave"]);
+    const release = vi.spyOn(session.outbox, "release");
+    for (const told of [
+      () => problem(404, "not-found", "gone"),
+      () => Response.json({ revision: 1, world: toPlain(hall("slow")), logs: {} }),
+    ]) {
+      const before = opened.asked.length;
+      const first = session.project.openProject("slow");
+      await until(() => opened.asked.slice(before).includes("GET /worlds/slow"));
+      await open();
+      release.mockClear();
+      answer(told());
+      await first;
+      expect([state().phase, state().worldId, world().name]).toEqual(["ready", "nave", "Nave"]);
+      // Other tabs may have its edits.
+      if (told().ok) expect(release.mock.calls).toEqual([["slow"]]);
+    }
+    // Asked for twice it is the same world: its edits stay this tab's.
+    const twice = session.project.openProject("slow");
+    await until(() => opened.asked.at(-1) === "GET /worlds/slow");
+    const late = answer;
+    const again = session.project.openProject("slow");
+    await until(() => answer !== late);
+    release.mockClear();
+    for (const each of [late, answer]) each(Response.json({ revision: 1, world: toPlain(hall("slow")), logs: {} }));
+    await Promise.all([twice, again]);
+    expect([state().worldId, release.mock.calls]).toEqual(["slow", []]);
+    release.mockRestore();
   });
 });
 

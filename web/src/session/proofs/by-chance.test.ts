@@ -5,6 +5,7 @@ import { newActor } from "@keen-pebble/core/world";
 import { readLog } from "@keen-pebble/core/check";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { session } from "../../page-session.ts";
+import { FakeWorker } from "../../test-support/fake-worker.ts";
 import { hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere, until } from "../../test-support/opened.ts";
@@ -113,6 +114,13 @@ describe("random walks", () => {
     expect(logs().size).toBe(3);
     randomWalks.forgetRandomWalks();
     expect(walks()).toMatchObject({ phase: "none", walked: 0, findings: [] });
+  });
+
+  it("are all taken, a part at a time, by workers that know the world for themselves", async () => {
+    FakeWorker.ownModules = true;
+    randomWalks.askRandomWalks({ runs: 450, frames: 300 });
+    await randomWalks.randomWalks();
+    expect(walks()).toMatchObject({ phase: "done", walked: 450, refused: null });
   });
 
   it("go by the rules that one chooses, and stop when they are called off", async () => {
