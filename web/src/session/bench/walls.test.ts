@@ -156,6 +156,9 @@ describe("what a wall became is said", () => {
     expect(laid("64 16 16 16")).toBe("Nothing changed: all of it was solid already, or lies outside the room.");
     expect(laid("4000 16 16 16")).toBe("Nothing changed: all of it was solid already, or lies outside the room.");
     expect(laid("64 16 32 16")).toBe("1 cell, 0 new tiles. 1 more was solid there already and stays as before.");
+    expect(laid("64 64 80 64 72 74 80 80 64 80")).toBe(
+      "1 cell, 1 new tile. Off by up to 1 px, as no shape says it exactly: 4,4.",
+    );
   });
 
   it("and an outline that is none is refused, with nothing laid", () => {
