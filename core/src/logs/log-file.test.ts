@@ -184,3 +184,22 @@ describe("a log out of a CSV file", () => {
     ['frame,keys\n1,"R', "broken CSV"],
   ])("%j is refused", (text, message) => expect(() => readRecording(text, [], "pressed.csv")).toThrow(message));
 });
+
+it("what does not begin as a log is refused for that alone: the rest is none of ours", () => {
+  for (const rest of ["", "world A\n---\nnonsense\n", "nonsense"]) {
+    let refusals: readonly object[] = [];
+    try {
+      readLog(`another-program 1\n${rest}`);
+    } catch (error) {
+      ({ refusals } = error as RefusedError);
+    }
+    expect(refusals).toEqual([
+      {
+        place: "header",
+        line: 1,
+        column: null,
+        message: 'expected `keen-pebble-inputs 1`, found "another-program 1"',
+      },
+    ]);
+  }
+});
