@@ -243,6 +243,17 @@ describe("a walk", () => {
     expect(session.benchStore.getState().walk).toBeNull();
     expect(session.project.store.getState().notice?.text).toContain("It stays in this browser");
   });
+
+  it("that a fault of ours ends is not said to be one that the world ends", () => {
+    session.project.store.setState({ notice: null });
+    session.walks.beginWalk();
+    press("ArrowRight");
+    pass(3);
+    session.walks.walk!.follow({} as World);
+    expect(() => pass(1)).toThrow(TypeError);
+    expect(session.project.store.getState().notice).toBeNull();
+    session.walks.walk!.follow(world());
+  });
 });
 
 it("whoever is set down inside what blocks it is told so, and may walk out all the same", () => {
