@@ -35,7 +35,7 @@ export function observed(log: InputLog, trace: GameTrace): Observed {
   let frame = 1;
   for (const line of log.lines) {
     if (line.kind !== "keys") continue;
-    made.keys.fill(line.keys, frame, Math.min(frame + line.count, frames + 1));
+    made.keys.fill(line.keys, frame, frame + line.count);
     frame += line.count;
   }
   for (const { frame: at, at: row } of framesOf({ count: frames + 1 }, trace)) {
