@@ -137,6 +137,19 @@ describe("a search", () => {
     expect(fixes().search!.fixes.length).toBeGreaterThan(0);
   });
 
+  it("that is ended before what is wrong was looked for anew begins no more", async () => {
+    const { run } = session.benchStore.getState();
+    session.ruleSets.changeSetting("main", "glide.speed", 3, 7, null);
+    await until(() => session.benchStore.getState().run !== run);
+    const asked = session.fixes.searchFixes();
+    session.fixes.endSearch();
+    const seen: unknown[] = [];
+    const stopLooking = session.fixes.store.subscribe((state) => seen.push(state));
+    await asked;
+    stopLooking();
+    expect([seen, fixes().search]).toEqual([[], null]);
+  });
+
   it("that is ended gives no more answers and takes its preview along", async () => {
     const asked = session.fixes.searchFixes();
     await until(() => fixes().search !== null);
