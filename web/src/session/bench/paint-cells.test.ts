@@ -18,6 +18,11 @@ it("a brush covers a square at every cell of its way, without gaps and only in t
   expect(
     brushLine({ width: 5, height: 5, cells: [] }, { x: 1, y: 1 }, { x: 1, y: 1 }, 3).sort((a, b) => a - b),
   ).toEqual([0, 1, 2, 5, 6, 7, 10, 11, 12]);
+  // One that has no middle reaches further right and down.
+  const even = (size: number): number[] =>
+    brushLine({ width: 5, height: 5, cells: [] }, { x: 1, y: 1 }, { x: 1, y: 1 }, size).sort((a, b) => a - b);
+  expect([even(1), even(2)]).toEqual([[6], [6, 7, 11, 12]]);
+  expect(even(4)).toEqual([0, 1, 2, 3, 5, 6, 7, 8, 10, 11, 12, 13, 15, 16, 17, 18]);
   fc.assert(
     fc.property(anyGrid, anyCell, anyCell, fc.integer({ min: 1, max: 9 }), (grid, from, to, size) => {
       const cells = brushLine(grid, from, to, size);
