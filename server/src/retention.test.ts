@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { pino } from "pino";
 import request from "supertest";
-import { expect, it } from "vitest";
+import { expect, it, vi } from "vitest";
 import type { DeletedWorlds, RevisionList, StaleBase, WorldRevision } from "./api.ts";
 import { FactRow } from "./models/fact-row.ts";
 import { OutcomeRow } from "./models/outcome-row.ts";
@@ -211,8 +211,13 @@ it("what is old is looked for as soon as the server starts", async () => {
     10,
     pino({ level: "info" }, { write: (line) => void said.push(line) }),
   );
+  const begun = vi.spyOn(globalThis, "setInterval");
+  const ended = vi.spyOn(globalThis, "clearInterval");
   retention.start();
   retention.stop();
+  // Once it is stopped it looks no more.
+  expect(ended.mock.calls).toEqual([[begun.mock.results[0]!.value]]);
+  vi.restoreAllMocks();
   while (!said.some((line) => line.includes("what was old went")))
     await new Promise((resolve) => setImmediate(resolve));
   expect(await FactRow.query(test.db).findById("cleaned")).toBeDefined();
