@@ -1,28 +1,10 @@
 import { expect, it } from "vitest";
+import { door, item, plain } from "../../test-support/row-fixtures.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import type { World } from "../../world/world.ts";
 import { judgeChecks, judgeReach } from "./judge.ts";
 import { Reach } from "./reach.ts";
-
-const plain = { touch: "cell", keeps: "run" } as const;
-const item = (id: string, x: number, give: string): Fixture => ({
-  ...plain,
-  id,
-  kind: "item",
-  cell: [x, 0],
-  give,
-  count: 1,
-});
-const door = (id: string, x: number): Fixture => ({
-  ...plain,
-  id,
-  kind: "door",
-  cell: [x, 0],
-  lock: { kind: "item", item: "key", count: 1, spends: true },
-  opensOn: "push",
-  closes: "never",
-});
 
 /** One row: one key for two doors, what lies behind the right one, and a bead behind a wall. */
 const world: World = (() => {

@@ -1,30 +1,13 @@
 import { expect, it } from "vitest";
 import { compile } from "../../simulation/compile.ts";
 import { startState } from "../../simulation/start-state.ts";
+import { door, item, plain } from "../../test-support/row-fixtures.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import type { Room, World } from "../../world/world.ts";
 import { GridSearch } from "./grid-search.ts";
 import { LookBack } from "./lost-for-good.ts";
 
-const plain = { touch: "cell", keeps: "run" } as const;
-const item = (id: string, x: number, give: string): Fixture => ({
-  ...plain,
-  id,
-  kind: "item",
-  cell: [x, 0],
-  give,
-  count: 1,
-});
-const door = (id: string, x: number, lock: Extract<Fixture, { kind: "door" }>["lock"]): Fixture => ({
-  ...plain,
-  id,
-  kind: "door",
-  cell: [x, 0],
-  lock,
-  opensOn: "push",
-  closes: "never",
-});
 const portal = (id: string, x: number, room: string, to: number): Fixture => ({
   ...plain,
   id,

@@ -1,30 +1,12 @@
 import { expect, it } from "vitest";
 import { compile } from "../../simulation/compile.ts";
 import { startState } from "../../simulation/start-state.ts";
+import { door, item, plain } from "../../test-support/row-fixtures.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { Fixture } from "../../world/fixtures.ts";
 import type { World } from "../../world/world.ts";
 import { GridSearch } from "./grid-search.ts";
 import { LookBack } from "./lost-for-good.ts";
-
-const plain = { touch: "cell", keeps: "run" } as const;
-const door = (id: string, x: number): Fixture => ({
-  ...plain,
-  id,
-  kind: "door",
-  cell: [x, 0],
-  lock: { kind: "item", item: "key", count: 1, spends: true },
-  opensOn: "push",
-  closes: "never",
-});
-const item = (id: string, x: number, give: string): Fixture => ({
-  ...plain,
-  id,
-  kind: "item",
-  cell: [x, 0],
-  give,
-  count: 1,
-});
 
 /** A hall to be hopped along: a closet, the start, a lamp that nothing asks for, the one key, a door, and the goal behind it. */
 function hall(): World {

@@ -188,13 +188,14 @@ describe("one change", () => {
     const [first] = fixes().search!.fixes.map(({ change }) => change);
     const { run } = session.benchStore.getState();
     session.fixes.showPreview(first!);
+    session.benchStore.setState({ run: null });
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(session.benchStore.getState().preview).toBeNull();
+    session.benchStore.setState({ run });
+    session.fixes.showPreview(first!);
     await until(() => session.benchStore.getState().preview !== null);
     session.ruleSets.changeSetting("main", "glide.speed", 3, 7, null);
     await until(() => session.benchStore.getState().run !== run);
-    expect(session.benchStore.getState().preview).toBeNull();
-    session.fixes.showPreview(first!);
-    session.benchStore.setState({ run: null });
-    await new Promise((resolve) => setTimeout(resolve, 100));
     expect(session.benchStore.getState().preview).toBeNull();
   });
 

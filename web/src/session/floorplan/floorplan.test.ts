@@ -58,22 +58,18 @@ it("the chosen room is moved by cells, another one by a drag that is one act; no
     floorplan.endRoomDrag();
   });
   expect(room("attic").plan).toEqual([31, 7]);
-  oneAct(() => {
-    floorplan.dragRoom("attic", 40, 7);
-    floorplan.endRoomDrag();
-  });
-  expect(room("attic").plan).toEqual([40, 7]);
   // Each way by itself counts.
-  oneAct(() => {
-    floorplan.dragRoom("attic", 7, 7);
-    floorplan.endRoomDrag();
-  });
-  expect(room("attic").plan).toEqual([7, 7]);
-  oneAct(() => {
-    floorplan.dragRoom("attic", 7, 9);
-    floorplan.endRoomDrag();
-  });
-  expect(room("attic").plan).toEqual([7, 9]);
+  for (const [x, y] of [
+    [40, 7],
+    [7, 7],
+    [7, 9],
+  ] as const) {
+    oneAct(() => {
+      floorplan.dragRoom("attic", x, y);
+      floorplan.endRoomDrag();
+    });
+    expect(room("attic").plan).toEqual([x, y]);
+  }
 });
 
 it("sides are linked where the two places meet, both ways, one way or an opening alone; walled up and wrapped", () => {

@@ -283,6 +283,30 @@ it("a page that shows no world yet has nothing to save", () => {
 });
 
 describe("word of other revisions", () => {
+  it("that came while a batch was refused as stale is asked for, though nothing of the batch is left to send", async () => {
+    const server = new FakeServer();
+    let answered: () => void = () => undefined;
+    const tab = new Tab(server, {
+      storeBatch: (world, batch) =>
+        new Promise((resolve, reject) => {
+          const told = server.store(world, batch);
+          answered = () => void told.then(resolve, reject);
+          told.catch(() => undefined);
+        }),
+    });
+    const other = new Tab(server);
+    other.edit(name("Cellar", "Theirs"));
+    await pass(300);
+    tab.edit(name("Cellar", "Mine"));
+    await pass(300);
+    other.edit(paint(other.project, 4, 1));
+    await pass(300);
+    tab.saver.look();
+    answered();
+    await pass(10_000);
+    expect([tab.copies.length, tab.state!.waiting, tab.project]).toEqual([1, 0, server.project]);
+  });
+
   it("that are this tab's own, or older ones, asks for nothing", async () => {
     const server = new FakeServer();
     const asked: number[] = [];

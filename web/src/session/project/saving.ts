@@ -322,7 +322,8 @@ export class Saver {
 
   /** Takes in what others did since this tab's revision, below its own edits. */
   private async catchUp(told: StaleBase | null): Promise<void> {
-    this.looksAgain = false;
+    // What was told with a refusal is as old as the batch: others may have saved since.
+    if (told === null) this.looksAgain = false;
     try {
       const since = told ?? (await this.tools.stepsSince(this.world, this.revision));
       if (since.steps !== null && this.put(since.revision, since.steps)) return;
