@@ -1,5 +1,5 @@
 import Alert from "react-bootstrap/Alert";
-import type { Told } from "../session/project/project.ts";
+import type { Told } from "../session/project/told.ts";
 import { Icon } from "./icon.tsx";
 import { BareButton } from "./bare-button.tsx";
 

@@ -314,8 +314,9 @@ describe("a copy of what was refused", () => {
     opened.answers.set("GET /worlds/nave", new TypeError("fetch failed"));
     await session.project.discardRefused();
     expect(notice()).toBe("the server does not answer; nothing was discarded.");
-    session.project.store.setState({ project: null, notice: null });
+    session.project.closeProject();
     await session.project.keepRefused();
+    await session.project.discardRefused();
     expect(state().notice).toBeNull();
   });
 });

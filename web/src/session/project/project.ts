@@ -1,5 +1,5 @@
-import type { Outbox, OwnEdits, OwnStep } from "./outbox.ts";
-import type { SaveStore, Rebased } from "./saving.ts";
+import type { Outbox, OwnEdits } from "./outbox.ts";
+import type { SaveStore } from "./saving.ts";
 import type { ServerStream } from "./server-events.ts";
 import type { EditStep, Followed, History, Project } from "@keen-pebble/core/edit";
 import type { World } from "@keen-pebble/core/world";
@@ -7,32 +7,22 @@ import {
   EMPTY_HISTORY,
   EditError,
   apply,
-  applyAll,
   close,
   differences,
   invert,
   logsThatCannotStart,
   onTop,
-  recent,
   record,
   redo,
-  summary,
   undo,
 } from "@keen-pebble/core/edit";
 import { createStore } from "zustand/vanilla";
-import { openRevision, openWorld, quietly, stepsSince, storeBatch } from "./api-client.ts";
+import { storeBatch } from "./api-client.ts";
 import { OfflineError, ProblemError } from "./server-answer.ts";
-import { openedProject } from "./opened-project.ts";
-import { keepAsFile, sendCopy } from "./own-copy.ts";
-import { Saver } from "./saving.ts";
 import { SimulationClient } from "./simulation-client.ts";
-import { applyWhatFits } from "./what-fits.ts";
-
-/** Something told to the person: good to know, or in need of attention. */
-export interface Told {
-  readonly tone: "info" | "attention";
-  readonly text: string;
-}
+import type { Told } from "./told.ts";
+import type { ShowingPage } from "./visit.ts";
+import { Visit, openedWorld } from "./visit.ts";
 
 /** The world that is open, and what can be taken back. */
 export interface ProjectState {
@@ -58,34 +48,20 @@ const NOTHING: ProjectState = {
 /** Told of every change of the open project, with the steps that made it; null for a whole new project. */
 export type ProjectListener = (project: Project, steps: readonly EditStep[] | null, stroke: string | null) => void;
 
-/** So many things can be undone after a reload. */
-const MOST_KEPT = 50;
-
-async function openedWorld(worldId: string): Promise<{ readonly revision: number; readonly project: Project }> {
-  const opened = await openWorld(worldId);
-  return { revision: opened.revision, project: openedProject(opened) };
-}
-
 const MOST_TOLD = 12;
-
-const isSteps = (under: readonly EditStep[] | Project): under is readonly EditStep[] => Array.isArray(under);
-
-const count = (n: number): string => `${n} ${n === 1 ? "edit" : "edits"}`;
 
 /** The world that is open: changed, undone, saved, and told of to whoever listens. */
 export class ProjectSession {
   readonly store = createStore<ProjectState>(() => NOTHING);
   private readonly listeners = new Set<ProjectListener>();
-  private saver: Saver | null = null;
+  private visit: Visit | null = null;
   private simulation: SimulationClient | null = null;
   private asked = 0;
   /** Ends once the world that was open before is left. */
   private leaving: Promise<unknown> = Promise.resolve();
-  /** What could be undone in worlds that were left, for what of them is stored later. */
-  private readonly leftWith = new WeakMap<Saver, History>();
   /** What the reader of world files says of a part that an edit makes. */
   private partFault: ((part: string, value: unknown, tileSize: number) => string | null) | null = null;
-  /** The copy that conflicts of this visit to a world go to, by the world's id. */
+  /** The copies that conflicts went to, by the world's id. */
   private readonly copies = new Map<string, string>();
 
   constructor(
@@ -95,6 +71,19 @@ export class ProjectSession {
   ) {}
 
   private unlisten: () => void = () => undefined;
+
+  /** What a visit sees and changes of what is open. */
+  private readonly page: ShowingPage = {
+    inHand: () => {
+      const { project, history } = this.store.getState();
+      return { project: project!, history };
+    },
+    show: ({ project, history }, changed) => {
+      this.store.setState({ project, history });
+      if (changed.length > 0) this.tell(project, changed, null);
+    },
+    notice: (text, tone) => this.notice(text, tone),
+  };
 
   /** Calls the listener at every change of the project; gives back what stops that. */
   readonly onProject = (listener: ProjectListener): (() => void) => {
@@ -115,8 +104,8 @@ export class ProjectSession {
 
   /** Opens a world, with what a closed tab had not had acknowledged put on top. */
   readonly openProject = async (worldId: string): Promise<void> => {
-    const mine = ++this.asked;
     this.closeProject();
+    const mine = ++this.asked;
     this.store.setState({ ...NOTHING, phase: "loading", worldId });
     try {
       // The same tab may still be leaving it.
@@ -133,30 +122,22 @@ export class ProjectSession {
         return;
       }
       this.simulation = new SimulationClient();
-      const saver: Saver = new Saver(worldId, revision, {
+      const visit = new Visit(worldId, revision, this.page, {
         outbox: this.outbox,
-        storeBatch,
-        stepsSince,
-        openWorld: openedWorld,
-        rebase: this.rebase,
-        saved: (at) =>
-          void this.outbox.keepHistory(worldId, {
-            revision: at,
-            // What was edited just before one left is stored once another world is shown.
-            history: recent(this.leftWith.get(saver) ?? this.store.getState().history, MOST_KEPT),
-          }),
-        tell: (state) => this.saveStore.setState(state),
+        saveStore: this.saveStore,
+        copies: this.copies,
       });
-      this.saver = saver;
-      this.store.setState({ ...NOTHING, phase: "ready", worldId, project, history });
+      this.visit = visit;
+      // The world that was open before may have told of something while it was left.
+      const { notice } = this.store.getState();
+      this.store.setState({ ...NOTHING, phase: "ready", worldId, project, history, notice });
       this.tell(project, null, null);
-      await this.bringBack(this.saver, left);
-      const heard = this.saver;
       this.unlisten = this.serverEvents.onServerEvent((event) => {
-        if (event.event === "saved" && event.data.world === worldId) heard.heard(event.data.revision);
+        if (event.event === "saved" && event.data.world === worldId) visit.saver.heard(event.data.revision);
         // What was saved while nobody listened is asked for.
-        else if (event.event === "open") heard.look();
+        else if (event.event === "open") visit.saver.look();
       });
+      await visit.bringBack(left);
     } catch (error) {
       if (mine !== this.asked) return;
       this.outbox.release(worldId);
@@ -203,15 +184,15 @@ export class ProjectSession {
 
   /** Lets go of the open world; what waits is sent, and what cannot be stays in the browser. */
   readonly closeProject = (): void => {
+    // One that is on its way is not wanted any more.
+    this.asked++;
     this.unlisten();
     this.unlisten = () => undefined;
-    if (this.saver !== null) {
-      this.leftWith.set(this.saver, this.store.getState().history);
-      this.leaving = this.saver.leave();
-    }
+    if (this.visit !== null) this.leaving = this.visit.leave();
     this.simulation?.close();
-    this.saver = null;
+    this.visit = null;
     this.simulation = null;
+    this.store.setState(NOTHING);
   };
 
   /**
@@ -226,7 +207,7 @@ export class ProjectSession {
       this.ensureReadable(project, step);
       const after = apply(project, step);
       this.store.setState({ project: after, history: record(history, step, stroke), notice: null });
-      this.saver?.add([step]);
+      this.visit?.saver.add([step]);
       this.tell(after, [step], stroke);
       return true;
     } catch (error) {
@@ -287,12 +268,12 @@ export class ProjectSession {
 
   /** Says why of the edits that are made next: it becomes the note of their revision. */
   readonly noteNextRevision = (text: string): void => {
-    this.saver?.note(text);
+    this.visit?.saver.note(text);
   };
 
   /** Sends what waits now, without waiting for more. */
   readonly saveNow = (): void => {
-    this.saver?.sendNow();
+    this.visit?.saver.sendNow();
   };
 
   /** Ends the stroke under way. */
@@ -315,7 +296,7 @@ export class ProjectSession {
         return step;
       });
       this.store.setState({ project: after, history: moved.history, notice: null });
-      this.saver?.add(steps);
+      this.visit?.saver.add(steps);
       this.tell(after, steps, null);
       return true;
     } catch (error) {
@@ -330,91 +311,6 @@ export class ProjectSession {
     this.store.setState({ notice: text === null ? null : { text, tone } });
   };
 
-  /** Puts own edits back that were not acknowledged when their tab was closed. What no longer fits is kept as a copy. */
-  private readonly bringBack = async (to: Saver, left: readonly OwnEdits[]): Promise<void> => {
-    if (left.length === 0) return;
-    const { project } = this.store.getState();
-    const { after, kept, lost } = applyWhatFits(
-      project!,
-      left.flatMap(({ waiting }) => waiting),
-    );
-    this.store.setState({ project: after });
-    this.tell(
-      after,
-      kept.map(({ step }) => step),
-      null,
-    );
-    // Those of a visit of which something does not fit stay until they are kept as a copy.
-    const torn = left.filter(({ waiting }) => waiting.some((each) => lost.includes(each)));
-    to.adopt(kept, torn);
-    if (lost.length === 0) {
-      this.notice(`${count(kept.length)} from your last visit brought back.`, "info");
-      return;
-    }
-    this.notice(
-      `This world was changed elsewhere since your last visit. ${count(kept.length)} brought back; no longer fitting: ${summary(
-        project!.world,
-        lost.map(({ step }) => step),
-      )}.`,
-    );
-    for (const edits of torn) {
-      const then = edits.base === null ? null : await quietly(openRevision(project!.world.id, edits.base));
-      const was: Project = then === null ? project! : openedProject(then);
-      if (await this.keepAsCopy(applyWhatFits(was, edits.waiting).after, lost, kept.length))
-        to.adopt(
-          [],
-          torn.filter((each) => torn.indexOf(each) > torn.indexOf(edits)),
-        );
-    }
-  };
-
-  /** Somebody else was faster: their steps go below the own ones, as far as those still fit; the rest is kept as a copy. */
-  private readonly rebase = (under: readonly EditStep[] | Project, own: readonly OwnStep[]): Rebased => {
-    const { project: mine } = this.store.getState();
-    // Back to what both sides began with, then theirs, then the own ones again.
-    const base = isSteps(under)
-      ? applyAll(
-          [...own].reverse().reduce((at, { step }) => apply(at, invert(step)), mine!),
-          under,
-        )
-      : under;
-    const { after, kept, lost } = applyWhatFits(base, own);
-    const changed = differences(mine!, after);
-    this.store.setState({ project: after, history: lost.length > 0 ? EMPTY_HISTORY : this.store.getState().history });
-    const copied = lost.length > 0 ? this.keepAsCopy(mine!, lost, kept.length) : null;
-    if (copied === null && isSteps(under) && under.length > 0)
-      this.notice(
-        own.length > 0
-          ? "This world was changed elsewhere; your edits were put on top."
-          : `Changed elsewhere: ${summary(after.world, under)}.`,
-        "info",
-      );
-    if (changed.length > 0) this.tell(after, changed, null);
-    return { kept, copied };
-  };
-
-  /**
-   * Puts the world as it was here on the shelf under an id of its own, its sheets and logs with it, and says what could not
-   * be put on top. Further conflicts of this visit go to the same copy.
-   */
-  private readonly keepAsCopy = async (mine: Project, lost: readonly OwnStep[], kept: number): Promise<boolean> => {
-    const what = `This world was changed elsewhere. ${count(kept)} of yours could be put on top; not ${summary(
-      mine.world,
-      lost.map(({ step }) => step),
-    )}`;
-    try {
-      const id = await sendCopy(mine, this.copies.get(mine.world.id) ?? null);
-      this.copies.set(mine.world.id, id);
-      this.notice(`${what}. The world as it was here is kept on the shelf as ${id}.`);
-      return true;
-    } catch (error) {
-      if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
-      keepAsFile(mine, lost);
-      this.notice(`${what}. No copy could be put on the shelf (${error.message}); it was saved as a file instead.`);
-      return false;
-    }
-  };
-
   /** Takes back the edits that the server has refused, like any other edit: it can be done again. */
   readonly undoRefused = (): void => {
     const stroke = crypto.randomUUID();
@@ -425,37 +321,11 @@ export class ProjectSession {
 
   /** Puts the world as it is here on the shelf as a copy, or into a file where the server does not take it. */
   readonly keepRefused = async (): Promise<void> => {
-    const { project } = this.store.getState();
-    if (project === null) return;
-    const { refused } = this.saveStore.getState();
-    try {
-      this.notice(`Kept on the shelf as ${await sendCopy(project, null)}.`, "info");
-    } catch (error) {
-      if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
-      keepAsFile(project, refused);
-      this.notice(`The server takes no world like this (${error.message}); it was saved as a file.`, "info");
-    }
+    await this.visit?.keepRefused();
   };
 
   /** Forgets the edits that the server has refused: everything else stays. */
   readonly discardRefused = async (): Promise<void> => {
-    const { worldId } = this.store.getState();
-    const of = this.saver;
-    if (worldId === null || of === null) return;
-    try {
-      const { revision, project } = await openedWorld(worldId);
-      const { project: mine } = this.store.getState();
-      if (this.saver !== of || mine === null) return;
-      const { after, kept } = applyWhatFits(
-        project,
-        of.own.filter(({ refused }) => refused === null),
-      );
-      this.store.setState({ project: after, history: EMPTY_HISTORY });
-      this.tell(after, differences(mine, after), null);
-      of.forgetRefused(kept, revision);
-    } catch (error) {
-      if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
-      this.notice(`${error.message}; nothing was discarded.`);
-    }
+    await this.visit?.discardRefused();
   };
 }

@@ -143,6 +143,8 @@ describe("an edit that the server refuses", () => {
       rules: [{ glide: { speed: 2 } }, {}, {}],
     });
     expect(saving().refused).toEqual([]);
+    // What was done before may stand on what is forgotten.
+    expect(session.project.travel("undo", true)).toBe(false);
     session.project.saveNow();
     await until(() => saving().state === "saved");
     expect(stored.at(-1)).toMatchObject({ kind: "change-parts", parts: [{ part: "seed" }] });

@@ -213,7 +213,7 @@ describe("an edit that takes back what was refused", () => {
     tab.edit(name("Cellar", ""));
     await pass(1000);
     expect(tab.entry!.waiting).toHaveLength(1);
-    tab.saver.forgetRefused([], 1);
+    void tab.saver.discardRefused();
     await pass(0);
     expect(tab.entry!.waiting).toEqual([]);
   });

@@ -105,22 +105,84 @@ describe("what the server refuses", () => {
     expect(tab.state).toMatchObject({ refused: [], waiting: 0, state: "saved" });
     tab.edit(name("Cellar", ""));
     await rest();
-    tab.saver.forgetRefused([], tab.server.revision);
+    void tab.saver.discardRefused();
     await rest();
     expect(tab.state).toMatchObject({ refused: [], waiting: 0, state: "saved" });
   });
 
-  it("what fits beside what is forgotten is sent by itself", async () => {
+  it("what stands beside what is forgotten stays, and what others did comes in below it", async () => {
+    const tab = new Tab(new FakeServer());
+    const other = new Tab(tab.server);
+    tab.server.refuses = refusedName;
+    tab.edit(name("Cellar", ""));
+    await rest();
+    other.edit(paint(other.project, 5, 1));
+    await rest();
+    tab.edit(paint(tab.project, 3, 1));
+    void tab.saver.discardRefused();
+    await vi.advanceTimersByTimeAsync(0);
+    expect(tab.state).toMatchObject({ refused: [], waiting: 1, revision: 2 });
+    await rest();
+    expect(tab.state).toMatchObject({ waiting: 0, state: "saved" });
+    expect(tab.project.world.name).toBe("Cellar");
+    expect([3, 5].map((cell) => tab.server.project.world.rooms[0]!.cells[cell])).toEqual([1, 1]);
+    expect(tab.server.project).toEqual(tab.project);
+  });
+
+  it("is forgotten only once what is under way is answered: that is stored once", async () => {
+    let answer: () => void = () => undefined;
+    const server = new FakeServer();
+    const tab = new Tab(server, {
+      storeBatch: async (world, batch) => {
+        await new Promise<void>((resolve) => (answer = resolve));
+        return server.store(world, batch);
+      },
+    });
+    server.refuses = refusedName;
+    tab.edit(name("Cellar", ""));
+    await rest();
+    answer();
+    await rest();
+    expect(tab.state!.refused).toHaveLength(1);
+    tab.edit(paint(tab.project, 3, 1));
+    await rest();
+    // It is sent, and not answered yet.
+    const forgotten = tab.saver.discardRefused();
+    await rest();
+    expect(tab.state!.refused).toHaveLength(1);
+    answer();
+    await rest();
+    await forgotten;
+    expect(tab.state).toMatchObject({ state: "saved", waiting: 0, refused: [], revision: 2 });
+    expect(server.project).toEqual(tab.project);
+  });
+
+  it("is not forgotten where what was sent is not answered, and nothing is lost by it", async () => {
     const tab = new Tab(new FakeServer());
     tab.server.refuses = refusedName;
     tab.edit(name("Cellar", ""));
     await rest();
-    const kept = { step: paint(tab.server.project, 3, 1), refused: null };
-    tab.saver.forgetRefused([kept], tab.server.revision);
-    expect(tab.state).toMatchObject({ refused: [], waiting: 1 });
+    tab.server.down = true;
+    tab.edit(paint(tab.project, 3, 1));
+    await vi.advanceTimersByTimeAsync(400);
+    await expect(tab.saver.discardRefused()).rejects.toThrow("down");
+    expect(tab.state).toMatchObject({ state: "offline", waiting: 2, refused: [{}] });
+    tab.server.down = false;
     await rest();
-    expect(tab.state).toMatchObject({ waiting: 0, state: "saved" });
+    expect(tab.state).toMatchObject({ state: "saved", waiting: 1, refused: [{}] });
     expect(tab.server.project.world.rooms[0]!.cells[3]).toBe(1);
+  });
+
+  it("while the world is left does not keep the others from being stored", async () => {
+    const tab = new Tab(new FakeServer());
+    tab.server.refuses = refusedName;
+    for (const cell of [3, 5, 7, 9]) tab.edit(paint(tab.project, cell, 1));
+    tab.edit(name("Cellar", ""));
+    const left = tab.saver.leave();
+    await rest();
+    await left;
+    expect(tab.server.project.world.rooms).toEqual(tab.project.world.rooms);
+    expect(tab.entry).toMatchObject({ sent: null, waiting: [{ refused: "refused" }] });
   });
 
   it("is found by halves among many, wherever it stands", async () => {
@@ -332,12 +394,13 @@ describe("two tabs", () => {
       fc.record({ kind: fc.constant("speed" as const), tab: fc.nat(1), value: fc.integer({ min: 1, max: 5 }) }),
       fc.record({ kind: fc.constantFrom("down" as const, "up" as const, "lose" as const) }),
       fc.record({ kind: fc.constant("rest" as const), ms: fc.integer({ min: 1, max: 4000 }) }),
-      fc.record({ kind: fc.constant("hear" as const), tab: fc.nat(1) }),
+      fc.record({ kind: fc.constantFrom("hear" as const, "discard" as const), tab: fc.nat(1) }),
     );
     let copied = 0;
     await fc.assert(
       fc.asyncProperty(fc.array(act, { maxLength: 40 }), async (acts) => {
         const server = new FakeServer();
+        server.refuses = (step) => step.kind === "change-rules" && step.after === 5;
         const tabs = [new Tab(server), new Tab(server)] as const;
         for (const each of acts) {
           const tab = "tab" in each ? tabs[each.tab]! : tabs[0];
@@ -349,11 +412,12 @@ describe("two tabs", () => {
           else if (each.kind === "lose") server.losesAnswer = true;
           else if (each.kind === "rest") await vi.advanceTimersByTimeAsync(each.ms);
           else if (each.kind === "hear") tab.saver.heard(server.revision);
+          else if (each.kind === "discard") void tab.saver.discardRefused().catch(() => undefined);
           // Writing it is a matter of a moment.
           await vi.advanceTimersByTimeAsync(0);
           // All that a tab has made and the server has not stands in the browser, whatever happens.
-          for (const { saver, entry } of tabs)
-            if (saver.own.length > 0)
+          for (const { state, entry } of tabs)
+            if (state!.waiting > 0)
               expect((entry?.sent?.steps.length ?? 0) + (entry?.waiting.length ?? 0)).toBeGreaterThan(0);
         }
         server.down = false;
@@ -362,6 +426,8 @@ describe("two tabs", () => {
           await rest();
           for (const tab of tabs) tab.saver.heard(server.revision);
         }
+        await rest();
+        for (const tab of tabs) void tab.saver.discardRefused();
         await rest();
         for (const tab of tabs) {
           expect(tab.state).toMatchObject({ state: "saved", waiting: 0, refused: [] });

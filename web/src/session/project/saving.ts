@@ -151,11 +151,7 @@ export class Saver {
     return this.looksAgain || this.heardOf > this.revision;
   }
 
-  /** Own edits that the server has not stored, in order. */
-  get own(): readonly OwnStep[] {
-    return this.inOrder();
-  }
-
+  /** Own edits that the server has not stored. */
   private inOrder(): Queued[] {
     return [...this.sending, ...this.queue].sort((a, b) => a.order - b.order);
   }
@@ -164,13 +160,27 @@ export class Saver {
     return { step, refused, order: this.made++ };
   }
 
-  /** Forgets what was refused. Give the page the world without it first. */
-  forgetRefused(kept: readonly OwnStep[], revision: number): void {
-    this.queue = kept.map((each) => this.queued(each));
-    this.revision = revision;
-    this.remember();
-    this.tell();
-    this.schedule(GATHER_MS);
+  /**
+   * Forgets what was refused, once what is under way is answered: all other own edits go on top of the world as the server
+   * has it.
+   * @throws {OfflineError | ProblemError} where the server cannot be asked; then nothing is forgotten
+   */
+  async discardRefused(): Promise<void> {
+    await this.idle();
+    if (this.phase !== "no") return;
+    await this.busily(async () => {
+      // Whether that was stored decides what the others stand on.
+      if (this.sent !== null) await this.send();
+      if (this.sent !== null) throw new OfflineError(this.message ?? "what was sent is not answered");
+      const { revision, project } = await this.tools.openWorld(this.world);
+      this.queue = this.inOrder().filter(isWaiting);
+      this.put(revision, project);
+    });
+  }
+
+  /** Ends once nothing is under way. */
+  private async idle(): Promise<void> {
+    while (this.busy) await new Promise((resolve) => setTimeout(resolve, 5));
   }
 
   /**
@@ -181,12 +191,11 @@ export class Saver {
     if (this.phase !== "no") return;
     this.phase = "leaving";
     globalThis.removeEventListener?.("online", this.wake);
-    while (this.busy) await new Promise((resolve) => setTimeout(resolve, 5));
+    await this.idle();
     await Promise.all(this.copies);
     while (this.failures === 0 && (this.sent !== null || this.queue.some(isWaiting))) {
-      const before = this.own.length;
+      // Each time one is stored, set aside or put on top of more, or it is not answered.
       await this.busily(() => this.send());
-      if (this.own.length === before) break;
     }
     await this.written;
     this.phase = "gone";
@@ -245,7 +254,11 @@ export class Saver {
       await what();
     } finally {
       this.busy = false;
+      this.goOn();
     }
+  }
+
+  private goOn(): void {
     if (this.phase !== "no") return;
     if (this.sent !== null || this.queue.some(isWaiting))
       this.schedule(

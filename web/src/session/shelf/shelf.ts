@@ -17,7 +17,7 @@ import {
   storeBatch,
 } from "../project/api-client.ts";
 import { OfflineError, ProblemError } from "../project/server-answer.ts";
-import type { Told } from "../project/project.ts";
+import type { Told } from "../project/told.ts";
 import { ShelfError } from "./shelf-error.ts";
 import type { Parcel } from "./shelf-files.ts";
 import { parcels } from "./shelf-files.ts";
