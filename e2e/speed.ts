@@ -12,6 +12,9 @@ const ROUNDS = sized(21, 3) as number;
 const LOGS = sized(1000, 30) as number;
 const LONG_ROUNDS = sized(4166, 40) as number;
 const FRAMES = 3600;
+/** Cells along a side of a large room. */
+const SIDE = sized(512, 96) as number;
+const LARGE = `${SIDE}x${SIDE}`;
 
 const started = await Started.start();
 const browser = await Browser.open();
@@ -22,6 +25,14 @@ function middle(values: readonly number[]): { median: number; best: number; spre
   const at = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
   const median = at(values);
   return { median, best: Math.min(...values), spread: at(values.map((value) => Math.abs(value - median))) / median };
+}
+
+/** So long the page's scripts have run since it was loaded, in ms. */
+async function scripts(): Promise<number> {
+  const { metrics } = (await browser.command("Performance.getMetrics", {})) as {
+    readonly metrics: readonly { readonly name: string; readonly value: number }[];
+  };
+  return metrics.find(({ name }) => name === "ScriptDuration")!.value * 1000;
 }
 
 /** The time between two pictures of the page while something is done, in ms. */
@@ -88,7 +99,7 @@ try {
       "playing the log",
       async () => {
         await bench.key(Key.SPACE);
-        await browser.driver.sleep(1500);
+        await browser.driver.sleep(sized(1500, 200) as number);
         await bench.key(Key.SPACE);
       },
     ],
@@ -134,7 +145,7 @@ try {
   say("every single change tried on a failing log", size, search.median, "ms", search.spread, search.best);
 
   // A stroke across a room of 512 by 512, from the pointer's move to the picture and to the acknowledgement.
-  await started.api("/imports", { world: JSON.stringify({ ...worldOf(512, 512), id: "large" }) });
+  await started.api("/imports", { world: JSON.stringify({ ...worldOf(SIDE, SIDE), id: "large" }) });
   await browser.driver.get(`${started.address}/w/large/bench`);
   await browser.find(".swatches [role=option]");
   await browser.untilText(".saving", (text) => text === "saved, revision 1");
@@ -165,7 +176,7 @@ try {
       ),
     );
   }
-  const large = "a line across 512x512";
+  const large = `a line across ${LARGE}`;
   const picture = middle(strokes.map((stroke) => stroke.picture));
   say("from a stroke to the second picture after it", large, picture.median, "ms", picture.spread, picture.best);
   const kept = middle(strokes.map((stroke) => stroke.saved));
@@ -175,20 +186,25 @@ try {
   await browser.driver.executeScript("document.querySelector('.field-canvas').focus()");
   await bench.key("r");
   await browser.find(".tools button[aria-pressed=true][aria-label^='Walk']");
+  const walkedFrames = async (): Promise<number> => Number(await browser.untilText(".frame-count .frame", Boolean));
+  await browser.command("Performance.enable", {});
+  const [beforeFrames, before] = [await walkedFrames(), await scripts()];
   const walked = await pictures(async () => {
     await browser.driver.actions().keyDown(Key.ARROW_RIGHT).perform();
-    await browser.driver.sleep(2000);
+    await browser.driver.sleep(sized(2000, 200) as number);
     await browser.driver.actions().keyUp(Key.ARROW_RIGHT).perform();
   });
-  say("between two pictures while walking", "512x512", walked.median, "ms", walked.spread, walked.best);
+  const work = ((await scripts()) - before) / ((await walkedFrames()) - beforeFrames);
+  say("between two pictures while walking", LARGE, walked.median, "ms", walked.spread, walked.best);
+  say("scripts of the page for each frame walked", LARGE, work, "ms", 0, work);
   await bench.key(Key.ESCAPE);
 
   // A bucket over all of it, its undo, and the room as text: how long the page stands still for each.
   await started.api("/imports", {
     world: JSON.stringify({
-      ...worldOf(512, 512),
+      ...worldOf(SIDE, SIDE),
       id: "bare",
-      rooms: worldOf(512, 512).rooms.map((room) => ({ ...room, cells: room.cells.map(() => 0) })),
+      rooms: worldOf(SIDE, SIDE).rooms.map((room) => ({ ...room, cells: room.cells.map(() => 0) })),
     }),
   });
   await browser.driver.get(`${started.address}/w/bare/bench`);
@@ -228,7 +244,7 @@ try {
       "return new Promise((done) => requestIdleCallback(() => setTimeout(done, 100)))",
     );
     const longest = Math.max(0, ...(await browser.driver.executeScript<number[]>("return window.long")));
-    say("longest that the page stands still", `${what}, 512x512`, Math.max(1, longest), "ms", 0, Math.max(1, longest));
+    say("longest that the page stands still", `${what}, ${LARGE}`, Math.max(1, longest), "ms", 0, Math.max(1, longest));
   }
 
   // A board of a thousand logs: all of them run in the page, and the board scrolled.
@@ -247,7 +263,8 @@ try {
   say("all logs run in the page", board, looked, "ms", 0, looked);
   const scrolled = await pictures(() =>
     browser.driver.executeAsyncScript(
-      "const done = arguments[0]; const box = document.querySelector('.board-rows'); let n = 0; (function on() { box.scrollTop += 90; if (n++ < 150) requestAnimationFrame(on); else done(); })();",
+      "const done = arguments[1]; const box = document.querySelector('.board-rows'); let n = 0; (function on() { box.scrollTop += 90; if (n++ < arguments[0]) requestAnimationFrame(on); else done(); })();",
+      sized(150, 10),
     ),
   );
   say("between two pictures while the board is scrolled", board, scrolled.median, "ms", scrolled.spread, scrolled.best);

@@ -12,7 +12,10 @@ import { PoseCard } from "./pose-card.tsx";
 import { RulesMenu } from "./rules-menu.tsx";
 import "./anatomy.css";
 
-/** The six stages that the shown frame went through, each with its settings and its values. */
+/**
+ * The six stages that the shown frame went through, each with its settings and its values. The values are new in each frame:
+ * what one sets is drawn again only where the rules are others (`memo`).
+ */
 export function Anatomy() {
   const world = useProject((state) => state.project?.world ?? null);
   const ruleset = useBench((state) => state.walk?.log.rules ?? state.parsed?.rules ?? null);

@@ -3,7 +3,7 @@ import type { Body, Rules, World, Pair } from "@keen-pebble/core/world";
 import { bodyText } from "@keen-pebble/core/analyse";
 import { bodyReach } from "@keen-pebble/core/formats";
 import { FLUSH, LIMITS, settingSays, valueSays } from "@keen-pebble/core/world";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Icon } from "../look/icon.tsx";
 import type { NumberRange } from "../look/number-field.tsx";
 import { NumberField } from "../look/number-field.tsx";
@@ -14,7 +14,7 @@ import { Hinted } from "./hinted.tsx";
 import { ShownMoving } from "./shown-moving.tsx";
 
 /** What blocks the walker and what of it collides, as numbers; the field's handles change the same. */
-export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
+export const BodyEditor = memo(function BodyEditor({ rules, world }: { readonly rules: Rules; readonly world: World }) {
   const [open, setOpen] = useState(false);
   const { body, blockedBy } = rules.walker;
   const change = (after: Body, stroke?: string): boolean =>
@@ -63,7 +63,7 @@ export function BodyEditor({ rules, world }: { readonly rules: Rules; readonly w
       )}
     </>
   );
-}
+});
 
 /** The flags of the world as toggles: those that stop the walker are on. */
 function BlockedBy({

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { session } from "../page-session.ts";
 import { GAIT_NAMES, GAITS } from "@keen-pebble/core/world";
 import type { Explanation, Piece } from "@keen-pebble/core/simulate";
@@ -28,19 +29,25 @@ export function MotionCard({ rules, explanation, tileSize }: Props) {
         )
       }
     >
-      <Segments
-        label="Gait"
-        className="gaits"
-        value={rules.gait}
-        choices={GAIT_NAMES.map((gait) => ({ value: gait, name: GAITS[gait].label }))}
-        onValue={(gait) => session.ruleSets.changeRules(rules.id, { path: "gait", value: gait })}
-      />
+      <GaitChoice rules={rules} />
       {rules.gait === "glide" && <Speed rules={rules} tileSize={tileSize} />}
       <Settings rules={rules} stage="motion" but={["glide.speed", "glide.arrive"]} />
       {!onGrid && explanation !== null && explanation.axes.length > 0 && <Axes explanation={explanation} />}
     </StageCard>
   );
 }
+
+const GaitChoice = memo(function GaitChoice({ rules }: { readonly rules: Rules }) {
+  return (
+    <Segments
+      label="Gait"
+      className="gaits"
+      value={rules.gait}
+      choices={GAIT_NAMES.map((gait) => ({ value: gait, name: GAITS[gait].label }))}
+      onValue={(gait) => session.ruleSets.changeRules(rules.id, { path: "gait", value: gait })}
+    />
+  );
+});
 
 function Speed({ rules, tileSize }: { readonly rules: Rules; readonly tileSize: number }) {
   const { speed, arrive } = rules.glide;

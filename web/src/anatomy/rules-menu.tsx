@@ -1,7 +1,7 @@
 import { session } from "../page-session.ts";
 import type { Rules, World } from "@keen-pebble/core/world";
 import type { Logs } from "@keen-pebble/core/edit";
-import { useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { plural } from "../look/plural.ts";
 import { logTitle, rulesNamed } from "../session/log/log-title.ts";
@@ -10,7 +10,7 @@ import Form from "react-bootstrap/Form";
 import { BareButton } from "../look/bare-button.tsx";
 
 /** The rule set that the shown log goes by: choose another, lay one beside, copy, rename, take away. */
-export function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {
+export const RulesMenu = memo(function RulesMenu({ world, rules }: { readonly world: World; readonly rules: Rules }) {
   const [naming, setNaming] = useState(false);
   const walking = useBench((state) => state.walk !== null);
   const beside = useBench((state) => (state.beside?.where.kind === "rules" ? state.beside.where.rules : null));
@@ -29,7 +29,7 @@ export function RulesMenu({ world, rules }: { readonly world: World; readonly ru
       <RulesItems world={world} rules={rules} others={others} beside={beside} onRename={() => setNaming(true)} />
     </Dropdown>
   );
-}
+});
 
 /** What can be done with the rule set that the log goes by. */
 function RulesItems({

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { session } from "../page-session.ts";
 import type { Rules, SettingValue } from "@keen-pebble/core/world";
 import { rangeSays, settingByPath, settingRange, settingSays, settingValue, valueSays } from "@keen-pebble/core/world";
@@ -16,14 +17,14 @@ interface Props {
 }
 
 /** A setting of a rule set as a field, with the values tried in this visit; changing it re-runs the log. */
-export function SettingField(props: Props) {
+export const SettingField = memo(function SettingField(props: Props) {
   return (
     <Hinted path={props.path} says={<Hint {...props} />}>
       <Field {...props} />
       <TriedValues rules={props.rules} path={props.path} />
     </Hinted>
   );
-}
+});
 
 /** What a setting does, what it may be, and what its values do. */
 function Hint({ rules, path }: Props) {

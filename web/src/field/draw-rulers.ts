@@ -3,21 +3,62 @@ import { palette } from "../look/palette.ts";
 import { TRAIL_STEPS, trailColour } from "./trail-colour.ts";
 import type { View } from "./view.ts";
 
-/** Column and row numbers along the room's top and left, the walker's own stressed. */
-export function drawRulers(
-  c: CanvasRenderingContext2D,
-  view: View,
-  room: Room,
-  size: number,
-  occupied: { readonly x: number; readonly y: number } | null,
-  width: number,
-  height: number,
+interface RulersOf {
+  readonly view: View;
+  readonly room: Room;
+  /** A tile's side, in px. */
+  readonly size: number;
+  /** The walker's cell; null where it is elsewhere. */
+  readonly occupied: { readonly x: number; readonly y: number } | null;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Column and row numbers along the room's top and left, the walker's own stressed: text, which is slow to draw, is drawn once. */
+export class Rulers {
+  private readonly canvas = new OffscreenCanvas(1, 1);
+  private shown = "";
+
+  draw(c: CanvasRenderingContext2D, of: RulersOf): void {
+    const { view, room, size, occupied, width, height } = of;
+    const colours = palette();
+    const ratio = window.devicePixelRatio;
+    const wanted = [
+      ...[
+        view.zoom,
+        view.left,
+        view.top,
+        room.width,
+        room.height,
+        size,
+        occupied?.x,
+        occupied?.y,
+        width,
+        height,
+        ratio,
+      ],
+      ...[colours.ink, colours.quiet, colours.mono],
+    ].join(" ");
+    if (this.shown !== wanted) {
+      this.shown = wanted;
+      this.canvas.width = Math.round(width * ratio);
+      this.canvas.height = Math.round(height * ratio);
+      const on = this.canvas.getContext("2d")!;
+      on.scale(ratio, ratio);
+      drawNumbers(on, of);
+    }
+    c.drawImage(this.canvas, 0, 0, width, height);
+  }
+}
+
+function drawNumbers(
+  c: OffscreenCanvasRenderingContext2D,
+  { view, room, size, occupied, width, height }: RulersOf,
 ): void {
   const colours = palette();
   const step = size * view.zoom;
   // Numbers stand as close as they can be read.
   const every = [1, 2, 5, 10, 20, 50, 100].find((n) => n * step >= 24) ?? 200;
-  c.font = `11px ${colours.mono}`;
   c.textAlign = "center";
   c.textBaseline = "middle";
   const y = Math.max(9, view.top - 13);

@@ -13,7 +13,7 @@ import { drawBody, drawBump, drawGaps, drawStop, drawTested, drawVelocity } from
 import { cameraAt } from "./camera.ts";
 import { drawFixtures, shownMemory } from "./draw-fixtures.ts";
 import { drawCamera, drawClearance, drawGrid } from "./draw-overlays.ts";
-import { drawAxes, drawLegend, drawRulers } from "./draw-rulers.ts";
+import { Rulers, drawAxes, drawLegend } from "./draw-rulers.ts";
 import { drawStart } from "./draw-start.ts";
 import { drawWall } from "./draw-wall.ts";
 import { drawSolid } from "./draw-solid.ts";
@@ -56,6 +56,7 @@ export class FieldPainter {
   private asked = 0;
   /** The run that was drawn last. */
   private painted: BenchState["run"] = null;
+  private readonly rulers = new Rulers();
   private readonly stops: (() => void)[];
   private width = 0;
   private height = 0;
@@ -260,7 +261,7 @@ export class FieldPainter {
     const row = walkerRow(state);
     const occupied =
       row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
-    drawRulers(c, this.view, room, size, occupied, this.width, this.height);
+    this.rulers.draw(c, { view: this.view, room, size, occupied, width: this.width, height: this.height });
     const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
     drawLegend(
       c,
