@@ -1,4 +1,5 @@
 import { createRequire } from "node:module";
+import type { ValidateFunction } from "ajv";
 import { Ajv2020 } from "ajv/dist/2020.js";
 import type { FormatsPlugin } from "ajv-formats";
 import express from "express";
@@ -26,6 +27,8 @@ export class HeldToOpenApi {
   /** Operations that were asked and did what they should, such as `get /api/worlds`. */
   readonly used = new Set<string>();
   private readonly ajv = new Ajv2020({ strict: false });
+  /** What each schema of the document was compiled to. */
+  private readonly checks = new Map<object, ValidateFunction>();
 
   constructor(
     app: Express,
@@ -111,13 +114,21 @@ export class HeldToOpenApi {
 
   private fits(what: string, schema: object | undefined, value: () => unknown, wanted: boolean): void {
     if (schema === undefined) return;
-    const check = this.ajv.compile(
-      JSON.parse(JSON.stringify(schema).replaceAll('"#/', '"urn:keen-pebble:api#/')) as object,
-    );
+    const check = this.checkOf(schema);
     if (check(value()) !== wanted)
       this.mismatches.push(
         `${what} ${JSON.stringify(value()).slice(0, 200)}: ${wanted ? this.ajv.errorsText(check.errors) : "the document would take it"}`,
       );
+  }
+
+  private checkOf(schema: object): ValidateFunction {
+    let check = this.checks.get(schema);
+    if (check === undefined) {
+      const placed = JSON.parse(JSON.stringify(schema).replaceAll('"#/', '"urn:keen-pebble:api#/')) as object;
+      check = this.ajv.compile(placed);
+      this.checks.set(schema, check);
+    }
+    return check;
   }
 }
 
