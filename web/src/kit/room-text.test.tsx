@@ -98,4 +98,26 @@ describe("a room as text", () => {
     await until(() => area.value === whole());
     expect(area.value[5 * 21 + 5]).toBe("#");
   });
+
+  it("leaves what others do while one types, in this room and beside it", async () => {
+    const { user, area } = shown();
+    await until(() => area.value !== "");
+    const wall = world().tiles.findIndex(({ id }) => id === "wall");
+    mark(area, 5, 5);
+    await user.keyboard("#");
+    await until(() => cell(5, 5) === wall);
+    session.project.changeWorld((now) => ({
+      ...now,
+      name: "Nave",
+      rooms: now.rooms.map((room) => ({
+        ...room,
+        cells: room.cells.map((tile, i) => (i === 7 * 20 + 7 ? wall : tile)),
+      })),
+    }));
+    await until(() => area.value === whole());
+    mark(area, 6, 5);
+    await user.keyboard("#");
+    await until(() => cell(6, 5) === wall);
+    expect([world().name, cell(5, 5), cell(7, 7)]).toEqual(["Nave", wall, wall]);
+  });
 });

@@ -103,6 +103,14 @@ function useTypedRoom(id: string, world: World | null): TypedText {
   const settle = (): void => {
     typing.current = null;
   };
+  // What is typed is laid into the world as it was when the typing began: what somebody else does meanwhile is a new beginning.
+  useEffect(
+    () =>
+      session.project.onProject((_project, _steps, stroke) => {
+        if (stroke !== typing.current?.stroke) typing.current = null;
+      }),
+    [],
+  );
   const type = (next: string): void => {
     setText(next);
     lay(next);

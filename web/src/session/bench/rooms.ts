@@ -39,6 +39,9 @@ export interface TypedRoom {
   readonly unknown: readonly string[];
 }
 
+/** Text as a file holds it; what is no UTF-8 is shown as such. */
+const textIn = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
+
 /** Says what of a typed text is not in order, and changes nothing. */
 export async function lookAtTyped(text: string, project: Project, room: string): Promise<TypedRoom> {
   const { readRoomText } = await import("@keen-pebble/core/reading");
@@ -120,10 +123,13 @@ export class Rooms {
   /** Lays a table or a picture that was read into the shown room. */
   readonly readRoomFile = async (file: File): Promise<void> => {
     const { room } = this.benchStore.getState();
+    const stillOpen = this.project.stillOpen();
     try {
+      const { readPng, readRoomText } = await import("@keen-pebble/core/reading");
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      if (!stillOpen()) return;
       if (file.name.endsWith(".png")) {
-        const { readPng } = await import("@keen-pebble/core/reading");
-        const pixels = readPng(new Uint8Array(await file.arrayBuffer()), 512, file.name);
+        const pixels = readPng(bytes, 512, file.name);
         const own = new Set(["", ...pixelColours(this.world().tiles)]);
         const colours = coloursOf(pixels).filter(({ colour }) => !own.has(colour));
         if (colours.length === 0)
@@ -136,13 +142,11 @@ export class Rooms {
           );
         else this.store.setState({ matching: { name: file.name, room, pixels, colours } });
       } else if (file.name.endsWith(".csv")) {
-        const text = await file.text();
         this.project.change((project) =>
-          layRoomInto(project, room, readRoomTable(text, project.world, false, file.name)),
+          layRoomInto(project, room, readRoomTable(textIn(bytes), project.world, false, file.name)),
         );
       } else {
-        const { readRoomText } = await import("@keen-pebble/core/reading");
-        const result = readRoomText(await file.text(), this.world(), room);
+        const result = readRoomText(textIn(bytes), this.world(), room);
         if ("draft" in result) this.project.change((project) => layRoomInto(project, room, result.draft));
         else {
           const { line, column, message } = result.refusals[0]!;

@@ -75,6 +75,7 @@ export class Sheets {
     const { project } = this.project.store.getState();
     if (project === null) return;
     const { world } = project;
+    const stillOpen = this.project.stillOpen();
     try {
       const bytes = new Uint8Array(await file.arrayBuffer());
       const { readPng } = await import("@keen-pebble/core/reading");
@@ -86,7 +87,7 @@ export class Sheets {
       const sheet: Sheet = { id, file: `${id}.png`, tile: world.tileSize, margin: 0, spacing: 0 };
       // The picture is there before anything names it.
       await putSheet(world.id, sheet.file, bytes);
-      if (!this.project.changeWorld((w) => ({ ...w, sheets: [...w.sheets, sheet] }))) return;
+      if (!stillOpen() || !this.project.changeWorld((w) => ({ ...w, sheets: [...w.sheets, sheet] }))) return;
       const { across, down, overX, overY } = sheetTiles(width, height, sheet);
       const over =
         overX !== 0 || overY !== 0

@@ -58,6 +58,16 @@ describe("the present walk", () => {
     expect(readLog(session.project.store.getState().project!.logs.get("down")!).accept).toBeNull();
   });
 
+  it("that was changed while it was asked for is not accepted", async () => {
+    const accepting = session.logEdits.acceptLog("along", "As it should be.");
+    session.project.changeWorld((world) => ({ ...world, frameRate: 30 }));
+    await accepting;
+    expect(along().accept).toBeNull();
+    expect(notice()?.text).toBe(
+      "Something was changed meanwhile: the walk of along was not accepted. Look at it, and accept it then.",
+    );
+  });
+
   it("has its fingerprint told, as server and command line give it", async () => {
     await session.shownLog.tellFingerprint();
     expect(notice()).toEqual({ tone: "info", text: `Fingerprint of this run: ${walked}` });

@@ -113,10 +113,16 @@ export class LogEdits {
 
   /** Accepts the log's present walk, with a reason: "this is how it should walk". */
   readonly acceptLog = async (id: string, reason: string): Promise<void> => {
-    const text = this.project.store.getState().project?.logs.get(id);
+    const { project } = this.project.store.getState();
+    const text = project?.logs.get(id);
     const answer = text === undefined ? undefined : await this.project.simulationClient()?.fingerprint(text);
     if (answer === undefined) return;
     if (typeof answer !== "string") this.project.notice(answer.refused);
+    // It would be accepted as the walk of another text, or in another world.
+    else if (this.project.store.getState().project !== project)
+      this.project.notice(
+        `Something was changed meanwhile: the walk of ${id} was not accepted. Look at it, and accept it then.`,
+      );
     else if (this.changeLog(id, (log) => acceptWalk(log, answer, reason)))
       this.project.notice(`Accepted: later runs say whether they walk just so.`, "info");
   };

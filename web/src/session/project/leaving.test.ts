@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
+import { readFileSync } from "node:fs";
 import { session } from "../../page-session.ts";
-import { toPlain } from "@keen-pebble/core/formats";
+import { toPlain, writeRoomText } from "@keen-pebble/core/formats";
 import type { EditStep } from "@keen-pebble/core/edit";
 import { describe, expect, it } from "vitest";
 import { hall } from "../../test-support/hall.ts";
@@ -78,6 +79,37 @@ describe("what was edited just before one leaves a world that somebody else has 
     });
     close();
   });
+});
+
+it("what is read of files, or sent, when another world is opened changes nothing in that one", async () => {
+  const { answers, asked, close } = await openHere({ ...hall("loft"), rooms: hall().rooms }, {}, [
+    ["GET /worlds/other", answered("other", 1)],
+  ]);
+  const png = readFileSync("demo/saltglass-cistern/sheets/cistern.png");
+  let put: (response: Response) => void = () => undefined;
+  answers.set("PUT /worlds/loft/sheets/wall.png", () => new Promise<Response>((resolve) => (put = resolve)));
+  const sheet = session.sheets.bringInSheet(new File([png], "wall.png"));
+  await until(() => asked.includes("PUT /worlds/loft/sheets/wall.png"));
+  const text = writeRoomText(hall(), hall().rooms[0]!).replace(".", "#");
+  let read: () => void = () => undefined;
+  const reading = new Promise<void>((resolve) => (read = resolve));
+  const slow = (content: string, name: string): File => {
+    const file = new File([content], name);
+    file.arrayBuffer = () => reading.then(() => File.prototype.arrayBuffer.call(file));
+    return file;
+  };
+  const reads = [
+    session.board.takeLogsIn([slow("keen-pebble-inputs 1\n---\n4 .\n", "stand.inputs")]),
+    session.rooms.readRoomFile(slow(text, "hall.txt")),
+  ];
+  await session.project.openProject("other");
+  read();
+  await Promise.all(reads);
+  put(Response.json({ file: "wall.png", width: 1, height: 1 }));
+  await sheet;
+  const { project, notice, history } = session.project.store.getState();
+  expect([project!.world, project!.logs.size, notice, history.done]).toEqual([hall("other"), 0, null, []]);
+  close();
 });
 
 it("a world that was left before it was there is not opened any more", async () => {

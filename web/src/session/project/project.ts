@@ -97,6 +97,12 @@ export class ProjectSession {
     for (const listener of [...this.listeners]) listener(project, steps, stroke);
   };
 
+  /** Says, whenever it is asked, whether the world that is open now still is: an answer that came late changes no other one. */
+  readonly stillOpen = (): (() => boolean) => {
+    const { visit } = this;
+    return () => visit !== null && this.visit === visit;
+  };
+
   /** The worker that runs logs of the open project. */
   readonly simulationClient = (): SimulationClient | null => {
     return this.simulation;

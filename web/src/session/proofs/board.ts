@@ -217,6 +217,7 @@ export class ProofBoard {
   readonly takeLogsIn = async (files: readonly File[]): Promise<void> => {
     const { project } = this.project.store.getState();
     if (project === null || files.length === 0) return;
+    const stillOpen = this.project.stillOpen();
     const logs = new Map<string, string>();
     const unknown: TakenTable[] = [];
     const traces: (TakenTrace & { readonly log: string | null })[] = [];
@@ -228,10 +229,12 @@ export class ProofBoard {
             { place: "", line: null, column: null, message: "its ending is none of .inputs, .csv, .tsv and .jsonl" },
           ]);
         const text = await textOf(file);
+        if (!stillOpen()) return;
         const taken: { readonly log: InputLog | null; readonly trace: TakenTrace | null } | TakenTable =
           ending === "inputs"
             ? { log: readLog(text, file.name), trace: null }
             : await this.recordingIn(text, takenFile(file));
+        if (!stillOpen()) return;
         if ("columns" in taken) {
           unknown.push(taken);
           continue;
