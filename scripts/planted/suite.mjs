@@ -5,8 +5,9 @@ import path from "node:path";
 const QUICK = 1500;
 /** And those that take longer than this run last. */
 const SLOW = 12_000;
-/** So long may quick ones take with a fault in them, in ms. */
+/** So long may any take with a fault in them, in ms; and so many times what they took without one. */
 const PATIENCE = 60_000;
+const PATIENCE_TIMES = 3;
 
 /** The tests of one project, in the copy of the checkout: one process that stays, started anew where a fault runs for ever. */
 export class Suite {
@@ -52,10 +53,17 @@ export class Suite {
     const within = (least, most) => others.filter((each) => took(each) >= least && took(each) < most);
     for (const files of [near, within(0, QUICK), within(QUICK, SLOW), within(SLOW, Infinity)]) {
       if (files.length === 0) continue;
-      const { failure } = await this.#run(files, PATIENCE + 2 * this.#whole);
+      const { failure } = await this.#run(files, this.#patience(files));
       if (failure !== null) return failure.split("\n")[0].replace(`${this.tree}/`, "");
     }
     return null;
+  }
+
+  /** How long some files may take with a fault in them, in ms: beside their tests each one has to be loaded. */
+  #patience(/** @type {string[]} */ files) {
+    const tests = files.reduce((sum, each) => sum + (this.#times.get(each) ?? 0), 0);
+    const loading = (this.#whole * files.length) / this.#times.size;
+    return PATIENCE + PATIENCE_TIMES * (tests + loading);
   }
 
   end() {
