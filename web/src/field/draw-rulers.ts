@@ -37,7 +37,8 @@ export class Rulers {
         height,
         ratio,
       ],
-      ...[colours.ink, colours.quiet, colours.mono],
+      // Until its face is loaded, text stands in another one.
+      ...[colours.ink, colours.quiet, colours.mono, document.fonts.status],
     ].join(" ");
     if (this.shown !== wanted) {
       this.shown = wanted;
