@@ -85,6 +85,15 @@ it("a size is written where it is not one cell, and read as what it is", () => {
   expect(writeWorld(readWorld(sized(' "size": [1, 1],')))).toBe(EVERYTHING);
 });
 
+it("a side that leads on and says no offset has none; pieces of a side begin at its first cell", () => {
+  const json = JSON.parse(demo) as { rooms: { id: string; edges: object }[] };
+  const [first, second] = json.rooms;
+  const onward = { kind: "link", room: second!.id };
+  first!.edges = { ...first!.edges, east: onward, south: [{ from: 0, to: 0, ...onward }] };
+  const { edges } = readWorld(JSON.stringify(json)).rooms[0]!;
+  expect([edges.east, edges.south]).toEqual([{ ...onward, offset: 0 }, [{ from: 0, to: 0, ...onward, offset: 0 }]]);
+});
+
 describe("a broken world is refused at its place", () => {
   /** The world with one value changed: path of keys, then the value. */
   const changed = (path: readonly (string | number)[], value: unknown): string => {

@@ -89,5 +89,5 @@ export const until = (fits: () => unknown, what = "it did not come about"): Prom
     async () => {
       if (!(await fits())) throw new Error(what);
     },
-    { timeout: 10_000, interval: 5 },
+    { timeout: 30_000, interval: 5 },
   );

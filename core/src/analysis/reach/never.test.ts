@@ -126,6 +126,12 @@ describe("why something is never reached", () => {
     for (const what of ["lamp", 5]) expect(openings(world, what)).toEqual(["A 3,0 to empty"]);
   });
 
+  it("over one hazard, or over more, each of which takes the walker back", () => {
+    const pit = (id: string, x: number): Fixture => ({ ...plain, id, kind: "hazard", cell: [x, 0] });
+    expect(why(row("S      ", [pit("pit", 3), lamp(6)]), "lamp")).toBe("only over pit");
+    expect(why(row("S      ", [pit("pit", 3), pit("spikes", 4), lamp(6)]), "lamp")).toBe("only over spikes, pit");
+  });
+
   it("a gap of 14 px for a body of 16 px; at 16 px it is reached", () => {
     const through = (gap: number): World => {
       const base = row("S   ", [lamp(3)]);
