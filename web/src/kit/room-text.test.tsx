@@ -10,6 +10,7 @@ import { ALONG, hall } from "../test-support/hall.ts";
 import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
 import { RoomText } from "./room-text.tsx";
+import { PATIENCE } from "../test-support/patience.ts";
 
 let opened: Opened;
 beforeEach(async () => {
@@ -85,7 +86,7 @@ describe("a room as text", () => {
     await until(() => says()?.includes("nothing explains"));
     await user.click(screen.getByRole("button", { name: "Back to the room as it is" }));
     await until(() => area.value === whole());
-    await vi.waitFor(async () => expect(await session.outbox.keptDraft("hall", "room/room-1")).toBeNull());
+    await vi.waitFor(async () => expect(await session.outbox.keptDraft("hall", "room/room-1")).toBeNull(), PATIENCE);
   });
 
   it("follows what is painted elsewhere while nobody types", async () => {

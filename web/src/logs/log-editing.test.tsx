@@ -10,6 +10,7 @@ import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
 import { LogTable } from "./log-table.tsx";
 import { LogText } from "./log-text.tsx";
+import { PATIENCE } from "../test-support/patience.ts";
 
 let opened: Opened;
 beforeEach(async () => {
@@ -89,7 +90,7 @@ describe("a log as text", () => {
     expect(again.area.getAttribute("aria-invalid")).toBe("true");
     await again.user.click(screen.getByRole("button", { name: "Back to the log as it is" }));
     expect(again.area.value).toBe(ALONG);
-    await vi.waitFor(async () => expect(await session.outbox.keptDraft("hall", "log/along")).toBeNull());
+    await vi.waitFor(async () => expect(await session.outbox.keptDraft("hall", "log/along")).toBeNull(), PATIENCE);
   });
 
   it("says why it cannot be run, where it is in order and no run comes of it", async () => {

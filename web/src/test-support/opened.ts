@@ -5,6 +5,7 @@ import { vi } from "vitest";
 import { FakeEventSource } from "./fake-event-source.ts";
 import { FakeLocks } from "./fake-locks.ts";
 import { FakeWorker } from "./fake-worker.ts";
+import { PATIENCE } from "./patience.ts";
 
 /** What a server in memory answers, by method and path, or what makes it of what was sent; what is not said here is not found. */
 export type Answers = Map<string, unknown>;
@@ -85,9 +86,6 @@ export async function openHere(
 
 /** Waits until something is so; it is looked at often. */
 export const until = (fits: () => unknown, what = "it did not come about"): Promise<void> =>
-  vi.waitFor(
-    async () => {
-      if (!(await fits())) throw new Error(what);
-    },
-    { timeout: 30_000, interval: 5 },
-  );
+  vi.waitFor(async () => {
+    if (!(await fits())) throw new Error(what);
+  }, PATIENCE);

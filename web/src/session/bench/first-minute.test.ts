@@ -6,6 +6,7 @@ import { ALONG, hall } from "../../test-support/hall.ts";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere } from "../../test-support/opened.ts";
 import { FirstMinute } from "./first-minute.ts";
+import { PATIENCE } from "../../test-support/patience.ts";
 
 let opened: Opened;
 let first: FirstMinute;
@@ -29,11 +30,11 @@ it("goes on as each thing is done, and is gone for good in the end", async () =>
   // A walk that is discarded is not kept.
   session.walks.endWalk();
   session.shownLog.selectLog("along");
-  await vi.waitFor(() => expect(session.benchStore.getState().run?.log).toBe("along"));
+  await vi.waitFor(() => expect(session.benchStore.getState().run?.log).toBe("along"), PATIENCE);
   first.store.setState({ step: "change" });
   session.ruleSets.changeSetting("main", "glide.speed", 2, 1, null);
   expect(step()).toBe("look");
-  await vi.waitFor(() => expect(session.benchStore.getState().run?.verdicts[0]?.verdict).toBe("fail"));
+  await vi.waitFor(() => expect(session.benchStore.getState().run?.verdicts[0]?.verdict).toBe("fail"), PATIENCE);
   const { frame } = session.benchStore.getState().run!.verdicts[0]!;
   // Another frame is not where it breaks.
   session.playing.showFrame(frame - 1);

@@ -11,6 +11,7 @@ import { areMap } from "./map-files.ts";
 import type { MapTarget } from "./map-import.ts";
 import { MapImport } from "./map-import.ts";
 import type { MapRead } from "./read-map.ts";
+import { PATIENCE } from "../../test-support/patience.ts";
 
 beforeEach(() => {
   localStorage.clear();
@@ -56,7 +57,7 @@ const png = (width: number, height: number, colourAt: (x: number, y: number) => 
 const source = (text: string, name = "map_of_hall.c"): File => new File([text], name);
 const settled = async (act: () => void, done: () => boolean): Promise<void> => {
   act();
-  await vi.waitFor(() => expect(done()).toBe(true));
+  await vi.waitFor(() => expect(done()).toBe(true), PATIENCE);
 };
 const FENCED = "{ {1,1,1}, {1,3,1}, {1,1,1} }";
 

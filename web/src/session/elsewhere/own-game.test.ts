@@ -9,6 +9,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Opened } from "../../test-support/opened.ts";
 import { openHere } from "../../test-support/opened.ts";
 import { droppedFiles, takenFile } from "./taken-file.ts";
+import { PATIENCE } from "../../test-support/patience.ts";
 
 const at = path.join(import.meta.dirname, "../../../../demo/stand-in-game");
 const text = (name: string): string => readFileSync(path.join(at, name), "utf8");
@@ -36,7 +37,7 @@ const ghostOf = (content: string) =>
   vi.waitFor(() => {
     expect(ghost()?.trace.count).toBe(content.trim().split("\n").length - 1);
     return ghost()!;
-  });
+  }, PATIENCE);
 
 describe("a trace of a game that the world knows", () => {
   it("is laid beside the log of its keys: the first frame that differs is told in words", async () => {
@@ -47,14 +48,14 @@ describe("a trace of a game that the world knows", () => {
     expect(shown.conformance).toMatchObject({ compared: 72, first: { frame: 71 } });
     expect(shown.apart[70]).toBe(0);
     expect(shown.apart[71]).toBe(2);
-    await vi.waitFor(() => expect(ghost()!.text).toContain("stopped by 7,5 Wall; yours: stood still"));
+    await vi.waitFor(() => expect(ghost()!.text).toContain("stopped by 7,5 Wall; yours: stood still"), PATIENCE);
   });
 
   it("is compared anew when the rules change, and walks as ours once they are its own", async () => {
     await take("trace-both-back.csv", BACK);
     const before = await ghostOf(BACK);
     session.ruleSets.changeSetting("main", "roam.response", "contact", "undo-both", null);
-    await vi.waitFor(() => expect(ghost()!.run).not.toBe(before.run));
+    await vi.waitFor(() => expect(ghost()!.run).not.toBe(before.run), PATIENCE);
     expect(ghost()!.conformance.first).toBeNull();
     expect(ghost()!.text).toBeNull();
   });
@@ -73,7 +74,7 @@ describe("a trace of a game that the world knows", () => {
     const log = "shifted";
     session.project.edit({ kind: "add-log", log, text: "keen-pebble-inputs 1\n---\n4 R\n" });
     session.shownLog.selectLog(log);
-    await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe(log));
+    await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe(log), PATIENCE);
     expect(ghost()).toBeNull();
   });
 
@@ -85,11 +86,11 @@ describe("a trace of a game that the world knows", () => {
     await take("again.csv", GOOD);
     expect([logs(), notice()]).toEqual([["trace"], ""]);
     await take("walk.inputs", "keen-pebble-inputs 1\n---\n3 R\n");
-    await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe("walk"));
+    await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe("walk"), PATIENCE);
     expect(ghost()).toBeNull();
     await take("once-more.csv", GOOD);
     expect([logs(), benchStore.getState().log]).toEqual([["trace", "walk"], "trace"]);
-    await vi.waitFor(() => expect(ghost()?.log).toBe("trace"));
+    await vi.waitFor(() => expect(ghost()?.log).toBe("trace"), PATIENCE);
     ownGame.remove();
     expect(ghost()).toBeNull();
   });
@@ -106,7 +107,7 @@ describe("a trace of a game that the world knows", () => {
     expect((await ghostOf(BACK)).conformance.first).not.toBeNull();
     now = GOOD;
     await ownGame.readAgain();
-    await vi.waitFor(() => expect(ghost()!.conformance.first).toBeNull());
+    await vi.waitFor(() => expect(ghost()!.conformance.first).toBeNull(), PATIENCE);
     now = "tick,px\n1\n";
     await ownGame.readAgain();
     expect(notice()).toContain(
@@ -119,7 +120,7 @@ describe("a trace of a game that the world knows", () => {
     await take("trace.csv", GOOD);
     const { game } = await ghostOf(GOOD);
     await ownGame.readAs({ ...game, anchor: "corner" });
-    await vi.waitFor(() => expect(ghost()!.conformance.first?.frame).toBe(0));
+    await vi.waitFor(() => expect(ghost()!.conformance.first?.frame).toBe(0), PATIENCE);
     expect(world().games[0]!.anchor).toBe("corner");
   });
 
@@ -131,7 +132,7 @@ describe("a trace of a game that the world knows", () => {
       start: { ...now.start, room: "cellar" },
       rooms: now.rooms.map((room) => ({ ...room, id: "cellar" })),
     }));
-    await vi.waitFor(() => expect(ghost()).toBeNull());
+    await vi.waitFor(() => expect(ghost()).toBeNull(), PATIENCE);
     expect(notice()).toContain('expected a room of the world, found "hall"');
   });
 
@@ -140,7 +141,7 @@ describe("a trace of a game that the world knows", () => {
     await take("bare.csv", bare);
     expect(notice()).toContain("bare.csv says nothing of keys: choose the log that it walks first");
     await take("walk.inputs", "keen-pebble-inputs 1\n---\n3 R\n");
-    await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe("walk"));
+    await vi.waitFor(() => expect(benchStore.getState().run?.log).toBe("walk"), PATIENCE);
     await take("bare.csv", bare);
     expect((await ghostOf("a\nb\nc")).log).toBe("walk");
     expect(logs()).toEqual(["walk"]);
@@ -201,7 +202,7 @@ describe("which rules it goes by", () => {
       ["main", "As the game"],
       ["my-game", "As The stand-in"],
     ]);
-    await vi.waitFor(() => expect(ghost()!.conformance.first).toBeNull());
+    await vi.waitFor(() => expect(ghost()!.conformance.first).toBeNull(), PATIENCE);
     session.commands.bench.undo.act();
     expect(world().rules).toHaveLength(1);
   });
@@ -210,7 +211,7 @@ describe("which rules it goes by", () => {
     await take("trace.csv", GOOD);
     await ghostOf(GOOD);
     await take("trace-down.csv", "tick,px,py,pad\n0,40,24,\n1,40,24,\n2,38,24,WEST\n3,36,24,WEST\n");
-    await vi.waitFor(() => expect(ghost()?.log).toBe("trace-down"));
+    await vi.waitFor(() => expect(ghost()?.log).toBe("trace-down"), PATIENCE);
     await whichRules.search();
     const { found, traces } = whichRules.store.getState();
     expect(traces).toBe(2);
@@ -221,7 +222,7 @@ describe("which rules it goes by", () => {
     await take("trace-both-back.csv", BACK);
     await ghostOf(BACK);
     const searching = whichRules.search();
-    await vi.waitFor(() => expect(whichRules.store.getState().found.length).toBeGreaterThan(0));
+    await vi.waitFor(() => expect(whichRules.store.getState().found.length).toBeGreaterThan(0), PATIENCE);
     whichRules.cancel();
     const { found, phase } = whichRules.store.getState();
     expect(phase).toBe("done");

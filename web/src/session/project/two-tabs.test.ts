@@ -14,6 +14,7 @@ import { FakeWorker } from "../../test-support/fake-worker.ts";
 import type { Served } from "../../test-support/served.ts";
 import { served } from "../../test-support/served.ts";
 import { Tab } from "../../test-support/tab.ts";
+import { PATIENCE } from "../../test-support/patience.ts";
 
 let server: Served;
 let locks: FakeLocks;
@@ -144,7 +145,7 @@ describe("what a closed tab had not had acknowledged", () => {
     first.losesAnswers = 1;
     setSpeed(first, 4);
     first.in(() => first.session.project.saveNow());
-    await vi.waitFor(async () => expect((await stored(id)).revision).toBe(2));
+    await vi.waitFor(async () => expect((await stored(id)).revision).toBe(2), PATIENCE);
     await first.kill();
     const second = await tabOn(id);
     expect(speedOf(worldOf(second))).toBe(4);
@@ -243,10 +244,13 @@ describe("undo", () => {
     setSpeed(first, 4);
     setSpeed(first, 8);
     await save(first);
-    await vi.waitFor(async () => expect((await stored(id)).revision).toBeGreaterThan(1));
+    await vi.waitFor(async () => expect((await stored(id)).revision).toBeGreaterThan(1), PATIENCE);
     await first.kill();
     const again = await tabOn(id);
-    await vi.waitFor(() => expect(again.session.project.store.getState().history.done.length).toBeGreaterThan(0));
+    await vi.waitFor(
+      () => expect(again.session.project.store.getState().history.done.length).toBeGreaterThan(0),
+      PATIENCE,
+    );
     expect(again.in(() => again.session.project.travel("undo"))).toBe(true);
     expect([4, was]).toContain(speedOf(worldOf(again)));
     await save(again);

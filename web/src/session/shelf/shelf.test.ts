@@ -4,6 +4,7 @@ import type { Outbox } from "../project/outbox.ts";
 import type { ServerStream } from "../project/server-events.ts";
 import { name } from "../../test-support/saver-tab.ts";
 import { ShelfSession } from "./shelf.ts";
+import { PATIENCE } from "../../test-support/patience.ts";
 
 /** A server in memory: its worlds and the deleted ones by their keys. */
 let worlds: Map<string, ShelfEntry>;
@@ -94,7 +95,7 @@ const names = (): string[] => (state().worlds ?? []).map(({ name }) => name);
 const settled = (): Promise<void> =>
   vi.waitFor(() => {
     if (state().busy || asked.at(-1) !== "GET /deleted-worlds") throw new Error("busy");
-  });
+  }, PATIENCE);
 const world = () => state().worlds![0]!;
 
 describe("the shelf", () => {
@@ -242,13 +243,13 @@ describe("what is done on the shelf", () => {
   it("what is refused is told, nothing is done, and there is nothing to undo; without the server the same", async () => {
     instead = () => problem("a has gone");
     shelf.takeOffShelf(world());
-    await vi.waitFor(() => expect(state().busy).toBe(false));
+    await vi.waitFor(() => expect(state().busy).toBe(false), PATIENCE);
     expect([state().told, state().done]).toEqual([{ tone: "attention", text: "a has gone" }, []]);
     instead = () => {
       throw new TypeError("fetch failed");
     };
     shelf.copyOfWorld(world());
-    await vi.waitFor(() => expect(state().busy).toBe(false));
+    await vi.waitFor(() => expect(state().busy).toBe(false), PATIENCE);
     expect(state().told?.text).toMatch(/; nothing was changed\.$/);
     expect([state().told?.tone, state().done]).toEqual(["attention", []]);
     instead = null;
@@ -287,7 +288,7 @@ describe("what is done on the shelf", () => {
     expect([state().told?.text, state().done.length]).toEqual(["A is just like that already.", 1]);
     instead = () => problem("line 1: no world");
     shelf.bringIn([file], null);
-    await vi.waitFor(() => expect(state().busy).toBe(false));
+    await vi.waitFor(() => expect(state().busy).toBe(false), PATIENCE);
     expect(state().told).toEqual({
       tone: "attention",
       text: "new.world.json: line 1: no world. Nothing of it was kept.",
