@@ -18,30 +18,12 @@ import { writeRoomText } from "./write-room-text.ts";
 const everything = readWorld(readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8"));
 const tiny = tinyWorld(["S...", "....", "..#."]);
 
-/** A room of nothing but floor. */
-const emptyRoom = (width: number, height: number) => ({
-  ...tiny.rooms[0]!,
-  width,
-  height,
-  cells: new Uint16Array(width * height),
-});
-
 /** The world after reading a room's text into it. */
 function laid(text: string, world: World, roomId: string): World {
   const result = readRoomText(text, world, roomId);
   if ("refusals" in result) throw new RefusedError("it", result.refusals);
   return layRoom(world, roomId, result.draft);
 }
-
-it("a start that lies beyond the room that is laid, to the right or below, is in its corner then; any other stays", () => {
-  const startAfter = (start: World["start"], width: number, height: number) =>
-    layRoom({ ...tiny, start }, "a", readRoomTable(writeRoomTable(emptyRoom(width, height)), tiny)).start.cell;
-  const at = (x: number, y: number, room = "a") => ({ ...tiny.start, room, cell: [x, y] as const });
-  expect(startAfter(at(3, 0), 2, 3)).toEqual([0, 0]);
-  expect(startAfter(at(0, 2), 4, 2)).toEqual([0, 0]);
-  expect(startAfter(at(1, 1), 2, 2)).toEqual([1, 1]);
-  expect(startAfter(at(3, 2, "b"), 2, 2)).toEqual([3, 2]);
-});
 
 /** A world whose first room has things all over it. */
 const anyFilled = fc

@@ -1,10 +1,9 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
 import { act, cleanup, render, screen } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { expect, it, vi } from "vitest";
 import { session } from "../page-session.ts";
 import { ALONG, hall } from "../test-support/hall.ts";
-import type { Opened } from "../test-support/opened.ts";
 import { openHere, until } from "../test-support/opened.ts";
 import { Anatomy } from "./anatomy.tsx";
 
@@ -21,16 +20,8 @@ vi.mock("./hinted.tsx", () => ({
 vi.mock("../field/walker-image.tsx", () => ({ WalkerImage: () => null }));
 vi.mock("./rules-menu.tsx", () => ({ RulesMenu: () => null }));
 
-let opened: Opened;
-beforeEach(async () => {
-  opened = await openHere(hall(), { along: ALONG });
-});
-afterEach(() => {
-  cleanup();
-  opened.close();
-});
-
 it("shows the values of each frame, and draws its settings again only where the rules are others", async () => {
+  const { close } = await openHere(hall(), { along: ALONG });
   session.shownLog.selectLog("along");
   await until(() => session.benchStore.getState().explanation !== null);
   render(<Anatomy />);
@@ -50,4 +41,6 @@ it("shows the values of each frame, and draws its settings again only where the 
   expect(drawn).toEqual([]);
   act(() => void session.ruleSets.changeSetting("main", "glide.speed", 2, 4, null));
   expect(drawn).toContain("glide.speed");
+  cleanup();
+  close();
 });

@@ -11,6 +11,7 @@ import { anyHouse } from "../../test-support/any-house.ts";
 import { FIXED, anyBody } from "../../test-support/arbitraries.ts";
 import { EFFORT } from "../../test-support/effort.ts";
 import { told } from "../../test-support/told.ts";
+import { door, item, plain } from "../../test-support/row-fixtures.ts";
 import { tinyWorld } from "../../test-support/tiny-world.ts";
 import type { Lock } from "../../world/fixtures/door.ts";
 import type { Fixture } from "../../world/fixtures.ts";
@@ -28,17 +29,9 @@ import { reachSentence } from "./sentence.ts";
 import { WhyNot, reasonText } from "./why-not.ts";
 import { changeText } from "../fixes/single-change.ts";
 
-const plain = { touch: "cell", keeps: "run" } as const;
-const key = (id: string, x: number): Fixture => ({ ...plain, id, kind: "item", cell: [x, 0], give: "key", count: 1 });
-const door = (id: string, x: number, count: number, spends: boolean): Fixture => ({
-  ...plain,
-  id,
-  kind: "door",
-  cell: [x, 0],
-  lock: { kind: "item", item: "key", count, spends },
-  opensOn: "push",
-  closes: "never",
-});
+const key = (id: string, x: number): Fixture => item(id, x, "key");
+const doorFor = (id: string, x: number, count: number, spends: boolean): Fixture =>
+  door(id, x, { kind: "item", item: "key", count, spends });
 const lamp = (x: number): Fixture => ({ ...plain, id: "lamp", kind: "marker", cell: [x, 0], name: "Lamp" });
 
 /** One row with fixtures in it, to be hopped along; the lamp is the goal. */
@@ -81,7 +74,7 @@ function fixesOf(world: World, loss: Loss): string[] {
 }
 
 describe("why something is never reached", () => {
-  const tooFew = row("S       ", [key("key-1", 1), door("gate", 4, 2, true), lamp(7)]);
+  const tooFew = row("S       ", [key("key-1", 1), doorFor("gate", 4, 2, true), lamp(7)]);
 
   it("one spent key too few: the door says so, what lies behind names it, and the changes that mend it are found", () => {
     expect(why(tooFew, "gate")).toBe("needs 2 key, 1 can be had");
@@ -103,7 +96,7 @@ describe("why something is never reached", () => {
   });
 
   it("a door that wants all of something names what of it is never had, one that wants a switch the switch's circuit", () => {
-    const locked = (lock: Lock): Fixture => ({ ...door("gate", 4, 1, false), lock }) as Fixture;
+    const locked = (lock: Lock): Fixture => ({ ...doorFor("gate", 4, 1, false), lock }) as Fixture;
     const beads = row("S      # ", [
       key("key-1", 1),
       key("key-2", 2),
@@ -155,7 +148,7 @@ describe("why something is never reached", () => {
 
 describe("what can be lost", () => {
   it("spending at the wrong door locks one in, told with the log that shows it", () => {
-    const world = row("  S     ", [key("key-1", 3), door("side", 1, 1, true), door("gate", 5, 1, true), lamp(7)]);
+    const world = row("  S     ", [key("key-1", 3), doorFor("side", 1, 1, true), doorFor("gate", 5, 1, true), lamp(7)]);
     const answer = new Reach(world).answer();
     expect(answer.goal).toBeGreaterThan(0);
     expect(answer.stuck!.classes.map(({ taken, open }) => [taken, open])).toEqual([[["key-1"], ["side"]]]);
@@ -188,9 +181,9 @@ describe("what can be lost", () => {
   it("a death that puts the key out of reach, and what lets it come back", () => {
     // A death shuts the gate again and puts the ruby back behind it; the key that opened it is spent.
     const ruby = { ...key("ruby-1", 4), give: "ruby", keeps: "life" } as Fixture;
-    const gate: Fixture = { ...door("gate", 3, 1, true), keeps: "life" };
+    const gate: Fixture = { ...doorFor("gate", 3, 1, true), keeps: "life" };
     const vent: Fixture = { ...plain, id: "vent", kind: "hazard", cell: [6, 0] };
-    const safe = door("safe", 0, 1, false);
+    const safe = doorFor("safe", 0, 1, false);
     const asksRuby = { ...safe, lock: { kind: "item", item: "ruby", count: 1, spends: false } } as Fixture;
     const world = row(" S      ", [key("key-1", 2), gate, ruby, vent, asksRuby]);
     const items = [...world.items, { ...world.items[0]!, id: "ruby", name: "Ruby" }];

@@ -4,10 +4,10 @@ import { readFileSync } from "node:fs";
 import { session } from "../../page-session.ts";
 import { toPlain, writeRoomText } from "@keen-pebble/core/formats";
 import type { EditStep } from "@keen-pebble/core/edit";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { hall } from "../../test-support/hall.ts";
 import type { Answering } from "../../test-support/opened.ts";
-import { openHere, until } from "../../test-support/opened.ts";
+import { openHere, problem, until } from "../../test-support/opened.ts";
 
 const answered = (id: string, revision: number, name = "Hall") => ({
   revision,
@@ -123,5 +123,20 @@ it("a world that was left before it was there is not opened any more", async () 
   await opening;
   expect(session.project.store.getState()).toMatchObject({ phase: "none", worldId: null, project: null });
   expect(session.project.simulationClient()).toBeNull();
+  close();
+});
+
+it("a world that was left before it could not be opened may be taken over by others", async () => {
+  const { answers, asked, close } = await openHere(hall(), {});
+  const released = vi.spyOn(session.outbox, "release");
+  let answer: (response: Response) => void = () => undefined;
+  answers.set("GET /worlds/gone", () => new Promise<Response>((resolve) => (answer = resolve)));
+  const opening = session.project.openProject("gone");
+  await until(() => asked.includes("GET /worlds/gone"));
+  session.project.closeProject();
+  answer(problem(404, "not-found", "no such world"));
+  await opening;
+  expect(released).toHaveBeenCalledWith("gone");
+  expect(session.project.store.getState()).toMatchObject({ phase: "none", worldId: null });
   close();
 });

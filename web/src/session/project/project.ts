@@ -123,10 +123,7 @@ export class ProjectSession {
       const left = await this.sentAgain(worldId, await this.outbox.takeOver(worldId));
       const { revision, project } = await openedWorld(worldId);
       const history = (left.length === 0 ? await this.outbox.keptHistory(worldId, revision) : null) ?? EMPTY_HISTORY;
-      if (mine !== this.asked) {
-        if (this.store.getState().worldId !== worldId) this.outbox.release(worldId);
-        return;
-      }
+      if (mine !== this.asked) return this.letGo(worldId);
       this.simulation = new SimulationClient();
       const visit = new Visit(worldId, revision, this.page, {
         outbox: this.outbox,
@@ -145,7 +142,7 @@ export class ProjectSession {
       });
       await visit.bringBack(left);
     } catch (error) {
-      if (mine !== this.asked) return;
+      if (mine !== this.asked) return this.letGo(worldId);
       this.outbox.release(worldId);
       const missing = error instanceof ProblemError && (error.problem.status === 404 || error.problem.status === 400);
       const message = missing
@@ -157,6 +154,11 @@ export class ProjectSession {
       if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
     }
   };
+
+  /** A world that is not wanted any more may be taken over by others, unless it was asked for once more. */
+  private letGo(worldId: string): void {
+    if (this.store.getState().worldId !== worldId) this.outbox.release(worldId);
+  }
 
   /**
    * Sends batches that were under way when their tab was closed once more: each is stored once. One that is answered with no

@@ -166,7 +166,7 @@ export class Saver {
    * @throws {OfflineError | ProblemError} where the server cannot be asked; then nothing is forgotten
    */
   async discardRefused(): Promise<void> {
-    await this.idle();
+    while (this.busy) await aMoment();
     if (this.phase !== "no") return;
     await this.busily(async () => {
       // Whether that was stored decides what the others stand on.
@@ -178,11 +178,6 @@ export class Saver {
     });
   }
 
-  /** Ends once nothing is under way. */
-  private async idle(): Promise<void> {
-    while (this.busy) await new Promise((resolve) => setTimeout(resolve, 5));
-  }
-
   /**
    * Leaves the world: what waits is sent at once, and what is not acknowledged then stays in IndexedDB for whoever opens
    * the world next.
@@ -191,7 +186,7 @@ export class Saver {
     if (this.phase !== "no") return;
     this.phase = "leaving";
     globalThis.removeEventListener?.("online", this.wake);
-    await this.idle();
+    while (this.busy) await aMoment();
     await Promise.all(this.copies);
     while (this.failures === 0 && (this.sent !== null || this.queue.some(isWaiting))) {
       // Each time one is stored, set aside or put on top of more, or it is not answered.
@@ -429,6 +424,9 @@ export class Saver {
 interface Queued extends OwnStep {
   readonly order: number;
 }
+
+/** Between two looks at whether something is under way still: nothing may come between the last look and what it allows. */
+const aMoment = (): Promise<unknown> => new Promise((resolve) => setTimeout(resolve, 5));
 
 const isWaiting = ({ refused }: OwnStep): boolean => refused === null;
 
