@@ -136,6 +136,16 @@ describe("a trace of a game that the world knows", () => {
     expect(notice()).toContain('expected a room of the world, found "hall"');
   });
 
+  it("is followed no more once the world is left", async () => {
+    await take("trace.csv", GOOD);
+    const shown = await ghostOf(GOOD);
+    opened.close();
+    // No run is shown any more, and nobody takes away what lies beside it.
+    benchStore.setState({ run: null, gameGhost: shown });
+    expect(ghost()).toBe(shown);
+    benchStore.setState({ gameGhost: null });
+  });
+
   it("that says nothing of keys lies beside the shown log, and without one is told why not", async () => {
     const bare = "frame,room,x,y\n0,hall,8192,28672\n1,hall,8704,28672\n";
     await take("bare.csv", bare);
