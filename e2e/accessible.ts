@@ -1,4 +1,5 @@
-import { AxeBuilder } from "@axe-core/webdriverjs";
+import axe from "axe-core";
+import type { AxeResults, RunOptions } from "axe-core";
 import type { Browser } from "./browser.ts";
 
 /** Rules that ask for colours: another theme can break no other. */
@@ -9,15 +10,16 @@ const OF_COLOURS = ["color-contrast", "link-in-text-block"];
  * @param rules null: all of them
  */
 export async function axeFindings(browser: Browser, rules: readonly string[] | null = null): Promise<string[]> {
-  const { violations } = await atRest(browser, () =>
-    new AxeBuilder(browser.driver)
-      .options({
-        resultTypes: ["violations"],
-        ...(rules === null ? {} : { runOnly: { type: "rule", values: [...rules] } }),
-      })
-      .setLegacyMode()
-      .analyze(),
-  );
+  const options: RunOptions = {
+    resultTypes: ["violations"],
+    ...(rules === null ? {} : { runOnly: { type: "rule", values: [...rules] } }),
+  };
+  const { violations } = await atRest(browser, async () => {
+    // It is half a megabyte: a page that has it already is not sent it once more.
+    if (!(await browser.driver.executeScript<boolean>("return 'axe' in window")))
+      await browser.driver.executeScript(axe.source);
+    return browser.driver.executeScript<AxeResults>("return axe.run(arguments[0])", options);
+  });
   return violations.map(
     (violation) =>
       `${violation.impact ?? "unknown"} ${violation.id}: ${violation.nodes.map((node) => node.target.join(" ")).join("; ")}`,

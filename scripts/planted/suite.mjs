@@ -82,6 +82,10 @@ export class Suite {
       child.once("message", resolve);
       child.once("exit", () => reject(new Error(`the tests of ${this.project} do not start`)));
     });
+    // One that broke down has nothing left to be ended.
+    child.once("exit", () => {
+      if (this.#child === child) this.#child = null;
+    });
     this.#child = child;
   }
 
