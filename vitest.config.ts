@@ -26,7 +26,10 @@ export default defineConfig({
           server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
         },
       },
-      { extends: true, test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false } },
+      {
+        extends: true,
+        test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false, isolate: false },
+      },
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
       // the next one. Two browsers at once: one waits while the other draws.

@@ -20,7 +20,7 @@ beforeEach(async () => {
     .expect(200);
 });
 
-const api = () => request(test.app);
+const api = () => request(test.server);
 const FAULT: NewEntry = { kind: "fault", text: "Stops short of the ledge.", log: "round", frame: 37, picture: null };
 const png = Buffer.from(
   "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mNk+M8AAAMBAQDJ/pLvAAAAAElFTkSuQmCC",

@@ -29,7 +29,7 @@ withTestApplication((made) => {
   test = made;
 });
 
-const api = () => request(test.app);
+const api = () => request(test.server);
 const newId = (): string => `w-${randomUUID().slice(0, 8)}`;
 const bringIn = async (files: object): Promise<void> => void (await api().post("/api/imports").send(files).expect(200));
 const isSaid = (answer: request.Response): void => {

@@ -30,7 +30,7 @@ withTestApplication((made) => {
   test = made;
 });
 
-const api = () => request(test.app);
+const api = () => request(test.server);
 const newId = (): string => `w-${randomUUID().slice(0, 8)}`;
 const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);
 const open = async (id: string): Promise<WorldRevision> =>

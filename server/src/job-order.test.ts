@@ -19,11 +19,11 @@ async function worldWith(id: string, logs: number): Promise<void> {
   const texts = Object.fromEntries(
     Array.from({ length: logs }, (_, i) => [`r-${i}`, round.replace("title Round", `title ${i} round`)]),
   );
-  await request(test.app)
+  await request(test.server)
     .post("/api/imports")
     .send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs: texts })
     .expect(200);
-  await request(test.app).post(`/api/worlds/${id}/proofs`).expect(202);
+  await request(test.server).post(`/api/worlds/${id}/proofs`).expect(202);
 }
 
 it("jobs are fair between worlds: each world's first one comes before any world's second, whichever came first", async () => {
@@ -46,9 +46,9 @@ it("jobs are fair between worlds: each world's first one comes before any world'
 
 it("what was not run yet is named: 202 where outcomes are asked for, an error for each log in the JUnit file", async () => {
   await worldWith("waiting", 2);
-  const answer = await request(test.app).get("/api/worlds/waiting/outcomes").expect(202);
+  const answer = await request(test.server).get("/api/worlds/waiting/outcomes").expect(202);
   expect(answer.body).toEqual({ revision: 1, outcomes: [], missing: ["r-0", "r-1"], reach: [] });
-  const { text } = await request(test.app).get("/api/worlds/waiting/junit.xml").expect(200).buffer(true);
+  const { text } = await request(test.server).get("/api/worlds/waiting/junit.xml").expect(200).buffer(true);
   // The world's four reach checks are a job too.
   expect(String(text).match(/was not judged yet; ask again/g)).toHaveLength(4);
   expect(String(text)).toContain('tests="6" failures="4" errors="2"');

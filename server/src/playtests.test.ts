@@ -57,7 +57,7 @@ beforeEach(async () => {
     .expect(200);
 });
 
-const api = () => request(test.app);
+const api = () => request(test.server);
 const switched = async (on: boolean, world = id): Promise<PlaytestLink> =>
   (await api().put(`/api/worlds/${world}/playtest`).send({ on }).expect(200)).body as PlaytestLink;
 const tokenOf = ({ address }: PlaytestLink): string => new URL(address!).pathname.slice("/play/".length);

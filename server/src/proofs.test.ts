@@ -22,7 +22,7 @@ withTestApplication((made) => {
   test = made;
 });
 
-const api = () => request(test.app);
+const api = () => request(test.server);
 const newWorld = async (logs: Record<string, string> = { round, turn }): Promise<string> => {
   const id = `w-${randomUUID().slice(0, 8)}`;
   await api()

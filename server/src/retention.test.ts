@@ -27,7 +27,7 @@ withTestApplication((made) => {
   test = made;
 });
 
-const api = () => request(test.app);
+const api = () => request(test.server);
 
 it("of what is older than the setting says, a revision a day stays, and what was noted, is shown or is recent; worlds lead where they led", async () => {
   await api()

@@ -26,7 +26,7 @@ withTestApplication((made) => {
   test = made;
 });
 
-const api = () => request(test.app);
+const api = () => request(test.server);
 
 /** The demo's world file under another id. */
 const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);

@@ -1,3 +1,5 @@
+import { once } from "node:events";
+import type { Server } from "node:http";
 import type { Express } from "express";
 import type { Knex } from "knex";
 import { pino } from "pino";
@@ -20,6 +22,8 @@ import { ownDatabase } from "./own-database.ts";
  */
 export interface TestApplication {
   readonly app: Express;
+  /** The same, listening: what is asked of `app` itself has to make a server for each request. */
+  readonly server: Server;
   readonly held: HeldToOpenApi;
   readonly db: Knex;
   readonly desk: Desk;
@@ -67,6 +71,8 @@ async function testApplication(works: boolean): Promise<TestApplication> {
   });
   const inner = createApp({ db, desk, services, logger, webFolder: null, hosts: ["127.0.0.1"] });
   const close = async (): Promise<void> => {
+    server.close();
+    server.closeAllConnections();
     await services.afterSave.stop();
     await jobs.stop();
     await desk.stop();
@@ -76,5 +82,7 @@ async function testApplication(works: boolean): Promise<TestApplication> {
   // As it goes over the network.
   const document = JSON.parse(JSON.stringify(openApi(apiRoutes({ db, desk, services, logger })))) as OpenApiDocument;
   const held = new HeldToOpenApi(inner, document);
-  return { app: held.app, held, db, desk, jobs, url, services, close };
+  const server = held.app.listen(0, "127.0.0.1");
+  await once(server, "listening");
+  return { app: held.app, server, held, db, desk, jobs, url, services, close };
 }

@@ -27,6 +27,8 @@ export class HeldToOpenApi {
   /** Operations that were asked and did what they should, such as `get /api/worlds`. */
   readonly used = new Set<string>();
   private readonly ajv = new Ajv2020({ strict: false });
+  /** Each path of the document, with all addresses that it stands for. */
+  private readonly templates: readonly { readonly template: string; readonly addresses: RegExp }[];
   /** What each schema of the document was compiled to. */
   private readonly checks = new Map<object, ValidateFunction>();
 
@@ -34,6 +36,10 @@ export class HeldToOpenApi {
     app: Express,
     private readonly document: OpenApiDocument,
   ) {
+    this.templates = Object.keys(document.paths).map((template) => ({
+      template,
+      addresses: new RegExp(`^${template.replace(/\{\w+\}/g, "[^/]+").replaceAll(".", "\\.")}$`),
+    }));
     addFormats(this.ajv);
     this.ajv.addSchema({ $id: "urn:keen-pebble:api", components: document.components });
     this.app.use((req, res, next) => {
@@ -84,9 +90,7 @@ export class HeldToOpenApi {
     type: string,
     body: unknown,
   ): void {
-    const template = Object.keys(this.document.paths).find((each) =>
-      new RegExp(`^${each.replace(/\{\w+\}/g, "[^/]+").replaceAll(".", "\\.")}$`).test(path),
-    );
+    const template = this.templates.find(({ addresses }) => addresses.test(path))?.template;
     const operation = template === undefined ? undefined : this.document.paths[template]![method];
     if (operation === undefined) {
       if (status < 400) this.mismatches.push(`${method} ${path} is not in the document`);
