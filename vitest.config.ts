@@ -33,7 +33,10 @@ export default defineConfig({
       { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
       // the next one. Two browsers at once: one waits while the other draws.
-      { extends: true, test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000, maxWorkers: 2 } },
+      {
+        extends: true,
+        test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000, maxWorkers: 2, isolate: false },
+      },
     ],
   },
 });
