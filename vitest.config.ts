@@ -26,6 +26,7 @@ export default defineConfig({
           server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
         },
       },
+      // Each file has a database of its own, and no other state.
       {
         extends: true,
         test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false, isolate: false },

@@ -89,7 +89,7 @@ describe("every route", () => {
           ["unknown packing", await send("{}", { "Content-Encoding": "rot13" }), [415]],
           [
             "much out of little",
-            await send(gzipSync(Buffer.alloc(body!.max + 1, " ")), { "Content-Encoding": "gzip" }),
+            await send(gzipSync(Buffer.alloc(body!.max + 1, " "), { level: 1 }), { "Content-Encoding": "gzip" }),
             [413],
           ],
         );

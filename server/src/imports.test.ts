@@ -40,7 +40,7 @@ const bringIn = async (files: object): Promise<Imported> =>
 const sendBundle = (bytes: Uint8Array) =>
   api().post("/api/imports").set("Content-Type", "application/zip").send(Buffer.from(bytes));
 const MIB = 1024 * 1024;
-const zip = (files: Zippable): Uint8Array => zipSync(files);
+const zip = (files: Zippable): Uint8Array => zipSync(files, { level: 1 });
 const shelf = async (): Promise<WorldList> => (await api().get("/api/worlds").expect(200)).body as WorldList;
 const bytesOf = async (address: string): Promise<Buffer> =>
   (

@@ -378,15 +378,20 @@ describe("2,000 hostile posts", () => {
     const one = async (spoil: (play: NewPlay) => unknown): Promise<void> => {
       const body = spoil({ ...good, batch: randomUUID() });
       const text = body === undefined ? "" : (JSON.stringify(body) ?? "");
-      const answer = await request(address).post(`/play/${token}/plays`).type("application/json").send(text);
-      expect([text.slice(0, 300), answer.status, answer.text]).toEqual([
+      // Over connections that stay: two thousand others would cost more than what is asked of them.
+      const answer = await fetch(`${origin}/play/${token}/plays`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: text,
+      });
+      expect([text.slice(0, 300), answer.status, await answer.text()]).toEqual([
         text.slice(0, 300),
         expect.toSatisfy((status: number) => [400, 413, 422, 404].includes(status)),
         expect.stringMatching(WORDS),
       ]);
       statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
     };
-    const { address } = { address: new URL((await switched(true)).address!).origin };
+    const { origin } = new URL((await switched(true)).address!);
     for (let at = 0; at < spoilers.length; at += 20) await Promise.all(spoilers.slice(at, at + 20).map(one));
     expect([...statuses.values()].reduce((sum, each) => sum + each, 0)).toBe(2000);
     expect([...statuses.keys()]).toEqual(expect.arrayContaining([400, 413, 422]));
