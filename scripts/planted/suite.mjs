@@ -89,29 +89,48 @@ export class Suite {
     this.#child = child;
   }
 
-  /** @returns {Promise<{ failure: string | null, times: Record<string, number> }>} */
+  /**
+   * Runs files of tests, all of them without a name. A fault may end the process in which it is tried, by taking all memory:
+   * where it does so twice, that is how it is found.
+   * @returns {Promise<{ failure: string | null, times: Record<string, number> }>}
+   */
   async #run(files, patience) {
+    const first = await this.#runOnce(files, patience);
+    if (first !== null) return first;
+    const again = files === null ? null : await this.#runOnce(files, patience);
+    if (again !== null) return again;
+    if (files === null) throw new Error(`the tests of ${this.project} did not run: their process ended`);
+    return { failure: "ends the process of its tests", times: {} };
+  }
+
+  /** Null where the process of the tests ends. */
+  async #runOnce(files, patience) {
     if (this.#child === null) await this.#start();
     const child = /** @type {import("node:child_process").ChildProcess} */ (this.#child);
     // What changed last is as it was again.
     const changed = this.#changed.slice(-2);
     return new Promise((resolve, reject) => {
-      // A suite that breaks down says nothing of a fault: nothing is counted then.
-      const broken = (/** @type {string} */ why) =>
-        reject(new Error(`the tests of ${this.project} did not run: ${why}`));
-      const died = () => broken("their process ended");
+      const died = () => {
+        clearTimeout(timer);
+        child.off("message", hear);
+        resolve(null);
+      };
       child.once("exit", died);
       const timer = setTimeout(() => {
         child.off("exit", died);
+        child.off("message", hear);
         this.end();
         resolve({ failure: "runs for ever", times: {} });
       }, patience);
-      child.once("message", (told) => {
+      const hear = (/** @type {unknown} */ told) => {
         clearTimeout(timer);
         child.off("exit", died);
-        if (told !== null && typeof told === "object" && "broken" in told) return broken(String(told.broken));
-        resolve(/** @type {{ failure: string | null, times: Record<string, number> }} */ (told));
-      });
+        // A suite that breaks down says nothing of a fault: nothing is counted then.
+        if (told !== null && typeof told === "object" && "broken" in told)
+          reject(new Error(`the tests of ${this.project} did not run: ${String(told.broken)}`));
+        else resolve(/** @type {{ failure: string | null, times: Record<string, number> }} */ (told));
+      };
+      child.once("message", hear);
       child.send({ changed, files });
     });
   }
