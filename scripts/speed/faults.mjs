@@ -9,7 +9,7 @@ import { ownServer } from "./own-server.mjs";
 import { plant } from "./planted.mjs";
 import { numbersFrom } from "./worlds.mjs";
 
-const FAULTS = sized(100, 3);
+const FAULTS = sized(100, 1);
 const REVISIONS = 12;
 const demo = path.join(ROOT, "demo/saltglass-cistern");
 const text = readFileSync(path.join(demo, "saltglass-cistern.world.json"), "utf8");

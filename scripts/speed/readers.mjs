@@ -26,14 +26,17 @@ const png = (width, height, bytes) => {
 };
 /** @returns {[string, string, string, string]} */
 const json = (value) => ["POST", "/imports", "application/json", JSON.stringify(value)];
-const large = worldOf(512, 512);
+const SIDE = sized(512, 64);
+const large = worldOf(SIDE, SIDE);
+const PICTURE = sized(4096, 256);
+const BRACKETS = sized(10_000_000, 100_000);
 /** @type {Record<string, [method: string, route: string, type: string, body: string | Uint8Array<ArrayBuffer>]>} */
 const files = {
   "a picture of 4096 x 4096 px": [
     "PUT",
     "/worlds/reading/sheets/a.png",
     "image/png",
-    png(4096, 4096, 4096 * (1 + 4 * 4096)),
+    png(PICTURE, PICTURE, PICTURE * (1 + 4 * PICTURE)),
   ],
   "a picture that unpacks to 500 MB": [
     "PUT",
@@ -45,8 +48,8 @@ const files = {
     logs: { long: `keen-pebble-inputs 1\n---\n${"1 R\n1 L\n".repeat(sized(500_000, 500))}` },
     into: "reading",
   }),
-  "ten MB of brackets": ["POST", "/imports", "application/json", "[".repeat(10_000_000)],
-  "ten MB of brackets as a world": json({ world: "[".repeat(10_000_000) }),
+  "ten MB of brackets": ["POST", "/imports", "application/json", "[".repeat(BRACKETS)],
+  "ten MB of brackets as a world": json({ world: "[".repeat(BRACKETS) }),
   "three million values": json({ world: `{"rooms":[${"{},".repeat(sized(2_000_000, 2000))}{}]}` }),
   "seven rooms of 512 x 512 cells": json({
     world: JSON.stringify({
