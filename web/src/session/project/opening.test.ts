@@ -234,6 +234,21 @@ describe("an open world", () => {
     expect(opened.asked.slice(length).filter((each) => each.includes("/worlds/hall/"))).toEqual([]);
   });
 
+  it("says nothing where nobody saved anything meanwhile", async () => {
+    await open();
+    const { length } = opened.asked;
+    const told = new Set<string>();
+    const unlisten = session.project.store.subscribe(({ notice: now }) => void (now !== null && told.add(now.text)));
+    opened.answers.set("GET /worlds/nave/steps?since=5", { revision: 5, steps: [] });
+    FakeEventSource.all.at(-1)!.say("open");
+    await until(() => opened.asked.slice(length).includes("GET /worlds/nave/steps?since=5"));
+    opened.answers.set("GET /worlds/nave/steps?since=5", { revision: 6, steps: [name("Nave", "Choir")] });
+    FakeEventSource.all.at(-1)!.say("saved", { world: "nave", revision: 6 });
+    await until(() => world().name === "Choir");
+    unlisten();
+    expect([...told]).toEqual([expect.stringMatching(/^Changed elsewhere: ./)]);
+  });
+
   it("that is opened again at the revision that one left has the last 50 acts to undo", async () => {
     await open();
     for (let seed = 100; seed < 155; seed++) session.project.changeWorld((now) => ({ ...now, seed }));
