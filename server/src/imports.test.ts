@@ -179,6 +179,15 @@ it("outcomes say what each log comes to, and are kept by the contents of world a
   expect((await ask()).outcomes[1]).toMatchObject({ holds: false, status: "playing" });
 });
 
+it("a copy of a world with the longest of ids has room for three figures behind it, and copies are counted on", async () => {
+  const id = `${newId()}-`.padEnd(40, "x");
+  await bringIn({ world: worldFile(id) });
+  const copyOf = async (world: string): Promise<string> =>
+    ((await api().post(`/api/worlds/${world}/copy`).expect(201)).body as { id: string }).id;
+  const second = await copyOf(id);
+  expect([second, await copyOf(second), await copyOf(id)]).toEqual([2, 3, 4].map((n) => `${id.slice(0, 36)}-${n}`));
+});
+
 it("a copy has an id, a name and logs of its own; a deleted world can be put back", async () => {
   const id = newId();
   await bringIn({ world: worldFile(id), logs: { round: round.replace("world saltglass-cistern", `world ${id}`) } });
