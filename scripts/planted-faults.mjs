@@ -137,6 +137,7 @@ try {
       }
       i++;
       writeFileSync(file, before.slice(0, from) + text + before.slice(to));
+      /** @type {string | null} */
       let found = null;
       for (const suite of begun) found ??= await suite.find(file);
       writeFileSync(file, before);

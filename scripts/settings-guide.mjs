@@ -1,7 +1,7 @@
 // `npm run settings-guide`: writes docs/settings.md from the table of the core. A test says when it is due.
 import { writeFileSync } from "node:fs";
 import path from "node:path";
-import { format } from "prettier";
+import { format } from "oxfmt";
 import { tsImport } from "tsx/esm/api";
 import { ROOT } from "./setup/run.mjs";
 
@@ -48,4 +48,4 @@ for (const setting of SETTINGS) {
   }
 }
 const file = path.join(ROOT, "docs", "settings.md");
-writeFileSync(file, await format(`${lines.join("\n")}\n`, { filepath: file }));
+writeFileSync(file, (await format(file, `${lines.join("\n")}\n`)).code);

@@ -16,6 +16,7 @@ const began = Date.now();
 let setUp = 0;
 /** Names of what failed, said once more at the very end: whoever sees only that should know what to look for. */
 const failures = [];
+/** @type {Postgres | null} */
 let postgres = null;
 
 /** The part of what Vitest said that tells of errors outside of any test, its first lines. */
@@ -103,10 +104,10 @@ try {
   ensureNode();
   set(() => ensureDebianPackages(["postgresql", "chromium", "chromium-driver", "python3"]));
   set(ensurePackages);
-  // One core has to do with this for longer than the other one has with types and format.
-  const lint = program("lint, import rules, cycles", "npx", ["--no-install", "eslint", ".", "--max-warnings", "0"]);
   await program("types", "npx", ["--no-install", "tsc", "-b"]);
-  await program("format", "npx", ["--no-install", "prettier", "--check", "--log-level", "warn", "."]);
+  // Behind types: what one package knows of another's is what was built of it.
+  await program("lint, import rules, cycles", "npx", ["--no-install", "oxlint", "-c", "oxlint.config.js"]);
+  await program("format", "npx", ["--no-install", "oxfmt", "--check", "."]);
   set(ensureBuild);
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);
@@ -121,7 +122,6 @@ try {
   const server = vitest("server", ["server"], built, (text) => void (shown += text));
   const speed = program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
   await vitest("core, page logic and command line", ["core", "web", "cli"], env);
-  await lint;
   await vitest("browser", ["e2e"], env);
   await server;
   say(shown);

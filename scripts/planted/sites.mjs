@@ -1,4 +1,4 @@
-import ts from "typescript";
+import { parseSync, visitorKeys } from "oxc-parser";
 
 /** Ways to break a token, by what it is. */
 const TURNED = new Map([
@@ -17,6 +17,21 @@ const TURNED = new Map([
   ["false", "true"],
 ]);
 
+/** What stands around a value without being a type itself: the rest of what begins so is for the compiler only. */
+const AROUND_VALUES = new Set([
+  "TSAsExpression",
+  "TSSatisfiesExpression",
+  "TSNonNullExpression",
+  "TSParameterProperty",
+]);
+
+const isType = ({ type }) => (type.startsWith("TS") && !AROUND_VALUES.has(type)) || type === "ImportDeclaration";
+const isText = ({ type, value, expressions }) =>
+  (type === "Literal" && typeof value === "string") || (type === "TemplateLiteral" && expressions.length > 0);
+/** @param {any} node */
+const isCall = ({ type, expression }) =>
+  type === "CallExpression" || (type === "ChainExpression" && expression.type === "CallExpression");
+
 /**
  * Every place of a source at which a fault can be planted: from where to where, and what stands there then.
  * @param {string} text
@@ -24,29 +39,24 @@ const TURNED = new Map([
  * @returns {{ from: number, to: number, text: string }[]}
  */
 export function sitesOf(text, file) {
-  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
   const sites = [];
-  const add = (node, to) => sites.push({ from: node.getStart(), to: node.getEnd(), text: to });
-  const visit = (node) => {
-    if (
-      ts.isTypeNode(node) ||
-      ts.isInterfaceDeclaration(node) ||
-      ts.isTypeAliasDeclaration(node) ||
-      ts.isImportDeclaration(node)
-    )
-      return;
-    if (ts.isBinaryExpression(node)) {
-      const turned = TURNED.get(node.operatorToken.getText());
-      const isText = [node.left, node.right].some((side) => ts.isStringLiteral(side) || ts.isTemplateExpression(side));
-      if (turned && !(isText && node.operatorToken.getText() === "+")) add(node.operatorToken, turned);
-    } else if (node.kind === ts.SyntaxKind.TrueKeyword || node.kind === ts.SyntaxKind.FalseKeyword)
-      add(node, TURNED.get(node.getText()));
-    else if (ts.isNumericLiteral(node) && !ts.isPropertyAssignment(node.parent))
-      add(node, String(Number(node.getText().replaceAll("_", "")) + 1));
-    else if (ts.isIfStatement(node) && !node.elseStatement) add(node, ";");
-    else if (ts.isExpressionStatement(node) && ts.isCallExpression(node.expression)) add(node, ";");
-    ts.forEachChild(node, visit);
+  const add = (from, to, is) => sites.push({ from, to, text: is });
+  const visit = (node, parent) => {
+    if (isType(node)) return;
+    const { type, start, end } = node;
+    if (type === "BinaryExpression" || type === "LogicalExpression") {
+      const { left, right, operator } = node;
+      const turned = TURNED.get(operator);
+      const at = text.indexOf(operator, left.end);
+      if (turned && !(operator === "+" && (isText(left) || isText(right)))) add(at, at + operator.length, turned);
+    } else if (type === "Literal" && typeof node.value === "boolean") add(start, end, TURNED.get(node.raw));
+    else if (type === "Literal" && typeof node.value === "number" && parent.type !== "Property")
+      add(start, end, String(node.value + 1));
+    else if (type === "IfStatement" && node.alternate === null) add(start, end, ";");
+    else if (type === "ExpressionStatement" && isCall(node.expression)) add(start, end, ";");
+    for (const key of visitorKeys[type] ?? [])
+      for (const child of [node[key]].flat()) if (child && key !== "superClass") visit(child, node);
   };
-  visit(source);
+  visit(parseSync(file, text).program, null);
   return sites;
 }

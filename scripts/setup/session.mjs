@@ -47,7 +47,9 @@ function whenNpmEnds(stop) {
 export async function runSession(run) {
   const children = [];
   let release = () => {};
+  /** @type {Postgres | null} */
   let postgres = null;
+  /** @type {Promise<never> | null} */
   let stopping = null;
   const stop = (code) => {
     stopping ??= (async () => {

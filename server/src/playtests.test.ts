@@ -327,9 +327,10 @@ describe("2,000 hostile posts", () => {
     typeof value === "string" && (key === "name" || key === "opinion") ? `${value}\u0000` : value;
   /** What is done to a play that would be taken. */
   const spoilt = fc.oneof(
-    fc
-      .tuple(fc.constantFrom(...KEYS), odd)
-      .map(([key, value]) => (play: NewPlay): unknown => ({ ...play, [key]: spoiltFor(key, value) })),
+    fc.tuple(fc.constantFrom(...KEYS), odd).map(([key, value]) => (play: NewPlay): unknown => ({
+      ...play,
+      [key]: spoiltFor(key, value),
+    })),
     fc.constantFrom(...KEYS).map(
       (key) =>
         ({ [key]: _, ...play }: NewPlay): unknown =>

@@ -1,6 +1,12 @@
 /** Where a candidate direction came from (semantics.md section 4.5). */
 export type CandidateSource =
-  "buffered" | "intent" | "second choice" | "diagonal" | "x alone" | "y alone" | "keep going";
+  | "buffered"
+  | "intent"
+  | "second choice"
+  | "diagonal"
+  | "x alone"
+  | "y alone"
+  | "keep going";
 
 /** A place at which the body was tested, in units. */
 export interface TestedPlace {

@@ -12,7 +12,8 @@ import { nameOf, newTile } from "./room-draft.ts";
 
 /** What a room text says, or why it is refused and which characters nothing explains. */
 export type RoomTextResult =
-  { readonly draft: RoomDraft } | { readonly refusals: readonly Refusal[]; readonly unknown: readonly string[] };
+  | { readonly draft: RoomDraft }
+  | { readonly refusals: readonly Refusal[]; readonly unknown: readonly string[] };
 
 const MOST_LISTED = 20;
 const MOST_TEXT = 1024 * 1024;

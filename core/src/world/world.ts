@@ -17,7 +17,8 @@ export type Shape =
 
 /** How a tile is drawn: a colour, a colour with a pattern of ours, or a place in an image sheet. */
 export type Look =
-  { readonly fill: string; readonly pattern?: Pattern } | { readonly sheet: string; readonly at: Pair };
+  | { readonly fill: string; readonly pattern?: Pattern }
+  | { readonly sheet: string; readonly at: Pair };
 
 /** The patterns that a tile's look may name; the page draws them by code from the look's colour. */
 export const PATTERNS = [
@@ -144,7 +145,8 @@ export interface Figure {
 }
 
 export type Goal =
-  { readonly kind: "marker"; readonly fixture: string } | { readonly kind: "collect"; readonly item: string };
+  | { readonly kind: "marker"; readonly fixture: string }
+  | { readonly kind: "collect"; readonly item: string };
 
 /** What a respawn gives back (semantics.md section 7): what keeps `life`, or how it was at the last checkpoint or in row 0. */
 export const RESPAWN_RESTORES = ["keeps", "checkpoint", "start"] as const;

@@ -68,4 +68,5 @@ export type DeskTask = { [K in DeskTaskName]: { readonly name: K; readonly of: D
 
 /** What comes back: an error keeps its code and data, which would not come through by themselves. */
 export type DeskAnswer =
-  { readonly value: DeskAnswers[DeskTaskName] } | { readonly problem: Problem; readonly stack: string | null };
+  | { readonly value: DeskAnswers[DeskTaskName] }
+  | { readonly problem: Problem; readonly stack: string | null };

@@ -11,7 +11,9 @@ import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 
 /** A log's path against the one that it had at the revision that is compared with. */
 export type PathAnswer =
-  { readonly kind: "same" } | { readonly kind: "differs"; readonly at: PathDifference } | { readonly kind: "unknown" };
+  | { readonly kind: "same" }
+  | { readonly kind: "differs"; readonly at: PathDifference }
+  | { readonly kind: "unknown" };
 
 /** What a log comes to in the open project. */
 export interface ProvedLog {

@@ -33,7 +33,8 @@ export interface Refused {
 
 /** Where else a log may run: in the open world under another rule set, or in the world as it was at a revision. */
 export type Elsewhere =
-  { readonly kind: "rules"; readonly rules: string } | { readonly kind: "revision"; readonly revision: number };
+  | { readonly kind: "rules"; readonly rules: string }
+  | { readonly kind: "revision"; readonly revision: number };
 
 let project: Project | null = null;
 /** By rule set, of the world as it is now. */

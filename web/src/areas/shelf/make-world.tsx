@@ -96,7 +96,8 @@ function TypedRoom({
 }: {
   readonly world: World | null;
   readonly first:
-    { readonly line: number | null; readonly column: number | null; readonly message: string } | undefined;
+    | { readonly line: number | null; readonly column: number | null; readonly message: string }
+    | undefined;
   readonly room: Room | undefined;
   readonly busy: boolean;
   readonly name: string;
