@@ -3,6 +3,7 @@ export { readTrace } from "./formats/read-trace.ts";
 export { readWorld, worldFromJson } from "./formats/read-world.ts";
 export type { JsonLimits } from "./formats/scan-json.ts";
 export { scanJson } from "./formats/scan-json.ts";
+export { STRICT } from "./formats/schema-parts.ts";
 export { numberList, partSchema, worldSchema } from "./formats/world-schema.ts";
 export { pngSize, readPng, writePng } from "./formats/png.ts";
 export type { RoomTextResult } from "./formats/read-room-text.ts";

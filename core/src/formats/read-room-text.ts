@@ -1,6 +1,7 @@
 import type { Fixture } from "../world/fixtures.ts";
 import type { Refusal } from "../base/refused-error.ts";
 import { plainText } from "../base/plain-text.ts";
+import { STRICT } from "./schema-parts.ts";
 import { fixtureSchema } from "./world-schema.ts";
 import { isFacing } from "../world/facing.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
@@ -286,10 +287,7 @@ class Reading {
     if (elsewhere)
       this.refuse(at, 1, `${id} is in room ${elsewhere.id} already; ids of fixtures are unique in the world`);
     if (this.fixtures.some(({ fixture }) => fixture.id === id)) this.refuse(at, 1, `${id} stands twice`);
-    const result = fixtureSchema.validate(
-      { id, kind, cell, ...values },
-      { convert: false, abortEarly: true, errors: { wrap: { label: false } } },
-    );
+    const result = fixtureSchema.validate({ id, kind, cell, ...values }, STRICT);
     if (result.error) {
       const { path, message } = result.error.details[0]!;
       const text = message.startsWith("must") ? message : message.replace(/^\S+ /, "");

@@ -8,6 +8,7 @@ import type { Room, World } from "../world/world.ts";
 import { plainText } from "../base/plain-text.ts";
 import { locate, scanJson } from "./scan-json.ts";
 import { worldFaults } from "./world-faults.ts";
+import { STRICT } from "./schema-parts.ts";
 import { worldSchema } from "./world-schema.ts";
 
 const MOST_LISTED = 20;
@@ -45,7 +46,7 @@ export function worldFromJson(
     declared <= LIMITS.tileSize[1]
       ? declared
       : LIMITS.tileSize[1];
-  const result = worldSchema(tileSize).validate(json, { abortEarly: !all, errors: { wrap: { label: false } } });
+  const result = worldSchema(tileSize).validate(json, { ...STRICT, abortEarly: !all });
   const { error } = result;
   if (error) return { faults: error.details.map(faultOf) };
 

@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
+import { STRICT } from "./schema-parts.ts";
 import { worldSchema } from "./world-schema.ts";
 
 const everything = readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8");
@@ -10,7 +11,7 @@ function fits(place: readonly (string | number)[], value: unknown): boolean {
   let at: Record<string | number, unknown> = world;
   for (const key of place.slice(0, -1)) at = at[key] as Record<string | number, unknown>;
   at[place.at(-1)!] = value;
-  return worldSchema(16).validate(world).error === undefined;
+  return worldSchema(16).validate(world, STRICT).error === undefined;
 }
 
 const ROOM = ["rooms", 0] as const;

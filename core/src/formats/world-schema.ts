@@ -1,7 +1,7 @@
 import { KEEPS, TOUCHES, fieldsOf, FIXTURE_KINDS } from "../world/fixtures.ts";
 import type { Fields, Field } from "../world/field.ts";
 import { GAIT_NAMES } from "../world/gaits.ts";
-import type Joi from "joi";
+import Joi from "joi";
 import { ANCHORS, BUTTONS, GAME_NAME_PATTERN, GAME_UNITS } from "../world/game.ts";
 import { ID_PATTERN, LIMITS } from "../world/limits.ts";
 import type { ListPart } from "../world/parts.ts";
@@ -9,7 +9,6 @@ import { partAddress } from "../world/parts.ts";
 import { actorSchema } from "./actor-schema.ts";
 import {
   FAR,
-  J,
   box,
   byKind,
   cell,
@@ -19,6 +18,8 @@ import {
   figure,
   id,
   look,
+  looked,
+  matching,
   name,
   optional,
   pair,
@@ -32,32 +33,24 @@ import { RESPAWN_RESTORES, SIDES } from "../world/world.ts";
 
 const shape = byKind({
   full: {},
-  boxes: { boxes: J.array().items(box).min(1).max(64) },
-  poly: { points: J.array().items(pair).min(LIMITS.corners[0]).max(LIMITS.corners[1]) },
+  boxes: { boxes: Joi.array().items(box).min(1).max(64) },
+  poly: { points: Joi.array().items(pair).min(LIMITS.corners[0]).max(LIMITS.corners[1]) },
 });
 
-const tile = J.object({
+const tile = Joi.object({
   id,
   name,
-  flags: J.array().items(id).unique(),
+  flags: Joi.array().items(id).unique(),
   shape,
   look,
-  joins: optional(J.object({ to: id, looks: J.array().items(look).length(16) }).allow(null), null),
-  glyph: optional(
-    J.string()
-      .custom((value: string, helpers) =>
-        [...value].length === 1 && !/[\s\u0000-\u001f\u007f]/.test(value) ? value : helpers.error("glyph.one"),
-      )
-      .messages({ "glyph.one": "must be one character, not a blank" })
-      .allow(null),
-    null,
-  ),
+  joins: optional(Joi.object({ to: id, looks: Joi.array().items(look).length(16) }).allow(null), null),
+  glyph: optional(matching(/^[^\s\u0000-\u001f\u007f]$/u, "must be one character, not a blank").allow(null), null),
 });
 
 const body = byKind({
   box: { box, flush: optional(choice("free", "blocks"), "free") },
   probes: {
-    points: J.array().items(pair).min(LIMITS.probes[0]).max(LIMITS.probes[1]),
+    points: Joi.array().items(pair).min(LIMITS.probes[0]).max(LIMITS.probes[1]),
     flush: optional(choice("free", "blocks"), "free"),
   },
 });
@@ -69,17 +62,17 @@ function rules(tileSize: number): Joi.ObjectSchema {
     (groups[group] ??= {})[key] = settingSchema(setting, tileSize);
   }
   const defaultBody = { kind: "box", box: [0, 0, tileSize, tileSize], flush: "free" };
-  const group = (key: string) => J.object(groups[key]).optional().default();
+  const group = (key: string) => Joi.object(groups[key]).optional().default();
   // Only the gait in use must be there; what it leaves out takes the defaults.
   const gait = (key: string) =>
-    J.object(groups[key]).when("gait", { is: key, then: J.required(), otherwise: J.optional() }).default();
-  return J.object({
+    Joi.object(groups[key]).when("gait", { is: key, then: Joi.required(), otherwise: Joi.optional() }).default();
+  return Joi.object({
     id,
     name,
     gait: choice(...GAIT_NAMES),
     input: group("input"),
-    walker: J.object({
-      blockedBy: optional(J.array().items(id).unique(), ["solid"]),
+    walker: Joi.object({
+      blockedBy: optional(Joi.array().items(id).unique(), ["solid"]),
       body: optional(body as Joi.AnySchema, defaultBody),
       ...groups["walker"],
     })
@@ -94,7 +87,7 @@ function rules(tileSize: number): Joi.ObjectSchema {
 /** A long list of whole numbers from 0 on, looked through by a plain loop: a schema for each of them would take seconds. */
 export function numberList(max: number, longest: number): Joi.Schema {
   return (
-    J.any()
+    Joi.any()
       .custom((value: unknown, helpers) => {
         if (!Array.isArray(value) || value.length > longest) return helpers.error("numbers.list");
         for (let i = 0; i < value.length; i++) {
@@ -119,12 +112,12 @@ const edgeKinds: Record<string, Joi.SchemaMap> = {
   link: { room: id, offset: optional(whole(-FAR, FAR), 0) },
 };
 const span = { from: whole(0, LIMITS.roomSide[1] - 1), to: whole(0, LIMITS.roomSide[1] - 1) };
-const side = J.alternatives()
-  .conditional(J.array(), { then: J.array().items(byKind(edgeKinds, span)).max(512), otherwise: byKind(edgeKinds) })
+const side = Joi.alternatives()
+  .conditional(Joi.array(), { then: Joi.array().items(byKind(edgeKinds, span)).max(512), otherwise: byKind(edgeKinds) })
   .optional()
   .default({ kind: "wall" });
 
-const area = J.array().ordered(whole(1, LIMITS.roomSide[1]), whole(1, LIMITS.roomSide[1])).length(2);
+const area = Joi.array().ordered(whole(1, LIMITS.roomSide[1]), whole(1, LIMITS.roomSide[1])).length(2);
 
 /** Shape of one field of a fixture. */
 function fieldSchema(field: Field): Joi.Schema {
@@ -134,16 +127,16 @@ function fieldSchema(field: Field): Joi.Schema {
     case "whole":
       return optional(within(field.range), field.default);
     case "switch":
-      return optional(J.boolean(), field.default);
+      return optional(Joi.boolean(), field.default);
     case "choice":
       return optional(choice(...field.choices), field.default);
     case "name":
       return name;
     case "place":
-      return J.object({ room: id, cell, facing: facing.optional() });
+      return Joi.object({ room: id, cell, facing: facing.optional() });
     case "size":
       // One cell is what it is anyway.
-      return area.empty(J.array().ordered(J.valid(1), J.valid(1)).length(2)).optional();
+      return area.empty(Joi.array().ordered(Joi.valid(1), Joi.valid(1)).length(2)).optional();
     case "kinds":
       return byKind(
         Object.fromEntries(Object.entries(field.kinds).map(([kind, fields]) => [kind, fieldSchemas(fields)])),
@@ -160,18 +153,18 @@ export const fixtureSchema = byKind(
   { id, cell, touch: optional(choice(...TOUCHES), "cell"), keeps: optional(choice(...KEEPS), "run") },
 );
 
-const roomShape = J.object({
+const roomShape = Joi.object({
   id,
   name,
   width: within(LIMITS.roomSide),
   height: within(LIMITS.roomSide),
   plan: optional(pair, [0, 0]),
-  edges: J.object(Object.fromEntries(SIDES.map((key) => [key, side])))
+  edges: Joi.object(Object.fromEntries(SIDES.map((key) => [key, side])))
     .optional()
     .default(),
   // Read by a plain loop in `read-world.ts`.
-  cells: J.any(),
-  fixtures: optional(J.array().items(fixtureSchema).max(LIMITS.fixtures), []),
+  cells: Joi.any(),
+  fixtures: optional(Joi.array().items(fixtureSchema).max(LIMITS.fixtures), []),
 });
 
 const roomsOf = new Map<number, Joi.ObjectSchema>();
@@ -180,64 +173,56 @@ const roomsOf = new Map<number, Joi.ObjectSchema>();
 function room(tileSize: number): Joi.ObjectSchema {
   const schema =
     roomsOf.get(tileSize) ??
-    roomShape.keys({ actors: optional(J.array().items(actorSchema(tileSize)).max(LIMITS.actors), []) });
+    roomShape.keys({ actors: optional(Joi.array().items(actorSchema(tileSize)).max(LIMITS.actors), []) });
   roomsOf.set(tileSize, schema);
   return schema;
 }
 
-const camera = J.object({
+const camera = Joi.object({
   mode: optional(choice("whole", "screen", "follow"), "follow"),
   width: optional(whole(1, 512), 20),
   height: optional(whole(1, 512), 12),
-  margin: optional(J.array().ordered(whole(0, 512), whole(0, 512)).length(2), [6, 4]),
+  margin: optional(Joi.array().ordered(whole(0, 512), whole(0, 512)).length(2), [6, 4]),
   ease: optional(whole(0, 240), 0),
 });
 
-const sheet = J.object({ id, file: name, tile: whole(1, 512), margin: whole(0, 512), spacing: whole(0, 512) });
-const item = J.object({ id, name, role: choice("key", "treasure"), colour });
+const sheet = Joi.object({ id, file: name, tile: whole(1, 512), margin: whole(0, 512), spacing: whole(0, 512) });
+const item = Joi.object({ id, name, role: choice("key", "treasure"), colour });
 
-const named = J.string()
-  .pattern(GAME_NAME_PATTERN)
-  .messages({ "string.pattern.base": "must be a name of 1 to 80 characters" });
+const named = matching(GAME_NAME_PATTERN, "must be a name of 1 to 80 characters");
 /**
  * An object whose keys are names from outside. It is looked through by hand: an object schema would let `__proto__` fall
  * away without a word.
  * @param expected what its values must be, in words
  */
 const dictionary = (fits: (value: unknown) => boolean, most: number, expected: string): Joi.Schema =>
-  J.any()
-    .custom((value: unknown, helpers) => {
-      if (typeof value !== "object" || value === null || Array.isArray(value)) return helpers.error("names.object");
-      const entries = Object.entries(value);
-      if (entries.length > most) return helpers.error("names.many");
-      const odd = entries.find(([key, each]) => !GAME_NAME_PATTERN.test(key) || !fits(each));
-      return odd === undefined ? value : helpers.error("names.one", { odd: odd[0].slice(0, 40) });
-    })
-    .messages({
-      "names.object": "must be an object with names",
-      "names.many": `must have at most ${most} names`,
-      "names.one": `must have names of 1 to 80 characters and ${expected}; {{#odd}} is or has none`,
-    })
-    .meta({ "x-schema": { type: "object" } });
+  looked((value) => {
+    if (typeof value !== "object" || value === null || Array.isArray(value)) return "must be an object with names";
+    const entries = Object.entries(value);
+    if (entries.length > most) return `must have at most ${most} names`;
+    const odd = entries.find(([key, each]) => !GAME_NAME_PATTERN.test(key) || !fits(each));
+    if (odd === undefined) return null;
+    return `must have names of 1 to 80 characters and ${expected}; ${odd[0].slice(0, 40)} is or has none`;
+  });
 const isButton = (value: unknown): boolean => (BUTTONS as readonly unknown[]).includes(value);
 const buttons = dictionary(isButton, 64, `one of ${BUTTONS.join(", ")} for each`);
 const isId = (value: unknown): boolean => typeof value === "string" && ID_PATTERN.test(value);
-const game = J.object({
+const game = Joi.object({
   id,
   name,
-  columns: J.object({
+  columns: Joi.object({
     frame: optional(named.allow(null), null),
     x: optional(named.allow(null), null),
     y: optional(named.allow(null), null),
     room: optional(named.allow(null), null),
-    keys: optional(J.alternatives().conditional(J.string(), { then: named, otherwise: buttons }).allow(null), null),
+    keys: optional(Joi.alternatives().conditional(Joi.string(), { then: named, otherwise: buttons }).allow(null), null),
   }),
   unit: optional(choice(...GAME_UNITS), "px"),
-  yUp: optional(J.boolean(), false),
+  yUp: optional(Joi.boolean(), false),
   anchor: optional(choice(...ANCHORS), "corner"),
-  origin: optional(J.array().ordered(J.number(), J.number()).length(2), [0, 0]),
+  origin: optional(Joi.array().ordered(Joi.number(), Joi.number()).length(2), [0, 0]),
   frameOffset: optional(whole(-FAR, FAR), 0),
-  tolerance: optional(J.number().min(0).max(512), 0.5),
+  tolerance: optional(Joi.number().min(0).max(512), 0.5),
   rooms: optional(dictionary(isId, LIMITS.rooms[1], "an id of a room for each"), {}),
   keys: optional(buttons, {}),
 });
@@ -257,31 +242,31 @@ export function worldSchema(tileSize: number): Joi.ObjectSchema {
 }
 
 function buildSchema(tileSize: number): Joi.ObjectSchema {
-  return J.object({
-    format: J.valid(WORLD_FORMAT).messages({ "any.only": `must be "${WORLD_FORMAT}"` }),
-    version: J.valid(1).messages({ "any.only": "must be 1: this program reads version 1" }),
+  return Joi.object({
+    format: looked((value) => (value === WORLD_FORMAT ? null : `must be "${WORLD_FORMAT}"`)),
+    version: looked((value) => (value === 1 ? null : "must be 1: this program reads version 1")),
     id,
     name,
     tileSize: within(LIMITS.tileSize),
     frameRate: optional(within(LIMITS.frameRate), 60),
     seed: optional(whole(0, LIMITS.seed), 1),
-    sheets: optional(J.array().items(sheet).max(LIMITS.sheets).unique("id"), []),
-    flags: J.array().items(id).max(LIMITS.flags).unique(),
-    tiles: J.array().items(tile).min(1).max(LIMITS.tiles).unique("id"),
-    items: optional(J.array().items(item).max(LIMITS.items).unique("id"), []),
-    circuits: optional(J.array().items(id).max(LIMITS.circuits).unique(), []),
+    sheets: optional(Joi.array().items(sheet).max(LIMITS.sheets).unique("id"), []),
+    flags: Joi.array().items(id).max(LIMITS.flags).unique(),
+    tiles: Joi.array().items(tile).min(1).max(LIMITS.tiles).unique("id"),
+    items: optional(Joi.array().items(item).max(LIMITS.items).unique("id"), []),
+    circuits: optional(Joi.array().items(id).max(LIMITS.circuits).unique(), []),
     lives: optional(within(LIMITS.lives).allow(null), null),
     respawnRestores: optional(choice(...RESPAWN_RESTORES), "keeps"),
-    rules: J.array().items(rules(tileSize)).min(1).max(LIMITS.ruleSets).unique("id"),
+    rules: Joi.array().items(rules(tileSize)).min(1).max(LIMITS.ruleSets).unique("id"),
     activeRules: id,
     camera: camera.optional().default(),
     figure: optional(figure.allow(null), null),
-    start: J.object({ room: id, cell, facing: optional(facing, "down") }),
+    start: Joi.object({ room: id, cell, facing: optional(facing, "down") }),
     goal: optional(byKind({ marker: { fixture: id }, collect: { item: id } }).allow(null), null),
-    laws: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.laws), []),
-    reachChecks: optional(J.array().items(J.string().max(LIMITS.lawLength)).max(LIMITS.reachChecks), []),
-    games: optional(J.array().items(game).max(LIMITS.games).unique("id"), []),
-    rooms: J.array().items(room(tileSize)).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
+    laws: optional(Joi.array().items(Joi.string().max(LIMITS.lawLength)).max(LIMITS.laws), []),
+    reachChecks: optional(Joi.array().items(Joi.string().max(LIMITS.lawLength)).max(LIMITS.reachChecks), []),
+    games: optional(Joi.array().items(game).max(LIMITS.games).unique("id"), []),
+    rooms: Joi.array().items(room(tileSize)).min(LIMITS.rooms[0]).max(LIMITS.rooms[1]).unique("id"),
   });
 }
 
@@ -321,6 +306,6 @@ function ruleSet(tileSize: number): Joi.Schema {
   return schema;
 }
 
-const order = J.array().items(id).max(LIMITS.fixtures);
+const order = Joi.array().items(id).max(LIMITS.fixtures);
 const plainCells = numberList(LIMITS.tiles - 1, LIMITS.roomSide[1] ** 2);
 let things: Record<Exclude<ListPart, "rules" | "rooms">, Joi.ObjectSchema> | null = null;

@@ -1,5 +1,5 @@
 import { LIMITS } from "@keen-pebble/core/world";
-import { numberList, partSchema } from "@keen-pebble/core/reading";
+import { STRICT, numberList, partSchema } from "@keen-pebble/core/reading";
 import Joi from "joi";
 import { idSchema } from "./address-schemas.ts";
 
@@ -32,10 +32,7 @@ const part = Joi.object({
 }).custom((value: Part, helpers) => {
   const schema = partSchema(value.part);
   if (schema === null) return helpers.message({ custom: `there is no part ${value.part}` });
-  const result = Joi.object({ part: Joi.string(), before: schema, after: schema }).validate(value, {
-    convert: false,
-    errors: { wrap: { label: false } },
-  });
+  const result = Joi.object({ part: Joi.string(), before: schema, after: schema }).validate(value, STRICT);
   return result.error ? helpers.message({ custom: `${value.part}: ${result.error.message}` }) : (result.value as Part);
 });
 

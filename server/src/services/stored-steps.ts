@@ -1,5 +1,5 @@
 import type { EditStep } from "@keen-pebble/core/edit";
-import { partSchema } from "@keen-pebble/core/reading";
+import { STRICT, partSchema } from "@keen-pebble/core/reading";
 
 /**
  * Steps as they were stored, in the form that they would have today: a key that the format got since then has its
@@ -21,7 +21,7 @@ export function storedSteps(steps: readonly EditStep[]): EditStep[] {
 }
 
 function withDefaults<V>(part: string, value: V): V {
-  const result = partSchema(part)?.validate(value, { convert: false });
+  const result = partSchema(part)?.validate(value, STRICT);
   // What was stored was let in once; should it not be any more, the step says so itself.
   return result === undefined || result.error ? value : (result.value as V);
 }

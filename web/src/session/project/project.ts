@@ -117,9 +117,12 @@ export class ProjectSession {
       // The same tab may still be leaving it.
       await this.leaving;
       // What a file may hold also decides what an edit may make.
-      const [{ partSchema }] = await Promise.all([import("@keen-pebble/core/reading"), this.outbox.claim(worldId)]);
+      const [{ STRICT, partSchema }] = await Promise.all([
+        import("@keen-pebble/core/reading"),
+        this.outbox.claim(worldId),
+      ]);
       this.partFault = (part, value, tileSize) =>
-        partSchema(part, tileSize)?.validate(value, { errors: { wrap: { label: false } } }).error?.message ?? null;
+        partSchema(part, tileSize)?.validate(value, STRICT).error?.message ?? null;
       const left = await this.sentAgain(worldId, await this.outbox.takeOver(worldId));
       const { revision, project } = await openedWorld(worldId);
       const history = (left.length === 0 ? await this.outbox.keptHistory(worldId, revision) : null) ?? EMPTY_HISTORY;
