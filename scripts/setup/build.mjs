@@ -42,16 +42,13 @@ export function ensureBuild() {
     .update(readFileSync(path.join(ROOT, "tsconfig.base.json")))
     .update(readFileSync(path.join(ROOT, "package-lock.json")));
   const digest = hash.digest("hex");
-  const whole = [
-    "core/dist/world.js",
-    "server/dist/main.js",
-    "cli/dist/main.js",
-    "web/dist/index.html",
-    "web/dist-play/play.html",
-  ].every((file) => existsSync(path.join(ROOT, file)));
+  const whole = ["server/dist/main.js", "cli/dist/main.js", "web/dist/index.html", "web/dist-play/play.html"].every(
+    (file) => existsSync(path.join(ROOT, file)),
+  );
   if (whole && isFresh("build", digest)) return;
   say("building");
   runQuietly("npx", ["--no-install", "tsc", "-b", "core", "server", "cli"], { what: "tsc" });
+  runQuietly("npm", ["run", "build", "-w", "server"], { what: "vite build of the server" });
   runQuietly("npm", ["run", "build", "-w", "cli"], { what: "vite build of the command line" });
   runQuietly("npm", ["run", "build", "-w", "web"], { what: "vite build" });
   stamp("build", digest);

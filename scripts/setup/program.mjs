@@ -1,4 +1,4 @@
-import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { accountCan, giveToAccount, servingAccount } from "./account.mjs";
 import { buildStamp } from "./build.mjs";
@@ -7,7 +7,6 @@ import { ROOT, runQuietly, say } from "./run.mjs";
 /** What must be readable of a checkout for the application to run from it. */
 const NEEDED = [
   "server/dist/main.js",
-  "core/dist/world.js",
   "web/dist/index.html",
   "web/dist-play/play.html",
   "demo/saltglass-cistern",
@@ -44,20 +43,10 @@ function look(data) {
     );
     rmSync(copy, { recursive: true, force: true });
     mkdirSync(copy, { recursive: true });
-    for (const folder of [
-      "server/dist",
-      "server/package.json",
-      "core/dist",
-      "core/package.json",
-      "web/dist",
-      "web/dist-play",
-      "demo",
-    ])
+    for (const folder of ["server/dist", "server/package.json", "web/dist", "web/dist-play", "demo"])
       cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true });
     for (const folder of productionPackages())
       cpSync(path.join(ROOT, folder), path.join(copy, folder), { recursive: true, dereference: true });
-    mkdirSync(path.join(copy, "node_modules/@keen-pebble"), { recursive: true });
-    symlinkSync("../../core", path.join(copy, "node_modules/@keen-pebble/core"));
     cpSync(process.execPath, path.join(copy, "node"));
     writeFileSync(stamp, build);
     runQuietly("chmod", ["-R", "u=rwX,go=", copy], { what: "narrowing the copy down" });

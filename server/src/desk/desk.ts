@@ -29,7 +29,7 @@ export class Desk {
     const options = {
       ...threadOptions,
       atomics: "disabled" as const,
-      filename: threadFile("desk/desk"),
+      filename: threadFile("desk"),
       workerData: { databaseUrl },
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
       maxQueue: MOST_WAITING,

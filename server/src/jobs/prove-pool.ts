@@ -17,7 +17,7 @@ const FEW_STATES = 50_000;
 /** Threads that prove logs, so that the server itself goes on answering. */
 export class ProvePool {
   private readonly pool = new Piscina<ProveTask | JudgeTask, Proof[] | ReachRuling[]>({
-    filename: threadFile("jobs/prove"),
+    filename: threadFile("prove"),
     ...threadOptions,
     resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
     minThreads: 0,

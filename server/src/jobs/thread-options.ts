@@ -14,6 +14,9 @@ const LOADS_BY_IMPORT = ["--no-experimental-require-module"].filter((flag) =>
   process.allowedNodeEnvironmentFlags.has(flag),
 );
 
+/** Where the threads' sources are. */
+const SOURCES = { desk: "../desk/desk.thread.ts", prove: "./prove.thread.ts" };
+
 /** From sources, threads want the same loader as their process. */
 export const threadOptions = {
   execArgv: [
@@ -22,9 +25,9 @@ export const threadOptions = {
   ],
 };
 
-/** The address of a thread's file. @param name its path below `server/src` without `.thread.ts` */
-export function threadFile(name: string): string {
-  if (!fromSource) return new URL(`../${name}.thread.js`, import.meta.url).href;
+/** The address of a thread's file: built, it lies beside whatever asks for it. */
+export function threadFile(name: "desk" | "prove"): string {
+  if (!fromSource) return new URL(`./${name}.thread.js`, import.meta.url).href;
   if (built !== undefined) return new URL(`${name}.thread.js`, pathToFileURL(`${built}/`)).href;
-  return new URL(`../${name}.thread.ts`, import.meta.url).href;
+  return new URL(SOURCES[name], import.meta.url).href;
 }
