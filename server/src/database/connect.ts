@@ -11,8 +11,8 @@ const STATEMENT_MS = 15_000;
 const ANSWER_MS = 18_000;
 
 /**
- * A pool of connections. Asking for one gives up after 3 s and a statement after 15 s, so that a stopped or hung database
- * is told, not waited for.
+ * A pool of connections. Asking for one gives up after 6 s and a statement after 15 s, so that a stopped or hung database
+ * is told, not waited for; a machine that has much else to do is given that long.
  */
 export function connect(databaseUrl: string, max = 8): Knex {
   return made(databaseUrl, max, {
@@ -30,9 +30,9 @@ export function connectPatiently(databaseUrl: string): Knex {
 function made(databaseUrl: string, max: number, timeouts: object): Knex {
   return knex({
     client: "pg",
-    connection: { connectionString: databaseUrl, connectionTimeoutMillis: 2500, keepAlive: true, ...timeouts },
+    connection: { connectionString: databaseUrl, connectionTimeoutMillis: 5000, keepAlive: true, ...timeouts },
     pool: { min: 0, max: max },
-    acquireConnectionTimeout: 3000,
+    acquireConnectionTimeout: 6000,
     // Whatever goes wrong is thrown too, and told by whoever asked.
     log: { warn: unsaid, error: unsaid, debug: unsaid },
   });

@@ -10,7 +10,7 @@ import { PATIENCE } from "./patience.ts";
 /** What a server in memory answers, by method and path, or what makes it of what was sent; what is not said here is not found. */
 export type Answers = Map<string, unknown>;
 /** An answer that is made of what was sent. */
-export type Answering = (body: unknown) => Response;
+export type Answering = (body: unknown) => Response | Promise<Response>;
 
 /** The server's answer where it says no. */
 export const problem = (status: number, code: string, detail: string): Response =>

@@ -11,6 +11,9 @@ export class PlaytestLinkSession {
     link: null,
   }));
 
+  /** Counted up where a switch begins and where it is answered: how the link stood before is no answer any more. */
+  private switched = 0;
+
   constructor(private readonly project: ProjectSession) {}
 
   /** Asks how it stands. */
@@ -18,16 +21,20 @@ export class PlaytestLinkSession {
     const { worldId } = this.project.store.getState();
     if (worldId === null) return;
     if (this.store.getState().world !== worldId) this.store.setState({ world: worldId, link: null });
+    const { switched } = this;
     const link = await quietly(playtestLink(worldId));
-    if (link !== null) this.put(worldId, link);
+    if (link !== null && switched === this.switched) this.put(worldId, link);
   };
 
   /** Switches it on, at a new address, or off. */
   readonly switch = async (on: boolean): Promise<void> => {
     const { worldId } = this.project.store.getState();
     if (worldId === null) return;
+    this.switched++;
     try {
-      this.put(worldId, await switchPlaytest(worldId, on));
+      const link = await switchPlaytest(worldId, on);
+      this.switched++;
+      this.put(worldId, link);
     } catch (error) {
       if (!(error instanceof ProblemError || error instanceof OfflineError)) throw error;
       this.project.notice(`The playtest link could not be switched: ${error.message}. It is as it was.`);
