@@ -28,9 +28,9 @@ const AROUND_VALUES = new Set([
 const isType = ({ type }) => (type.startsWith("TS") && !AROUND_VALUES.has(type)) || type === "ImportDeclaration";
 const isText = ({ type, value, expressions }) =>
   (type === "Literal" && typeof value === "string") || (type === "TemplateLiteral" && expressions.length > 0);
-/** @param {any} node */
+/** @param {{ type: string, expression?: { type: string } }} node */
 const isCall = ({ type, expression }) =>
-  type === "CallExpression" || (type === "ChainExpression" && expression.type === "CallExpression");
+  type === "CallExpression" || (type === "ChainExpression" && expression?.type === "CallExpression");
 
 /**
  * Every place of a source at which a fault can be planted: from where to where, and what stands there then.

@@ -1,19 +1,12 @@
-import { randomUUID } from "node:crypto";
-import { readFileSync } from "node:fs";
 import { pino } from "pino";
 import request from "supertest";
 import { describe, expect, it } from "vitest";
 import { apiRoutes, createApp } from "./app.ts";
 import type { TestApplication } from "./test-support/application.ts";
+import { newId, worldFile } from "./test-support/demo-world.ts";
 import { withTestApplication } from "./test-support/application.ts";
 import { listening } from "./test-support/listening.ts";
 import { blankPng, bombPng, profileBombPng } from "./test-support/odd-pngs.ts";
-
-const demo = readFileSync(
-  new URL("../../demo/saltglass-cistern/saltglass-cistern.world.json", import.meta.url),
-  "utf8",
-);
-const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);
 
 let test: TestApplication;
 withTestApplication((made) => {
@@ -21,7 +14,6 @@ withTestApplication((made) => {
 });
 
 const api = () => request(test.server);
-const newId = (): string => `w-${randomUUID().slice(0, 8)}`;
 const bringIn = async (files: object): Promise<void> => void (await api().post("/api/imports").send(files).expect(200));
 /** The application as it is served, with nothing that looks at what it answers. */
 const ownServer = () => {

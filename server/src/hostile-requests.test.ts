@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import type { AddressInfo } from "node:net";
 import net from "node:net";
 import os from "node:os";
@@ -15,13 +15,11 @@ import { connect } from "./database/connect.ts";
 import { problemOf } from "./problems/problem-of.ts";
 import { Shelf } from "./services/shelf.ts";
 import type { TestApplication } from "./test-support/application.ts";
+import { newId, worldFile } from "./test-support/demo-world.ts";
 import { withTestApplication } from "./test-support/application.ts";
 import { listening } from "./test-support/listening.ts";
 import { blankPng } from "./test-support/odd-pngs.ts";
 
-const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
-const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
-const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);
 const LOG = "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n";
 
 let test: TestApplication;
@@ -30,7 +28,6 @@ withTestApplication((made) => {
 });
 
 const api = () => request(test.server);
-const newId = (): string => `w-${randomUUID().slice(0, 8)}`;
 const bringIn = async (files: object): Promise<void> => void (await api().post("/api/imports").send(files).expect(200));
 const isSaid = (answer: request.Response): void => {
   const { status, detail, code } = answer.body as Problem;

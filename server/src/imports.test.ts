@@ -12,13 +12,12 @@ import { describe, expect, it } from "vitest";
 import type { DeletedWorlds, Imported, WorldList, WorldOutcomes, WorldRevision } from "./api.ts";
 import { OutcomeRow } from "./models/outcome-row.ts";
 import type { TestApplication } from "./test-support/application.ts";
+import { demoFolder, newId, worldFile } from "./test-support/demo-world.ts";
 import { followEvents } from "./test-support/follow-events.ts";
 import { bombPng, pngOfSize } from "./test-support/odd-pngs.ts";
 import { withTestApplication } from "./test-support/application.ts";
 
-const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
-const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
-const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8");
+const round = readFileSync(`${demoFolder}logs/round-the-basin.inputs`, "utf8");
 const LOG = "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n";
 const PNG = Buffer.from(
   "89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c4890000000d49444154789c6360606060000000050001a5f645400000000049454e44ae426082",
@@ -31,8 +30,6 @@ withTestApplication((made) => {
 });
 
 const api = () => request(test.server);
-const newId = (): string => `w-${randomUUID().slice(0, 8)}`;
-const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);
 const open = async (id: string): Promise<WorldRevision> =>
   (await api().get(`/api/worlds/${id}`).expect(200)).body as WorldRevision;
 const bringIn = async (files: object): Promise<Imported> =>

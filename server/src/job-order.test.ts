@@ -3,11 +3,10 @@ import request from "supertest";
 import { expect, it } from "vitest";
 import type { Queues } from "./jobs/queue.ts";
 import type { TestApplication } from "./test-support/application.ts";
+import { demo, demoFolder } from "./test-support/demo-world.ts";
 import { withTestApplication } from "./test-support/application.ts";
 
-const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
-const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
-const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
+const round = readFileSync(`${demoFolder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
 
 let test: TestApplication;
 withTestApplication((made) => {

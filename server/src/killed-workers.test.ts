@@ -12,10 +12,9 @@ import { ProofRunRow } from "./models/proof-run-row.ts";
 import { TakenJobRow } from "./models/taken-job-row.ts";
 import type { OwnDatabase } from "./test-support/own-database.ts";
 import { ownDatabase } from "./test-support/own-database.ts";
+import { demo, demoFolder } from "./test-support/demo-world.ts";
 
-const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
-const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
-const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
+const round = readFileSync(`${demoFolder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
 const dist = new URL("../dist/", import.meta.url).pathname;
 const LOGS = 1000;
 

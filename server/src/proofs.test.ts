@@ -9,13 +9,12 @@ import { PendingProofRow } from "./models/pending-proof-row.ts";
 import { ProofRunRow } from "./models/proof-run-row.ts";
 import { SearchRow } from "./models/search-row.ts";
 import type { TestApplication } from "./test-support/application.ts";
+import { demo, demoFolder, newId } from "./test-support/demo-world.ts";
 import { withTestApplication } from "./test-support/application.ts";
 import { followEvents } from "./test-support/follow-events.ts";
 
-const folder = new URL("../../demo/saltglass-cistern/", import.meta.url).pathname;
-const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
-const round = readFileSync(`${folder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
-const turn = readFileSync(`${folder}logs/turn-in-time.inputs`, "utf8").replace("world saltglass-cistern\n", "");
+const round = readFileSync(`${demoFolder}logs/round-the-basin.inputs`, "utf8").replace("world saltglass-cistern\n", "");
+const turn = readFileSync(`${demoFolder}logs/turn-in-time.inputs`, "utf8").replace("world saltglass-cistern\n", "");
 
 let test: TestApplication;
 withTestApplication((made) => {
@@ -24,7 +23,7 @@ withTestApplication((made) => {
 
 const api = () => request(test.server);
 const newWorld = async (logs: Record<string, string> = { round, turn }): Promise<string> => {
-  const id = `w-${randomUUID().slice(0, 8)}`;
+  const id = newId();
   await api()
     .post("/api/imports")
     .send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs })

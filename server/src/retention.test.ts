@@ -1,5 +1,4 @@
 import { randomUUID } from "node:crypto";
-import { readFileSync } from "node:fs";
 import { pino } from "pino";
 import request from "supertest";
 import { expect, it, vi } from "vitest";
@@ -13,12 +12,9 @@ import { WorldRow } from "./models/world-row.ts";
 import { Retention } from "./services/retention.ts";
 import { Shelf } from "./services/shelf.ts";
 import type { TestApplication } from "./test-support/application.ts";
+import { demo, newId } from "./test-support/demo-world.ts";
 import { withTestApplication } from "./test-support/application.ts";
 
-const demo = readFileSync(
-  new URL("../../demo/saltglass-cistern/saltglass-cistern.world.json", import.meta.url),
-  "utf8",
-);
 const DAY = 86_400_000;
 const LOG = "keen-pebble-inputs 1\ntitle Stand\n---\n4 .\n";
 
@@ -167,7 +163,7 @@ it("all worlds that can be put back are listed, until they are too old", async (
 });
 
 it("the newest revision stays as it is, however old it is: whoever opens the world next builds on it", async () => {
-  const id = `w-${randomUUID().slice(0, 8)}`;
+  const id = newId();
   await api()
     .post("/api/imports")
     .send({ world: demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`), logs: {} })

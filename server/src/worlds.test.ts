@@ -1,5 +1,4 @@
 import { randomUUID } from "node:crypto";
-import { readFileSync } from "node:fs";
 import type { EditStep } from "@keen-pebble/core/edit";
 import { readLog } from "@keen-pebble/core/check";
 import { applyAll } from "@keen-pebble/core/edit";
@@ -15,10 +14,10 @@ import { createApp } from "./app.ts";
 import { connect } from "./database/connect.ts";
 import { pino } from "pino";
 import type { TestApplication } from "./test-support/application.ts";
+import { demo, newId, worldFile } from "./test-support/demo-world.ts";
 import { withTestApplication } from "./test-support/application.ts";
 
 const folder = new URL("../../demo/", import.meta.url).pathname;
-const demo = readFileSync(`${folder}saltglass-cistern/saltglass-cistern.world.json`, "utf8");
 const LOG = "keen-pebble-inputs 1\ntitle Stand\ncheck end cell 4 12\n---\n4 .\n";
 
 let test: TestApplication;
@@ -29,11 +28,10 @@ withTestApplication((made) => {
 const api = () => request(test.server);
 
 /** The demo's world file under another id. */
-const worldFile = (id: string): string => demo.replace('"id": "saltglass-cistern"', `"id": "${id}"`);
 
 /** Puts a copy of the demo on the shelf under another id. */
 async function newWorld(logs: Record<string, string> = {}): Promise<string> {
-  const id = `w-${randomUUID().slice(0, 8)}`;
+  const id = newId();
   await api()
     .post("/api/imports")
     .send({ world: worldFile(id), logs })

@@ -3,7 +3,7 @@ import { pathToFileURL } from "node:url";
 /** Whether this runs from its sources, as the tests and `npm run dev` do. */
 const fromSource = import.meta.url.endsWith(".ts");
 
-/** The folder of the built server: a run of all tests takes its threads from there, since they start in half the time. */
+/** The folder of the built server: a run of all tests takes its threads from there, since they start in a third of the time. */
 const built = process.env["KEEN_PEBBLE_BUILT_SERVER"];
 
 /**

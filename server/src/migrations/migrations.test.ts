@@ -1,5 +1,4 @@
 import { randomUUID } from "node:crypto";
-import { readFileSync } from "node:fs";
 import { fromPlain } from "@keen-pebble/core/formats";
 import type { Knex } from "knex";
 import { pino } from "pino";
@@ -13,9 +12,8 @@ import { servicesOf } from "../services/services.ts";
 import type { Services } from "../services/services.ts";
 import { ownDatabase } from "../test-support/own-database.ts";
 import { VERSIONS, migrate } from "./index.ts";
+import { demo } from "../test-support/demo-world.ts";
 
-const folder = new URL("../../../demo/saltglass-cistern/", import.meta.url).pathname;
-const demo = readFileSync(`${folder}saltglass-cistern.world.json`, "utf8");
 const LOG =
   "keen-pebble-inputs 1\ntitle Stand: still\ncheck end cell 4 12\ncheck always aligned\n---\n# check no header\n4 .\n";
 const BARE = "keen-pebble-inputs 1\n---\n1 R\n";
