@@ -12,18 +12,38 @@ export default defineConfig({
     // By itself it leaves one core free: of two that is half the machine.
     maxWorkers: Math.max(2, os.availableParallelism() - 1),
     projects: [
-      // The core has no state of its own that one file could leave to the next: it is loaded once.
-      { extends: true, test: { name: "core", include: ["core/src/**/*.test.ts"], isolate: false } },
-      // A thread for each file begins in less than a process does. A package names a TypeScript source that Node would not
-      // load.
+      // The core has no state of its own that one file could leave to the next: it is loaded once. A thread or process is
+      // only kept for a file of the same kind, so that each kind has a turn of its own.
+      {
+        extends: true,
+        test: { name: "core", include: ["core/src/**/*.test.ts"], isolate: false, sequence: { groupOrder: 1 } },
+      },
+      // The page, its session and its DOM are loaded once as well, and made as new before each file.
       {
         extends: true,
         test: {
           name: "web",
           pool: "threads",
+          environment: "happy-dom",
+          isolate: false,
           include: ["web/src/**/*.test.{ts,tsx}"],
-          setupFiles: ["web/src/test-support/own-channels.ts"],
+          exclude: ["web/src/**/*.apart.test.{ts,tsx}"],
+          setupFiles: ["web/src/test-support/as-new.ts", "web/src/test-support/workers-loaded.ts"],
+          // A package names a TypeScript source that Node would not load.
           server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
+          sequence: { groupOrder: 2 },
+        },
+      },
+      // Those that load modules of their own share nothing.
+      {
+        extends: true,
+        test: {
+          name: "web-apart",
+          pool: "threads",
+          include: ["web/src/**/*.apart.test.{ts,tsx}"],
+          setupFiles: ["web/src/test-support/workers-loaded.ts"],
+          server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
+          sequence: { groupOrder: 3 },
         },
       },
       // Each file has a database of its own, and no other state.
@@ -31,7 +51,7 @@ export default defineConfig({
         extends: true,
         test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false, isolate: false },
       },
-      { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"] } },
+      { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"], sequence: { groupOrder: 3 } } },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
       // the next one. Two browsers at once: one waits while the other draws.
       {

@@ -39,10 +39,10 @@ const WORKSPACES = JSON.parse(readFileSync(path.join(ROOT, "package.json"), "utf
 /** Where faults are planted, and how many of sixty. */
 const PLACES = [
   // What the core does is tested in the page's session too.
-  { folder: "core/src", projects: ["core", "web"], share: 38, skip: /test|^[^/]+$/ },
+  { folder: "core/src", projects: ["core", "web", "web-apart"], share: 38, skip: /test|^[^/]+$/ },
   {
     folder: "web/src/session",
-    projects: ["web"],
+    projects: ["web", "web-apart"],
     share: 12,
     skip: /test|handle|sound|shelf-|feel|commands|hooks|api-client|journal|server-events/,
   },

@@ -121,7 +121,7 @@ try {
   const built = { ...env, KEEN_PEBBLE_BUILT_SERVER: path.join(ROOT, "server/dist") };
   const server = vitest("server", ["server"], built, (text) => void (shown += text));
   const speed = program("speed scripts, in short", "node", ["scripts/speed.mjs", "--short"]);
-  await vitest("core, page logic and command line", ["core", "web", "cli"], env);
+  await vitest("core, page logic and command line", ["core", "web", "web-apart", "cli"], env);
   await vitest("browser", ["e2e"], env);
   await server;
   say(shown);

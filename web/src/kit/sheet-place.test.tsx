@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../page-session.ts";
 import type { Look, World } from "@keen-pebble/core/world";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../page-session.ts";
 import { cleanup, render, screen } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";

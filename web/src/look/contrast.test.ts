@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
+import path from "node:path";
 import { describe, expect, it } from "vitest";
 
-const css = readFileSync(new URL("./theme.css", import.meta.url), "utf8");
+const css = readFileSync(path.join(import.meta.dirname, "theme.css"), "utf8");
 
 /** The colours of a theme by their roles; what a theme does not say itself is as in the light one. */
 function roles(selector: string): ReadonlyMap<string, string> {

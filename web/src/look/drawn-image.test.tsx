@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { cleanup, render } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { DrawnPictures } from "./drawn-image.tsx";

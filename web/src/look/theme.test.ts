@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { onThemeChange, startTheme, switchTheme, themeInUse } from "./theme.ts";
 

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { showWholeNames } from "./whole-name.ts";
 

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../page-session.ts";
 import { readLog, writeLog } from "@keen-pebble/core/check";
 import { cleanup, render, screen, within } from "@testing-library/react";

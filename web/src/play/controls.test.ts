@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { DOWN, LEFT, RIGHT, SPARE, UP, USE } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { Controls, padButtons } from "./controls.ts";

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { readPlayed } from "@keen-pebble/core/check";
 import { writeWorld } from "@keen-pebble/core/formats";
 import { RIGHT } from "@keen-pebble/core/world";

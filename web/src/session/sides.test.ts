@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { beforeEach, expect, it } from "vitest";
 import { Sides } from "./sides.ts";
 

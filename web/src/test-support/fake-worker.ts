@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import type { Endpoint } from "comlink";
-import { afterAll, vi } from "vitest";
+import { vi } from "vitest";
 
 type Role = "simulation" | "proofs" | "reach" | "trials" | "which-rules";
 type Heard = (event: MessageEvent) => void;
@@ -91,6 +91,3 @@ export class FakeWorker extends Line {
     this.other = null;
   }
 }
-
-// A file of tests whose environment is gone must not load anything any more.
-afterAll(() => FakeWorker.loaded());

@@ -26,7 +26,6 @@ export interface Opened {
 
 /**
  * Opens a world as the page does, with workers in this thread, IndexedDB in memory, and a server that stores every batch.
- * Import `fake-indexeddb/auto` before anything else: the session opens its database as soon as it is loaded.
  * @param more what else the server answers
  * @param starts what else follows the project
  */

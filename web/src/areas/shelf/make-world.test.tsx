@@ -1,5 +1,4 @@
 import { shelfParts } from "../../page-shelf.ts";
-// @vitest-environment happy-dom
 import { cleanup, render, screen, within } from "@testing-library/react";
 import { userEvent } from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";

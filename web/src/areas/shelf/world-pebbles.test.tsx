@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { cleanup, render } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { ShownLog } from "../../session/shelf/shelf.ts";

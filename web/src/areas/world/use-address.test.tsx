@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import { act, cleanup, render } from "@testing-library/react";
 import { RouterProvider, createMemoryRouter } from "react-router";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { ALONG, DOWN, hall } from "../../test-support/hall.ts";

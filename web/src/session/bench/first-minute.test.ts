@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { ALONG, hall } from "../../test-support/hall.ts";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import type { Fixture, World } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { session } from "../../page-session.ts";

@@ -1,5 +1,4 @@
 import { session } from "../../page-session.ts";
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { percentile } from "./latency.ts";
 

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import type { World } from "@keen-pebble/core/world";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import type { Project } from "@keen-pebble/core/edit";
 import { writeRoomPixels, writeRoomTable } from "@keen-pebble/core/formats";
 import { writePng } from "@keen-pebble/core/reading";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { expect, it } from "vitest";
 import { session } from "../../page-session.ts";
 import { hall } from "../../test-support/hall.ts";

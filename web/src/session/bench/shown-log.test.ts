@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { addRoom } from "@keen-pebble/core/edit";
 import { toPlain } from "@keen-pebble/core/formats";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";

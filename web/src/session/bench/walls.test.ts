@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { unusedCutTiles } from "@keen-pebble/core/edit";
 import { session } from "../../page-session.ts";
 import type { Pair, World } from "@keen-pebble/core/world";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { session } from "../../page-session.ts";
 import { ALONG, hall } from "../../test-support/hall.ts";
@@ -14,7 +12,8 @@ const tile = (cell: number): number => session.project.store.getState().project!
 
 let opened: Opened;
 beforeEach(async () => {
-  opened = await openHere(hall(), { along: ALONG });
+  // The search goes on beside one, and ends with the world.
+  opened = await openHere(hall(), { along: ALONG }, [], [() => session.fixes.startFixes()]);
   benchStore.setState({ ...benchStore.getInitialState(), room: "room-1", tile: "wall", chosenTiles: ["wall"] }, true);
   session.shownLog.selectLog("along", 20);
   await until(() => bench().run?.log === "along");

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, describe, expect, it } from "vitest";
 import { isForItself, isTyping, keyOf, keyText } from "./keys.ts";
 

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { writePng } from "@keen-pebble/core/reading";
 import type { World } from "@keen-pebble/core/world";
 import { emptyWorld } from "@keen-pebble/core/world";

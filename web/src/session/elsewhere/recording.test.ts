@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import { LIMITS } from "@keen-pebble/core/world";

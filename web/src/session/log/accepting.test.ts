@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { readLog } from "@keen-pebble/core/check";
 import { toPlain } from "@keen-pebble/core/formats";
 import { compile, fingerprint, run } from "@keen-pebble/core/simulate";
@@ -12,13 +10,13 @@ import { openHere, until } from "../../test-support/opened.ts";
 
 let opened: Opened;
 const slow = {
-  ...hall(),
+  ...hall("porch"),
   rules: hall().rules.map((rules, i) => (i === 0 ? { ...rules, glide: { ...rules.glide, speed: 1 } } : rules)),
 };
 beforeEach(async () => {
-  opened = await openHere(hall(), { along: ALONG, down: DOWN }, [
-    ["GET /worlds/hall/logs/along/accepted", { revision: 3 }],
-    ["GET /worlds/hall/revisions/3", { revision: 3, world: toPlain(slow), logs: { along: ALONG } }],
+  opened = await openHere(hall("porch"), { along: ALONG, down: DOWN }, [
+    ["GET /worlds/porch/logs/along/accepted", { revision: 3 }],
+    ["GET /worlds/porch/revisions/3", { revision: 3, world: toPlain(slow), logs: { along: ALONG } }],
   ]);
   session.shownLog.selectLog("along");
   await until(() => session.benchStore.getState().run?.log === "along");
@@ -97,7 +95,7 @@ describe("the walk that was accepted", () => {
     await session.accepted.layAccepted("down");
     expect(notice()).toMatchObject({ tone: "attention", text: expect.stringContaining("cannot be shown: ") as string });
     expect(bench().beside).toBeNull();
-    opened.answers.set("GET /worlds/hall/logs/down/accepted", new TypeError("fetch failed"));
+    opened.answers.set("GET /worlds/porch/logs/down/accepted", new TypeError("fetch failed"));
     await session.accepted.layAccepted("down");
     expect(notice()!.text).toContain("cannot be shown: ");
   });

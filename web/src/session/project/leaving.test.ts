@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { readFileSync } from "node:fs";
 import { session } from "../../page-session.ts";
 import { toPlain, writeRoomText } from "@keen-pebble/core/formats";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import type { EditStep } from "@keen-pebble/core/edit";
 import { toPlain } from "@keen-pebble/core/formats";
 import type { World } from "@keen-pebble/core/world";

@@ -1,4 +1,3 @@
-import "fake-indexeddb/auto";
 import { IDBFactory } from "fake-indexeddb";
 import type { EditStep } from "@keen-pebble/core/edit";
 import { beforeEach, describe, expect, it } from "vitest";

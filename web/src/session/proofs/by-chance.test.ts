@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import type { World } from "@keen-pebble/core/world";
 import { newActor } from "@keen-pebble/core/world";
 import { readLog } from "@keen-pebble/core/check";

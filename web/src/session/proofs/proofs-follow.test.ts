@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { session } from "../../page-session.ts";
 import { toPlain } from "@keen-pebble/core/formats";
 import type { BreakSearch, WorldProofs } from "@keen-pebble/server/api";

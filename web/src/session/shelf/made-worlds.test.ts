@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { readWorld } from "@keen-pebble/core/reading";
 import { readLog } from "@keen-pebble/core/check";
 import { compile, run } from "@keen-pebble/core/simulate";

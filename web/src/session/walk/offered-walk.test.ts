@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { readLog } from "@keen-pebble/core/check";
 import type { Check } from "@keen-pebble/core/check";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";

@@ -1,5 +1,3 @@
-// @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { readLog } from "@keen-pebble/core/check";
 import type { Fixture, World } from "@keen-pebble/core/world";
 import { afterEach, beforeEach, expect, it } from "vitest";

@@ -1,5 +1,4 @@
 import { session } from "../../page-session.ts";
-// @vitest-environment happy-dom
 import type { World } from "@keen-pebble/core/world";
 import { FACINGS } from "@keen-pebble/core/world";
 import { checkText, logFrames, parseCheck, readLog } from "@keen-pebble/core/check";
