@@ -5,7 +5,7 @@ import { SetupError, runShown } from "./setup/run.mjs";
 
 try {
   ensureNode();
-  ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
+  ensureDebianPackages(["postgresql", "chromium-headless-shell", "chromium-driver"]);
   ensurePackages();
   ensureBuild();
   process.exitCode = await runShown("npx", ["--no-install", "tsx", "e2e/screenshots.ts"]);

@@ -17,7 +17,7 @@ const parts = [
 
 try {
   ensureNode();
-  ensureDebianPackages(["postgresql", "chromium", "chromium-driver"]);
+  ensureDebianPackages(["postgresql", "chromium-headless-shell", "chromium-driver"]);
   ensurePackages();
   ensureBuild();
   const short = process.argv.includes("--short") ? ["--short"] : [];

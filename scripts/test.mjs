@@ -102,7 +102,7 @@ for (const signal of ["SIGINT", "SIGTERM"]) {
 
 try {
   ensureNode();
-  set(() => ensureDebianPackages(["postgresql", "chromium", "chromium-driver", "python3"]));
+  set(() => ensureDebianPackages(["postgresql", "chromium-headless-shell", "chromium-driver", "python3"]));
   set(ensurePackages);
   await program("types", "npx", ["--no-install", "tsc", "-b"]);
   // Behind types: what one package knows of another's is what was built of it.

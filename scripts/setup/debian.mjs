@@ -14,14 +14,14 @@ export function postgresFolder() {
 
 const PACKAGES = {
   postgresql: () => postgresFolder() !== null,
-  chromium: () => existsSync("/usr/bin/chromium"),
+  "chromium-headless-shell": () => existsSync("/usr/bin/chromium-headless-shell"),
   python3: () => existsSync("/usr/bin/python3"),
   "chromium-driver": () => existsSync("/usr/bin/chromedriver"),
 };
 
 /**
  * Installs the Debian packages that are missing: as root, or through sudo where it needs no password.
- * @param {("postgresql" | "chromium" | "chromium-driver" | "python3")[]} wanted
+ * @param {("postgresql" | "chromium-headless-shell" | "chromium-driver" | "python3")[]} wanted
  */
 export function ensureDebianPackages(wanted) {
   const missing = wanted.filter((name) => !PACKAGES[name]());
