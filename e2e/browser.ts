@@ -30,7 +30,8 @@ export class Browser {
 
   static async open(): Promise<Browser> {
     const options = new Options();
-    options.setChromeBinaryPath("/usr/bin/chromium-headless-shell");
+    // Not the script of that name in /usr/bin: it stays before the browser, which would live on when ChromeDriver ends it.
+    options.setChromeBinaryPath("/usr/lib/chromium/chromium-headless-shell");
     options.addArguments(...FLAGS);
     const driver = await new Builder()
       .forBrowser("chrome")

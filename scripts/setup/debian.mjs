@@ -14,7 +14,7 @@ export function postgresFolder() {
 
 const PACKAGES = {
   postgresql: () => postgresFolder() !== null,
-  "chromium-headless-shell": () => existsSync("/usr/bin/chromium-headless-shell"),
+  "chromium-headless-shell": () => existsSync("/usr/lib/chromium/chromium-headless-shell"),
   python3: () => existsSync("/usr/bin/python3"),
   "chromium-driver": () => existsSync("/usr/bin/chromedriver"),
 };
