@@ -41,7 +41,7 @@ export default defineConfig({
           name: "web-apart",
           pool: "threads",
           include: ["web/src/**/*.apart.test.{ts,tsx}"],
-          setupFiles: ["web/src/test-support/workers-loaded.ts"],
+          setupFiles: ["web/src/test-support/own-channels.ts", "web/src/test-support/workers-loaded.ts"],
           server: { deps: { inline: ["downshift", "compute-scroll-into-view"] } },
           sequence: { groupOrder: 3 },
         },

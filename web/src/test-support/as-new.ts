@@ -1,15 +1,8 @@
 import "fake-indexeddb/auto";
 import { indexedDB as inMemory } from "fake-indexeddb";
-import { BroadcastChannel as Channel, threadId } from "node:worker_threads";
 import { vi } from "vitest";
+import "./own-channels.ts";
 import { session } from "../page-session.ts";
-
-/** Test files run in threads of one process, and a channel reaches all of them: here it reaches its own thread only. */
-class OwnChannel extends Channel {
-  constructor(name: string) {
-    super(`${name}/${threadId}`);
-  }
-}
 
 /** What a store of the session offers to be set back. */
 interface Store {
@@ -50,7 +43,6 @@ async function asNew(): Promise<void> {
   vi.useRealTimers();
   vi.unstubAllGlobals();
   globalThis.indexedDB = inMemory;
-  globalThis.BroadcastChannel = OwnChannel as unknown as typeof BroadcastChannel;
   // Nothing that was left answers any more; what the last file left open is left once another world is asked for.
   vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no server")));
   await session.project.openProject("nowhere");
