@@ -1,11 +1,37 @@
 import os from "node:os";
+import path from "node:path";
+import type { Plugin } from "vite";
 import { defineConfig } from "vitest/config";
 
+const CORE = path.resolve(import.meta.dirname, "core/src");
+/** Where the core was built, if tests shall run what was built of it: as it runs for users, and in less time. */
+const BUILT_CORE = process.env["KEEN_PEBBLE_BUILT_CORE"];
+const BUILT = [/\/cli\/dist\//, ...(BUILT_CORE === undefined ? [] : [/\/core\/dist\//])];
+
+/** Takes each source of the core, other than those of its tests, as it was built. */
+function builtCore(folder: string): Plugin {
+  return {
+    name: "built-core",
+    enforce: "pre",
+    resolveId(id, importer) {
+      if (importer === undefined || !id.startsWith(".")) return null;
+      const source = path.relative(CORE, path.resolve(path.dirname(importer), id));
+      if (/^\.\.|test-support|\.test\.ts$/.test(source) || !source.endsWith(".ts")) return null;
+      return path.join(folder, source.replace(/ts$/, "js"));
+    },
+  };
+}
+
+// Our own packages are taken from their sources, where they are not built.
+const conditions = BUILT_CORE === undefined ? ["source"] : [];
+
 export default defineConfig({
-  // Our own packages are taken from their sources.
-  resolve: { conditions: ["source"] },
-  ssr: { resolve: { conditions: ["source"] } },
+  plugins: BUILT_CORE === undefined ? [] : [builtCore(BUILT_CORE)],
+  resolve: { conditions },
+  ssr: { resolve: { conditions } },
   test: {
+    // What was built is loaded by Node itself.
+    server: { deps: { external: BUILT } },
     // For what hangs: a test is not given up for sharing its cores.
     testTimeout: 120_000,
     hookTimeout: 120_000,
@@ -51,7 +77,15 @@ export default defineConfig({
         extends: true,
         test: { name: "server", include: ["server/src/**/*.test.ts"], fileParallelism: false, isolate: false },
       },
-      { extends: true, test: { name: "cli", include: ["cli/src/**/*.test.ts"], sequence: { groupOrder: 3 } } },
+      // The command as it was built, not its sources.
+      {
+        extends: true,
+        test: {
+          name: "cli",
+          include: ["cli/src/**/*.test.ts"],
+          sequence: { groupOrder: 3 },
+        },
+      },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
       // the next one. Two browsers at once: one waits while the other draws.
       {

@@ -16,6 +16,7 @@ export default defineConfig({
       // Threads are files of their own, started by their names.
       input: {
         main: "src/main.ts",
+        "command-line": "src/command-line.ts",
         "prove.thread": "src/prove.thread.ts",
         "random-walks.thread": "src/random-walks.thread.ts",
       },

@@ -115,7 +115,12 @@ try {
   const data = path.join(temporary, "data");
   makeTestData(data);
   postgres = await new Postgres(data).start();
-  const env = { TEST_DATABASE_URL: postgres.url(), TEST_ADMIN_URL: postgres.adminUrl(), KEEN_PEBBLE_LOG: "silent" };
+  const env = {
+    TEST_DATABASE_URL: postgres.url(),
+    TEST_ADMIN_URL: postgres.adminUrl(),
+    KEEN_PEBBLE_LOG: "silent",
+    KEEN_PEBBLE_BUILT_CORE: path.join(ROOT, "core/dist"),
+  };
   // The server's tests mostly wait for the database, and the browser's for the page: others use the time.
   let shown = "";
   const built = { ...env, KEEN_PEBBLE_BUILT_SERVER: path.join(ROOT, "server/dist") };

@@ -8,13 +8,13 @@ const log = path.join(at, "round-the-hall.inputs");
 const good = path.join(at, "trace.csv");
 const bothBack = path.join(at, "trace-both-back.csv");
 
-it("conform says that the stand-in game walks as ours does, and where the one with the mistake diverges", () => {
-  expect(keenPebble("conform", world, log, good)).toEqual({
+it("conform says that the stand-in game walks as ours does, and where the one with the mistake diverges", async () => {
+  expect(await keenPebble("conform", world, log, good)).toEqual({
     status: 0,
     stdout: "within 0 px in all 274 frames that both have; 0 px apart at the most\n",
     stderr: "",
   });
-  expect(keenPebble("conform", world, log, bothBack)).toEqual({
+  expect(await keenPebble("conform", world, log, bothBack)).toEqual({
     status: 1,
     stdout: [
       "diverges at frame 71, after 71 frames within 0 px",
@@ -26,12 +26,12 @@ it("conform says that the stand-in game walks as ours does, and where the one wi
     stderr: "",
   });
   // The recording itself is the log: its keys are read by the same game.
-  expect(keenPebble("conform", world, good, good).status).toBe(0);
-  expect(keenPebble("conform", world, log, bothBack, "--tolerance", "400").status).toBe(0);
+  expect((await keenPebble("conform", world, good, good)).status).toBe(0);
+  expect((await keenPebble("conform", world, log, bothBack, "--tolerance", "400")).status).toBe(0);
 });
 
-it("conform --json is one value; --junit is a case that fails with the frame and what both did", () => {
-  const { status, stdout } = keenPebble("conform", world, log, bothBack, "--json");
+it("conform --json is one value; --junit is a case that fails with the frame and what both did", async () => {
+  const { status, stdout } = await keenPebble("conform", world, log, bothBack, "--json");
   expect([status, JSON.parse(stdout)]).toEqual([
     1,
     {
@@ -49,16 +49,16 @@ it("conform --json is one value; --junit is a case that fails with the frame and
     },
   ]);
   const junit = path.join(folder, "conform.xml");
-  expect(keenPebble("conform", world, log, bothBack, "--junit", junit).status).toBe(1);
+  expect((await keenPebble("conform", world, log, bothBack, "--junit", junit)).status).toBe(1);
   expect(read(junit)).toMatch(/<testcase [^>]*name="within 0 px of ours"[^>]*>\s*<failure [^>]*fails at frame 71/);
-  expect(keenPebble("conform", world, log, good, "--junit", junit).status).toBe(0);
+  expect((await keenPebble("conform", world, log, good, "--junit", junit)).status).toBe(0);
   expect(read(junit)).not.toContain("failure type");
 });
 
-it("our own trace conforms; what cannot be read is one clear line and exit 2", () => {
+it("our own trace conforms; what cannot be read is one clear line and exit 2", async () => {
   const trace = path.join(folder, "own.trace.csv");
-  keenPebble("replay", world, log, "--trace", trace);
-  expect(keenPebble("conform", world, log, trace).stdout).toContain("within 0 px in all 274 frames");
+  await keenPebble("replay", world, log, "--trace", trace);
+  expect((await keenPebble("conform", world, log, trace)).stdout).toContain("within 0 px in all 274 frames");
   for (const [args, said] of [
     [
       [world, log, file("other.csv", "a,b\n1,2\n")],
@@ -69,7 +69,7 @@ it("our own trace conforms; what cannot be read is one clear line and exit 2", (
     [[world, log, good, "--tolerance", "-1"], "expected a length in px from 0"],
     [[world, log, "nowhere.csv"], "there is no such file"],
   ] as const) {
-    const { status, stdout, stderr } = keenPebble("conform", ...args);
+    const { status, stdout, stderr } = await keenPebble("conform", ...args);
     expect([status, stdout]).toEqual([2, ""]);
     expect(stderr).toContain(said);
   }

@@ -1,23 +1,7 @@
-import { execFile } from "node:child_process";
-import path from "node:path";
 import { expect, it } from "vitest";
+import { demo, keenPebble, piped, turn } from "./test-support/keen-pebble.ts";
 
-const root = path.resolve(import.meta.dirname, "../..");
-const demo = "demo/saltglass-cistern/saltglass-cistern.world.json";
-const turn = "demo/saltglass-cistern/logs/turn-in-time.inputs";
-
-/** Runs the built command in the checkout, as a user would; several at a time. */
-const keenPebble = (...args: string[]): Promise<{ status: number | null; stdout: string; stderr: string }> =>
-  new Promise((resolve) => {
-    const child = execFile(
-      process.execPath,
-      ["cli/bin/keen-pebble.js", ...args],
-      { cwd: root },
-      (_error, stdout, stderr) => resolve({ status: child.exitCode, stdout, stderr }),
-    );
-  });
-
-it.concurrent.each<[number, string[]]>([
+it.each<[number, string[]]>([
   [0, ["check", demo]],
   [0, ["check", "--help"]],
   [0, ["--help"]],
@@ -56,3 +40,9 @@ it.concurrent.each<[number, string[]]>([
   // Whoever is told no is told why: on standard error, or as the answer itself.
   if (code !== 0 && args.length > 0 && stdout === "") expect(stderr).toMatch(/^keen-pebble: /);
 });
+
+it.each<[number, string[]]>([
+  [0, ["check", demo]],
+  [1, ["check", turn]],
+  [2, ["stroll"]],
+])("its process ends with %i for %j", (code, args) => expect(piped("", ...args).status).toBe(code));

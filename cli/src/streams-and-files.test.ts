@@ -15,53 +15,53 @@ import { demo, file, folder, keenPebble, logs, piped, read, root, turn } from ".
 
 const three = ["against-the-block", "round-the-basin", "turn-in-time"].map((name) => path.join(logs, `${name}.inputs`));
 
-it("what it writes goes through links and into devices and pipes, and replaces nothing but ordinary files", () => {
+it("what it writes goes through links and into devices and pipes, and replaces nothing but ordinary files", async () => {
   const log = three[0]!;
   const plain = path.join(folder, "plain.csv");
-  expect(keenPebble("replay", demo, log, "--trace", plain).status).toBe(0);
+  expect((await keenPebble("replay", demo, log, "--trace", plain)).status).toBe(0);
   const trace = readFileSync(plain, "utf8");
   const fresh = (name: string): string => path.join(folder, name);
 
   // A link stays one, and what it leads to is written whole.
   const target = file("target.csv", "old");
   symlinkSync("target.csv", fresh("link.csv"));
-  expect(keenPebble("replay", demo, log, "--trace", fresh("link.csv")).status).toBe(0);
+  expect((await keenPebble("replay", demo, log, "--trace", fresh("link.csv"))).status).toBe(0);
   expect([readlinkSync(fresh("link.csv")), readFileSync(target, "utf8")]).toEqual(["target.csv", trace]);
   symlinkSync("made.csv", fresh("dangling.csv"));
-  expect(keenPebble("replay", demo, log, "--trace", fresh("dangling.csv")).status).toBe(0);
+  expect((await keenPebble("replay", demo, log, "--trace", fresh("dangling.csv"))).status).toBe(0);
   expect([readlinkSync(fresh("dangling.csv")), readFileSync(fresh("made.csv"), "utf8")]).toEqual(["made.csv", trace]);
 
   // Devices and pipes are written to and stay what they are.
   expect(spawnSync("mkfifo", [fresh("pipe")]).status).toBe(0);
   // Open at both ends, so that nobody waits for the other.
   const pipe = openSync(fresh("pipe"), "r+");
-  expect(keenPebble("replay", demo, log, "--flat", fresh("pipe")).status).toBe(0);
+  expect((await keenPebble("replay", demo, log, "--flat", fresh("pipe"))).status).toBe(0);
   closeSync(pipe);
   expect(lstatSync(fresh("pipe")).isFIFO()).toBe(true);
-  expect(keenPebble("replay", demo, log, "--trace", "/dev/null").status).toBe(0);
+  expect((await keenPebble("replay", demo, log, "--trace", "/dev/null")).status).toBe(0);
   expect(statSync("/dev/null").isCharacterDevice()).toBe(true);
   for (const out of ["/dev/stdout", "-"]) {
-    const { status, stdout } = keenPebble("replay", demo, log, "--trace", out);
+    const { status, stdout } = piped("", "replay", demo, log, "--trace", out);
     expect(status).toBe(0);
     expect(stdout).toContain(trace);
   }
   expect(lstatSync("/dev/stdout").isSymbolicLink()).toBe(true);
-  expect(keenPebble("replay", demo, log, "--trace", "/dev/full")).toMatchObject({
+  expect(await keenPebble("replay", demo, log, "--trace", "/dev/full")).toMatchObject({
     status: 2,
     stderr: "keen-pebble: /dev/full cannot be written: ENOSPC\n",
   });
 
   // What lies beside under the name of a half-written file is somebody else's.
   const other = file("plain.csv.part", "mine");
-  expect(keenPebble("replay", demo, log, "--trace", plain).status).toBe(0);
-  expect(keenPebble("replay", demo, log, "--trace", path.join(folder, "nowhere", "plain.csv")).status).toBe(2);
+  expect((await keenPebble("replay", demo, log, "--trace", plain)).status).toBe(0);
+  expect((await keenPebble("replay", demo, log, "--trace", path.join(folder, "nowhere", "plain.csv"))).status).toBe(2);
   expect(readFileSync(other, "utf8")).toBe("mine");
   expect(readdirSync(folder).filter((name) => name.startsWith("."))).toEqual([]);
 });
 
-it("`-` is standard input, whatever it holds, and standard output, with what is said beside it", () => {
+it("`-` is standard input, whatever it holds, and standard output, with what is said beside it", async () => {
   expect(piped(read(demo), "check", "-")).toMatchObject({ status: 0 });
-  expect(piped(read(turn), "replay", demo, "-").stdout).toBe(keenPebble("replay", demo, turn).stdout);
+  expect(piped(read(turn), "replay", demo, "-").stdout).toBe((await keenPebble("replay", demo, turn)).stdout);
   expect(piped("frame,keys\n1,U\n9,.\n", "replay", demo, "-").stdout).toContain("last frame 9\n");
   const trace = piped(read(turn), "replay", demo, "-", "--trace", "-");
   expect([trace.stdout.split("\r\n")[0], trace.stderr]).toEqual([
@@ -86,7 +86,7 @@ it("`-` is standard input, whatever it holds, and standard output, with what is 
     status: 2,
     stderr: expect.stringContaining("standard input") as string,
   });
-  expect(keenPebble("replay", demo, turn, "--json", "--trace", "-")).toMatchObject({
+  expect(await keenPebble("replay", demo, turn, "--json", "--trace", "-")).toMatchObject({
     status: 2,
     stdout: "",
     stderr: "keen-pebble: --json and --trace - both write to standard output; give one of them a file\n",

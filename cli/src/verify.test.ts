@@ -7,20 +7,20 @@ import { demo, file, folder, keenPebble, logs, painted, read, root, turn } from 
 
 const three = ["against-the-block", "round-the-basin", "turn-in-time"].map((name) => path.join(logs, `${name}.inputs`));
 
-it("verify says that the demo's logs hold, and which frame breaks with a wall in the way", () => {
-  expect(keenPebble("verify", "--no-reach", demo, logs)).toMatchObject({
+it("verify says that the demo's logs hold, and which frame breaks with a wall in the way", async () => {
+  expect(await keenPebble("verify", "--no-reach", demo, logs)).toMatchObject({
     status: 0,
     stdout: expect.stringContaining("25 of 25 logs hold") as string,
   });
-  const broken = keenPebble("verify", "--no-reach", painted(4, 7, 3), ...three);
+  const broken = await keenPebble("verify", "--no-reach", painted(4, 7, 3), ...three);
   expect(broken.status).toBe(1);
   expect(broken.stdout).toContain("fails at frame 72: by 72 cell 4 3; seen: cell 4 8");
   expect(broken.stdout).toContain("2 of 3 logs hold");
 });
 
-it("verify --json is one value with an entry a log; a log that cannot be read is an entry too", () => {
+it("verify --json is one value with an entry a log; a log that cannot be read is an entry too", async () => {
   const bad = file("bad.inputs", "keen-pebble-inputs 1\n---\nR\n");
-  const { status, stdout } = keenPebble(
+  const { status, stdout } = await keenPebble(
     "verify",
     "--no-reach",
     demo,
@@ -48,7 +48,7 @@ it("verify --json is one value with an entry a log; a log that cannot be read is
 it("verify --junit writes a file that a JUnit parser reads: checks as cases, a log that cannot be read as an error", async () => {
   const out = path.join(folder, "out.xml");
   const bad = file("odd & <bad>.inputs", "keen-pebble-inputs 1\n---\nR\n");
-  expect(keenPebble("verify", "--no-reach", painted(4, 7, 3), ...three, bad, "--junit", out).status).toBe(2);
+  expect((await keenPebble("verify", "--no-reach", painted(4, 7, 3), ...three, bad, "--junit", out)).status).toBe(2);
   const suites = (await parse(readFileSync(out, "utf8"))) as TestSuites;
   expect(suites).toMatchObject({ tests: 16, failures: 2, errors: 1 });
   const cases = suites.testsuite!.flatMap((suite) => suite.testcase!.map((test) => ({ suite: suite.name, ...test })));
@@ -66,17 +66,19 @@ it("verify --junit writes a file that a JUnit parser reads: checks as cases, a l
   ]);
 });
 
-it("verify says whether a log walks as was accepted, and takes many logs side by side in the order in which they were named", () => {
+it("verify says whether a log walks as was accepted, and takes many logs side by side in the order in which they were named", async () => {
   const text = readFileSync(path.join(root, three[2]!), "utf8");
-  const { fingerprint } = JSON.parse(keenPebble("replay", demo, three[2]!, "--json").stdout) as { fingerprint: string };
+  const { fingerprint } = JSON.parse((await keenPebble("replay", demo, three[2]!, "--json")).stdout) as {
+    fingerprint: string;
+  };
   const accepting = (print: string): string =>
     file(`accepted-${print.slice(0, 4)}.inputs`, text.replace("check at 24", `accept ${print}\ncheck at 24`));
   const [same, other] = [accepting(fingerprint), accepting("0".repeat(64))];
-  expect(keenPebble("verify", "--no-reach", demo, same, other)).toMatchObject({
+  expect(await keenPebble("verify", "--no-reach", demo, same, other)).toMatchObject({
     status: 0,
     stdout: expect.stringMatching(/walks as accepted\n.*does not walk as accepted\n2 of 2/) as string,
   });
-  expect(JSON.parse(keenPebble("verify", "--no-reach", demo, same, other, "--json").stdout)).toMatchObject([
+  expect(JSON.parse((await keenPebble("verify", "--no-reach", demo, same, other, "--json")).stdout)).toMatchObject([
     { accepted: true, fingerprint },
     { accepted: false, fingerprint },
   ]);
@@ -88,7 +90,7 @@ it("verify says whether a log walks as was accepted, and takes many logs side by
     ),
   );
   const reports = JSON.parse(
-    keenPebble("verify", "--no-reach", demo, ...long, file("bad-again.inputs", "?"), "--json").stdout,
+    (await keenPebble("verify", "--no-reach", demo, ...long, file("bad-again.inputs", "?"), "--json")).stdout,
   ) as {
     log: string;
     frames?: number;
@@ -98,8 +100,8 @@ it("verify says whether a log walks as was accepted, and takes many logs side by
   expect(reports.slice(0, 12).map(({ frames }) => frames)).toEqual(long.map((_, i) => 60_000 + i));
 });
 
-it("results are printed also where the JUnit file cannot be written", () => {
-  const { status, stdout, stderr } = keenPebble(
+it("results are printed also where the JUnit file cannot be written", async () => {
+  const { status, stdout, stderr } = await keenPebble(
     "verify",
     demo,
     turn,
@@ -113,17 +115,17 @@ it("results are printed also where the JUnit file cannot be written", () => {
   ]);
 });
 
-it("verify takes a folder's CSV logs too, and says of a log that it names another world", () => {
+it("verify takes a folder's CSV logs too, and says of a log that it names another world", async () => {
   const inside = mkdtempSync(path.join(folder, "logs-"));
   writeFileSync(path.join(inside, "pressed.csv"), "KEYS,Frame\r\nru,1\r\n.,9\r\n");
   writeFileSync(path.join(inside, "other.inputs"), read(turn).replace("world saltglass-cistern", "world dry-well"));
-  const { status, stdout } = keenPebble("verify", "--no-reach", demo, inside);
+  const { status, stdout } = await keenPebble("verify", "--no-reach", demo, inside);
   expect(status).toBe(0);
   expect(stdout).toContain("2 of 2 logs hold");
   expect(stdout).toContain(
     "other.inputs: 4 of 4 checks, 48 frames\n       finding: names the world dry-well, not saltglass-cistern\n",
   );
-  const [other, pressed] = JSON.parse(keenPebble("verify", "--no-reach", demo, inside, "--json").stdout) as {
+  const [other, pressed] = JSON.parse((await keenPebble("verify", "--no-reach", demo, inside, "--json")).stdout) as {
     finding?: string;
   }[];
   expect([other!.finding, "finding" in pressed!]).toEqual(["names the world dry-well, not saltglass-cistern", false]);

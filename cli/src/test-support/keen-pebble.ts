@@ -2,7 +2,8 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import os from "node:os";
 import path from "node:path";
-import { afterAll } from "vitest";
+import { afterAll, vi } from "vitest";
+import type { commandLine as run } from "../command-line.ts";
 
 /** The checkout. */
 export const root = path.resolve(import.meta.dirname, "../../..");
@@ -14,13 +15,31 @@ export const turn = path.join(logs, "turn-in-time.inputs");
 export const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-cli-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-/** Runs the built command in the checkout, as a user would. */
-export function keenPebble(...args: string[]) {
-  return piped("", ...args);
+/** What a command ended with and said. */
+export interface Ended {
+  readonly status: number | null;
+  readonly stdout: string;
+  readonly stderr: string;
 }
 
-/** The same with something on standard input. */
-export function piped(input: string, ...args: string[]) {
+const BUILT = new URL("../../dist/command-line.js", import.meta.url).href;
+
+/** Runs the built command in the checkout, within this process: its start would take far longer than most commands do. */
+export async function keenPebble(...args: string[]): Promise<Ended> {
+  const { commandLine } = (await import(BUILT)) as { commandLine: typeof run };
+  const out = vi.spyOn(process.stdout, "write").mockReturnValue(true);
+  const err = vi.spyOn(process.stderr, "write").mockReturnValue(true);
+  const said = ({ mock }: typeof out): string => mock.calls.map(([text]) => String(text)).join("");
+  try {
+    return { status: await commandLine(args), stdout: said(out), stderr: said(err) };
+  } finally {
+    out.mockRestore();
+    err.mockRestore();
+  }
+}
+
+/** Runs it in a process of its own, as a user would, with something on standard input. */
+export function piped(input: string, ...args: string[]): Ended {
   const { status, stdout, stderr } = spawnSync(process.execPath, ["cli/bin/keen-pebble.js", ...args], {
     cwd: root,
     encoding: "utf8",

@@ -19,6 +19,7 @@ import type { Actor } from "../world/actors.ts";
 import { newActor } from "../world/actors.ts";
 import { PLAYING } from "../world/vocabulary.ts";
 import type { World } from "../world/world.ts";
+import { same } from "../test-support/same.ts";
 
 /** Both traces of a run, as text. */
 function traces(world: World, log: InputLog): string {
@@ -74,7 +75,7 @@ describe("actors of any house", () => {
             const cy = (at[number * ACTOR_NUMBERS + AT_Y]! - dy * gone) / c.tileUnits + dy;
             // A respawn or the end of a visit has put it back since.
             if (!Number.isInteger(cx) || !Number.isInteger(cy)) continue;
-            expect(cx >= 0 && cy >= 0 && cx < width && cy < height).toBe(true);
+            same(cx >= 0 && cy >= 0 && cx < width && cy < height, true);
             const tile = world.tiles[cells[cy * width + cx]!]!;
             const door = fixtures.findIndex(
               (each) =>
@@ -84,8 +85,11 @@ describe("actors of any house", () => {
                 each.cell[1] === cy,
             );
             if (s.eventCount > 0) continue;
-            expect(tile.flags.some((flag) => actor.blockedBy.includes(flag))).toBe(false);
-            if (door >= 0) expect(actor.doors === "all" || (actor.doors === "open" && wasOpen[door] === 1)).toBe(true);
+            same(
+              tile.flags.some((flag) => actor.blockedBy.includes(flag)),
+              false,
+            );
+            if (door >= 0) same(actor.doors === "all" || (actor.doors === "open" && wasOpen[door] === 1), true);
           }
           seen.met += s.memory.actors!.met.includes(1) ? 1 : 0;
         }
@@ -105,9 +109,10 @@ describe("actors of any house", () => {
         expect(traces(world, seeded)).toBe(walks);
         if (traces(world, { ...log, seed: (seed ^ 0x5bd1e995) >>> 0 }) === walks) return;
         seen.other++;
-        expect(
+        same(
           world.rooms.some(({ actors }) => actors.some(({ plan }) => plan.some((phase) => phase.do === "wander"))),
-        ).toBe(true);
+          true,
+        );
       }),
       { ...FIXED, numRuns: 150 },
     );
@@ -128,18 +133,21 @@ describe("actors of any house", () => {
           return [c.actors!.all[at.actor[place]!]!.id, at.x[place]!, at.y[place]!, at.facing[place]!, at.phase[place]!];
         });
         // What happened to them in the frame itself (a visit's end) is told of the room in which the walker is then.
-        expect(actors.map((each) => [each.id, ...each.at, each.facing])).toEqual(told.map((each) => each.slice(0, 4)));
+        same(
+          actors.map((each) => [each.id, ...each.at, each.facing]),
+          told.map((each) => each.slice(0, 4)),
+        );
         const s = stateAt(c, log, frame);
         const copy = new SimState(c);
         copy.copyFrom(s);
-        expect([sameSituation(c, s, copy), situationHash(c, copy)]).toEqual([true, situationHash(c, s)]);
+        same([sameSituation(c, s, copy), situationHash(c, copy)], [true, situationHash(c, s)]);
         for (const held of framesOf(log).slice(0, 40)) {
           if (s.status !== PLAYING) break;
           step(c, s, held, null);
           step(c, copy, held, null);
         }
-        expect(sameSituation(c, s, copy)).toBe(true);
-        expect([...copy.memory.actors!.numbers]).toEqual([...s.memory.actors!.numbers]);
+        same(sameSituation(c, s, copy), true);
+        same([...copy.memory.actors!.numbers], [...s.memory.actors!.numbers]);
       }),
       { ...FIXED, numRuns: 150 },
     );
@@ -186,7 +194,7 @@ describe("actors of any house", () => {
           }
           seen.frames++;
           const [one, two] = [s.memory.actors!.numbers, t.memory.actors!.numbers];
-          expect([two[0], two[1]]).toEqual([(width - 1) * c.tileUnits - one[0]!, one[1]]);
+          same([two[0], two[1]], [(width - 1) * c.tileUnits - one[0]!, one[1]]);
         }
       }),
       { ...FIXED, numRuns: 300 },

@@ -16,6 +16,7 @@ import type { Project } from "./project.ts";
 import type { EditStep } from "./step.ts";
 import { invert } from "./step.ts";
 import { summary } from "./summary.ts";
+import { same } from "../test-support/same.ts";
 
 const LOG = "keen-pebble-inputs 1\n---\n1 .\n";
 const empty: Project = { world: tinyWorld(["S...", "....", "..#."]), logs: new Map() };
@@ -59,18 +60,18 @@ it("any row of edits is taken back by its inverses, and undo and redo walk the s
         if (!strokes[i]) history = close(history);
         history = record(history, step, strokes[i] ? "stroke" : null);
       });
-      expect(applyAll(project, [...steps].reverse().map(invert))).toEqual(empty);
+      same(applyAll(project, [...steps].reverse().map(invert)), empty);
       let back = project;
       for (let moved = undo(history); moved; moved = undo(history)) {
         back = applyAll(back, moved.steps);
         history = moved.history;
       }
-      expect(back).toEqual(empty);
+      same(back, empty);
       for (let moved = redo(history); moved; moved = redo(history)) {
         back = applyAll(back, moved.steps);
         history = moved.history;
       }
-      expect(back).toEqual(project);
+      same(back, project);
     }),
     FIXED,
   );
@@ -91,7 +92,7 @@ it("two merged steps do what both do", () => {
         const second = fittingStep(between, [each[0], each[2], each[1]]);
         const merged = merge(first, second);
         project = apply(between, second);
-        if (merged !== null) expect(apply(applyAll(project, [invert(second), invert(first)]), merged)).toEqual(project);
+        if (merged !== null) same(apply(applyAll(project, [invert(second), invert(first)]), merged), project);
       }
     }),
     FIXED,
@@ -157,13 +158,12 @@ it("the differences of two worlds turn one into the other, over JSON too, and ba
         };
         const steps = JSON.parse(JSON.stringify(differences(before, after))) as EditStep[];
         for (const step of steps) kinds.add(step.kind);
-        expect(applyAll(before, steps)).toEqual(after);
-        expect(applyAll(after, [...steps].reverse().map(invert))).toEqual(before);
-        expect(differences(before, before)).toEqual([]);
+        same(applyAll(before, steps), after);
+        same(applyAll(after, [...steps].reverse().map(invert)), before);
+        same(differences(before, before), []);
         for (const step of steps)
           if (step.kind === "change-parts")
-            for (const { part, after: value } of step.parts)
-              expect(partSchema(part)!.validate(value, STRICT)).toEqual({ value });
+            for (const { part, after: value } of step.parts) same(partSchema(part)!.validate(value, STRICT), { value });
       },
     ),
     FIXED,
@@ -281,14 +281,15 @@ it("strokes over very many cells become one as those over few do", () => {
       const middle = apply(start, one) as typeof start;
       const two = paint(middle, second, back);
       const merged = merge(one, two)!;
-      expect(apply(start, merged).world.rooms[0]!.cells).toEqual(apply(middle, two).world.rooms[0]!.cells);
+      same(apply(start, merged).world.rooms[0]!.cells, apply(middle, two).world.rooms[0]!.cells);
       // What comes out as it was is not in it.
-      expect(
+      same(
         (merged as Extract<EditStep, { kind: "set-cells" }>).cells.every(
           (cell, i, all) => i === 0 || all[i - 1]! < cell,
         ),
-      ).toBe(true);
-      expect(applyAll(start, [merged, invert(merged)]).world.rooms[0]!.cells).toEqual(world.rooms[0]!.cells);
+        true,
+      );
+      same(applyAll(start, [merged, invert(merged)]).world.rooms[0]!.cells, world.rooms[0]!.cells);
     }),
     { ...FIXED, numRuns: 20 },
   );

@@ -29,6 +29,7 @@ import { addRoom, changeRoomId, copyRoom, removeRoom, renameRoom, resizeRoom } f
 import { logsThatCannotStart } from "./starting-logs.ts";
 import { copyRuleSet, removeRuleSet, renameRuleSet, withRules } from "./rule-sets.ts";
 import { FreeIds, copyTile, moveTile, removeTiles, tileUses } from "./tiles.ts";
+import { same } from "../test-support/same.ts";
 
 const everything = readWorld(readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8"));
 const [hall, other] = everything.rooms as [(typeof everything.rooms)[0], (typeof everything.rooms)[0]];
@@ -46,9 +47,9 @@ const project: Project = { world: everything, logs: new Map([["walk", LOG]]) };
 /** The edits that a change is made of lead there, and back, and to a world that is in order. */
 function holdsAsEdits(before: Project, after: Project): void {
   const steps = differences(before, after);
-  expect(applyAll(before, steps)).toEqual(after);
-  expect(applyAll(after, [...steps].reverse().map(invert))).toEqual(before);
-  expect(readWorld(writeWorld(after.world))).toEqual(after.world);
+  same(applyAll(before, steps), after);
+  same(applyAll(after, [...steps].reverse().map(invert)), before);
+  same(readWorld(writeWorld(after.world)), after.world);
   for (const text of after.logs.values()) readLog(text);
 }
 
@@ -70,18 +71,19 @@ describe("tiles and flags", () => {
             const id = world.tiles[a % world.tiles.length]!.id;
             if (kind === 0) world = copyTile(world, id);
             if (kind === 1) world = moveTile(world, id, b);
-            if (kind < 2) expect(ground(world)).toEqual(before);
+            if (kind < 2) same(ground(world), before);
             else {
               const instead = world.tiles[b % world.tiles.length]!.id;
               const kept = id === "empty" ? world : removeTiles(world, [id], instead);
-              expect(ground(kept)).toEqual(
+              same(
+                ground(kept),
                 before.map((cells) =>
                   cells.map((cell) => (cell === id && id !== "empty" ? (instead === id ? "empty" : instead) : cell)),
                 ),
               );
               world = kept;
             }
-            expect(world.tiles[0]!.id).toBe("empty");
+            same(world.tiles[0]!.id, "empty");
             expect(tileUses(world).reduce((sum, n) => sum + n, 0)).toBe(world.rooms[0]!.cells.length);
           }
           holdsAsEdits({ world: base, logs: new Map() }, { world, logs: new Map() });
@@ -192,15 +194,15 @@ describe("rooms", () => {
         fc.constantFrom(hall.id, other.id),
         (growth, id) => {
           const { project: after, fellAway } = resizeRoom(project, id, growth)!;
-          expect(fellAway).toEqual([]);
+          same(fellAway, []);
           holdsAsEdits(project, after);
           const [small, large] = [roomById(everything, id)!, roomById(after.world, id)!];
-          expect([large.width, large.height]).toEqual([
-            small.width + growth.west + growth.east,
-            small.height + growth.north + growth.south,
-          ]);
+          same(
+            [large.width, large.height],
+            [small.width + growth.west + growth.east, small.height + growth.north + growth.south],
+          );
           for (const fixture of small.fixtures)
-            expect(large.fixtures.find((f) => f.id === fixture.id)!.cell).toEqual([
+            same(large.fixtures.find((f) => f.id === fixture.id)!.cell, [
               fixture.cell[0] + growth.west,
               fixture.cell[1] + growth.north,
             ]);
@@ -210,7 +212,7 @@ describe("rooms", () => {
             south: -growth.south,
             west: -growth.west,
           })!;
-          expect(back.project).toEqual(project);
+          same(back.project, project);
         },
       ),
       FIXED,
@@ -239,8 +241,14 @@ describe("rooms", () => {
             1,
           )!;
           const rows2 = run(compile(after.world), readLog(after.logs.get("walk")!), { rows: true }).rows!;
-          expect([...rows2.x].map((x) => x - west * 4096)).toEqual([...before.x]);
-          expect([...rows2.y].map((y) => y - north * 4096)).toEqual([...before.y]);
+          same(
+            [...rows2.x].map((x) => x - west * 4096),
+            [...before.x],
+          );
+          same(
+            [...rows2.y].map((y) => y - north * 4096),
+            [...before.y],
+          );
         },
       ),
       FIXED,
@@ -336,8 +344,8 @@ describe("logs after a change of a world", () => {
         };
         fc.pre(logStartFault(world, readLog(before.logs.get("walk")!)) === null);
         const { project: after, fellAway } = change(before);
-        expect(worldFaults(after.world)).toEqual([]);
-        expect(logsThatCannotStart(before, after)).toEqual([]);
+        same(worldFaults(after.world), []);
+        same(logsThatCannotStart(before, after), []);
         const [was, is] = [readLog(before.logs.get("walk")!), readLog(after.logs.get("walk")!)];
         run(compile(after.world), is);
         const said = fellAway.join("\n");

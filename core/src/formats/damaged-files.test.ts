@@ -12,6 +12,7 @@ import { anyDamaged, anyOddValue, placesIn, replaced, valueAt } from "../test-su
 import { worldJsonSchema } from "./world-json-schema.ts";
 import { readWorld } from "./read-world.ts";
 import { writeWorld } from "./write-world.ts";
+import { same } from "../test-support/same.ts";
 
 const text = readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8");
 const world = JSON.parse(text) as Record<string, unknown>;
@@ -89,11 +90,14 @@ it("a world with one value changed is read, and then written as it is, or refuse
       const schemaFits = fitsSchema(JSON.parse(written));
       if ("value" in result) {
         readable++;
-        expect({ place: placeText(path), value, schemaFits }).toEqual({
-          place: placeText(path),
-          value,
-          schemaFits: true,
-        });
+        same(
+          { place: placeText(path), value, schemaFits },
+          {
+            place: placeText(path),
+            value,
+            schemaFits: true,
+          },
+        );
         const canonical = writeWorld(result.value);
         expect(writeWorld(readWorld(canonical))).toBe(canonical);
       } else {
@@ -112,7 +116,7 @@ it("a world with one value changed is read, and then written as it is, or refuse
 it("the schema takes every world that is written, and is the one that the tables say", () => {
   fc.assert(
     fc.property(anyWorld, (any) => {
-      expect(fitsSchema(JSON.parse(writeWorld(any)))).toBe(true);
+      same(fitsSchema(JSON.parse(writeWorld(any))), true);
     }),
     FIXED,
   );

@@ -11,6 +11,7 @@ import { worldFromJson } from "./read-world.ts";
 import { layRoom } from "./room-draft.ts";
 import type { Pixels } from "./room-pixels.ts";
 import { sheetPlaces, sheetTiles } from "./sheet-places.ts";
+import { same } from "../test-support/same.ts";
 
 const bare: World = { ...emptyWorld("w", "W", 16), rooms: [] };
 const base: World = { ...bare, tiles: bare.tiles.slice(0, 1) };
@@ -86,7 +87,7 @@ it("a map of any numbers makes a world that reads, with a start in the free cell
         const [midX, midY] = [Math.floor((width - 1) / 2), Math.floor((grid.height - 1) / 2)];
         const far = (i: number): number => Math.abs((i % width) - midX) + Math.abs(Math.floor(i / width) - midY);
         const free = values.map((value, i) => (all || !blocked.has(value) ? far(i) : Infinity));
-        expect(y * width + x).toBe(free.indexOf(Math.min(...free)));
+        same(y * width + x, free.indexOf(Math.min(...free)));
         expect(mapKinds(grid).reduce((sum, { cells }) => sum + cells, 0)).toBe(values.length);
       },
     ),
@@ -115,7 +116,7 @@ describe("a picture of a whole map", () => {
             x < width * side && y < height * side ? paint(x, y) : 0xff,
           );
           const { grid, sheet, across, over } = cutMapPicture(whole, side);
-          expect([grid.width, grid.height, over]).toEqual([width, height, [1, 2]]);
+          same([grid.width, grid.height, over], [width, height, [1, 2]]);
           const used = new Set(kinds.filter((_, i) => i % 7 < width && i < height * 7));
           used.delete(0);
           expect(new Set(grid.values.filter((value) => value > 0)).size).toBe(used.size);
@@ -130,7 +131,7 @@ describe("a picture of a whole map", () => {
                       (x % side)) *
                     4;
               const there = at < 0 ? [0, 0, 0, 0] : [...sheet.rgba.subarray(at, at + 4)];
-              expect(there).toEqual([...whole.rgba.subarray((y * whole.width + x) * 4, (y * whole.width + x) * 4 + 4)]);
+              same(there, [...whole.rgba.subarray((y * whole.width + x) * 4, (y * whole.width + x) * 4 + 4)]);
             }
         },
       ),
@@ -166,7 +167,7 @@ it("a sheet is cut as it would be laid out: so many tiles, with what is left ove
         const over = more % (tile + (tiles > 0 ? spacing : 0));
         const side = 2 * margin + tiles * tile + Math.max(0, tiles - 1) * spacing + over;
         const { across, overX, down, overY } = sheetTiles(side, 2 * margin + tile, { tile, margin, spacing });
-        expect([across, overX, down, overY]).toEqual([tiles, over, 1, 0]);
+        same([across, overX, down, overY], [tiles, over, 1, 0]);
       },
     ),
     FIXED,

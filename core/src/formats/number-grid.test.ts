@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { RefusedError } from "../base/refused-error.ts";
 import { told } from "../test-support/told.ts";
 import { readNumberGrid } from "./number-grid.ts";
+import { same } from "../test-support/same.ts";
 
 interface Notated {
   readonly text: string;
@@ -117,12 +118,15 @@ it("5,000 grids in any notation are read as what they were made from", () => {
   fc.assert(
     fc.property(anyNotated, ({ text, rows, width, notation }) => {
       const grid = readNumberGrid(text, width);
-      expect({ text, width: grid.width, height: grid.height, values: grid.values }).toEqual({
-        text,
-        width: rows[0]!.length,
-        height: rows.length,
-        values: rows.flat(),
-      });
+      same(
+        { text, width: grid.width, height: grid.height, values: grid.values },
+        {
+          text,
+          width: rows[0]!.length,
+          height: rows.length,
+          values: rows.flat(),
+        },
+      );
       seen.set(notation, (seen.get(notation) ?? 0) + 1);
     }),
     { seed: 15, numRuns: 5000 },
@@ -148,7 +152,7 @@ it("2,000 damaged ones are refused with a place, or read as a grid of what stand
         }[how];
         try {
           const grid = readNumberGrid(damaged, width);
-          expect(grid.values.length).toBe(grid.width * grid.height);
+          same(grid.values.length, grid.width * grid.height);
           // Rows of characters are left where it was cut before its first number.
           if (grid.characters) {
             expect(damaged).not.toMatch(/\d/);
@@ -161,11 +165,14 @@ it("2,000 damaged ones are refused with a place, or read as a grid of what stand
           while (before < values.length && values[before] === made[before]) before++;
           let behind = 0;
           while (behind < values.length - before && values.at(-1 - behind) === made.at(-1 - behind)) behind++;
-          expect({ damaged, values, isOneOff: values.length - before - behind <= 1 }).toEqual({
-            damaged,
-            values,
-            isOneOff: true,
-          });
+          same(
+            { damaged, values, isOneOff: values.length - before - behind <= 1 },
+            {
+              damaged,
+              values,
+              isOneOff: true,
+            },
+          );
         } catch (error) {
           expect(error).toBeInstanceOf(RefusedError);
           const [first] = (error as RefusedError).refusals;

@@ -14,6 +14,7 @@ import { layRoom } from "./room-draft.ts";
 import { coloursOf, readRoomPixels, writeRoomPixels } from "./room-pixels.ts";
 import { readRoomTable, writeRoomTable } from "./room-table.ts";
 import { writeRoomText } from "./write-room-text.ts";
+import { same } from "../test-support/same.ts";
 
 const everything = readWorld(readFileSync(new URL("../test-support/everything.world.json", import.meta.url), "utf8"));
 const tiny = tinyWorld(["S...", "....", "..#."]);
@@ -106,12 +107,12 @@ it("a room written as text, table or picture is the same room when it is read", 
       things += room.fixtures.length;
       const text = writeRoomText(world, room);
       if (text.includes("bead-#")) numbered++;
-      expect(laid(text, world, "a")).toEqual(world);
-      expect(layRoom(world, "a", readRoomTable(writeRoomTable(room), world))).toEqual(world);
+      same(laid(text, world, "a"), world);
+      same(layRoom(world, "a", readRoomTable(writeRoomTable(room), world)), world);
       const pixels = writeRoomPixels(world, room);
       const png = readPng(writePng(pixels), 512);
-      expect(png).toEqual(pixels);
-      expect(layRoom(world, "a", readRoomPixels(png, world))).toEqual(world);
+      same(png, pixels);
+      same(layRoom(world, "a", readRoomPixels(png, world)), world);
     }),
     FIXED,
   );

@@ -10,6 +10,7 @@ import { flatLog } from "./flat-log.ts";
 import type { InputLog } from "./input-log.ts";
 import { readLog } from "./read-log.ts";
 import { writeLog } from "./write-log.ts";
+import { same } from "../test-support/same.ts";
 
 const anyHouseAndLog = anyHouse.chain((world) => fc.tuple(fc.constant(world), anyFullLogOf(world)));
 
@@ -33,7 +34,7 @@ it("a log of whatever kind is written, read and written again without a byte or 
       const text = writeLog(log);
       const again = readLog(text);
       expect(writeLog(again)).toBe(text);
-      expect({ ...again, lines: pressed(again) }).toEqual({ ...log, lines: pressed(log) });
+      same({ ...again, lines: pressed(again) }, { ...log, lines: pressed(log) });
       if (log.with.length > 0) seen.with++;
       if (log.checks.length > 0) seen.checks++;
       for (const line of log.lines) {
@@ -46,8 +47,8 @@ it("a log of whatever kind is written, read and written again without a byte or 
       }
       const c = compile(world);
       const [one, other] = [run(c, log, { rows: true, checks: true }), run(c, again, { rows: true, checks: true })];
-      expect(other.rows).toEqual(one.rows);
-      expect(other.verdicts).toEqual(one.verdicts);
+      same(other.rows, one.rows);
+      same(other.verdicts, one.verdicts);
     }),
     FIXED,
   );
@@ -62,9 +63,12 @@ it("its flat form presses the frames that were pressed: the same rows, and no `u
       const c = compile(world);
       const one = run(c, log, { rows: true });
       const flat = flatLog(log, one.lineEnds);
-      expect(flat.lines.some((line) => line.kind === "keys" && line.until !== null)).toBe(false);
-      expect(run(c, flat, { rows: true }).rows).toEqual(one.rows);
-      expect(run(c, readLog(writeLog(flat)), { rows: true }).rows).toEqual(one.rows);
+      same(
+        flat.lines.some((line) => line.kind === "keys" && line.until !== null),
+        false,
+      );
+      same(run(c, flat, { rows: true }).rows, one.rows);
+      same(run(c, readLog(writeLog(flat)), { rows: true }).rows, one.rows);
       if (log.lines.some((line, i) => line.kind === "keys" && line.until !== null && (one.lineEnds[i] ?? 0) > 0))
         early++;
     }),

@@ -13,6 +13,7 @@ import { told } from "../test-support/told.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import type { Rules, World } from "../world/world.ts";
 import { moveFreely } from "./free-move.ts";
+import { same } from "../test-support/same.ts";
 
 type Free = Rules["roam"];
 
@@ -52,16 +53,16 @@ function moved(c: Compiled, [x, y]: readonly [number, number], dx: number, dy: n
 
 /** `contact` as the text says it, unit by unit. */
 function naiveContact(c: Compiled, place: Moved, axis: "x" | "y", way: number, slide: boolean): Moved {
-  const at = (n: number): Moved => ({ ...place, [axis]: place[axis] + Math.sign(way) * n });
+  const [signX, signY] = axis === "x" ? [Math.sign(way), 0] : [0, Math.sign(way)];
+  const [atX, atY] = [(n: number): number => place.x + signX * n, (n: number): number => place.y + signY * n];
   const near = shapesNear(c.ground, 0, place.x, place.y, 3);
   const shapes = counting(c.ground, near, place.x, place.y);
   let gone = 0;
-  while (gone < Math.abs(way) && !shapes.some((shape) => meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y)))
-    gone++;
-  let now = at(gone);
+  while (gone < Math.abs(way) && !shapes.some((shape) => meets(c.ground, shape, atX(gone + 1), atY(gone + 1)))) gone++;
+  let now: Moved = { x: atX(gone), y: atY(gone) };
   const poly =
     gone < Math.abs(way) &&
-    shapes.some((shape) => shape.shape.kind === "poly" && meets(c.ground, shape, at(gone + 1).x, at(gone + 1).y));
+    shapes.some((shape) => shape.shape.kind === "poly" && meets(c.ground, shape, atX(gone + 1), atY(gone + 1)));
   const other = axis === "x" ? "y" : "x";
   while (slide && poly && gone < Math.abs(way)) {
     const stride = Math.min(256, Math.abs(way) - gone);
@@ -140,7 +141,7 @@ describe("free movement is what the text says, unit by unit", () => {
           const [x, y] = slopes === "slide" ? [3 * 4096 + (place[0] % 4096), 4096 + (place[1] % 6000)] : place;
           const from = { x, y };
           const expected = xFirst ? one(one(from, "x", dx), "y", dy) : one(one(from, "y", dy), "x", dx);
-          expect(moved(c, [from.x, from.y], dx, dy)).toEqual(expected);
+          same(moved(c, [from.x, from.y], dx, dy), expected);
           if (expected.x !== from.x + dx || expected.y !== from.y + dy) stopped++;
           if (slopes === "slide") {
             const [sliding, stopping] = [true, false].map((slide) => naiveContact(c, from, "x", dx, slide));

@@ -18,6 +18,7 @@ import { FIXED, anyLog } from "../test-support/arbitraries.ts";
 import { told } from "../test-support/told.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import type { World } from "../world/world.ts";
+import { same } from "../test-support/same.ts";
 
 /** Presses `A` now and then too. */
 const anyKeys = anyLog.map((log) => ({
@@ -145,15 +146,18 @@ it("explaining frames of a house moves the walker just as stepping does; the sta
       let last: SimState | null = null;
       for (const s of frames(c, log)) {
         const account = explain(c, explained, s.held);
-        expect([
-          explained.room,
-          explained.x,
-          explained.y,
-          explained.status,
-          explained.eventCount,
-          [...explained.memory.bag],
-          [...explained.memory.open],
-        ]).toEqual([s.room, s.x, s.y, s.status, s.eventCount, [...s.memory.bag], [...s.memory.open]]);
+        same(
+          [
+            explained.room,
+            explained.x,
+            explained.y,
+            explained.status,
+            explained.eventCount,
+            [...explained.memory.bag],
+            [...explained.memory.open],
+          ],
+          [s.room, s.x, s.y, s.status, s.eventCount, [...s.memory.bag], [...s.memory.open]],
+        );
         expect(account.room).toBe(s.room);
         last = s;
         if (s.frame === frame) break;
@@ -163,18 +167,16 @@ it("explaining frames of a house moves the walker just as stepping does; the sta
       // A log that sets up what is remembered begins with it.
       const remembered = rememberedIn(c, state);
       const setUp = startState(c, undefined, withLinesOf(world, remembered));
-      expect({ ...rememberedIn(c, setUp), lives: null }).toEqual({ ...remembered, lives: null });
+      same({ ...rememberedIn(c, setUp), lives: null }, { ...remembered, lives: null });
       const copy = startState(c);
       copy.copyFrom(state);
-      expect([state.x, state.y, [...state.memory.taken], [...state.memory.on]]).toEqual([
-        last.x,
-        last.y,
-        [...last.memory.taken],
-        [...last.memory.on],
-      ]);
+      same(
+        [state.x, state.y, [...state.memory.taken], [...state.memory.on]],
+        [last.x, last.y, [...last.memory.taken], [...last.memory.on]],
+      );
       step(c, state, 2, null);
       step(c, copy, 2, null);
-      expect([copy.x, copy.y, [...copy.memory.open]]).toEqual([state.x, state.y, [...state.memory.open]]);
+      same([copy.x, copy.y, [...copy.memory.open]], [state.x, state.y, [...state.memory.open]]);
     }),
     FIXED,
   );
@@ -205,7 +207,7 @@ it("a link walked there and back returns to the same unit", () => {
         // Against the far wall the way back is longer than what was walked.
         if (rows!.room[count] === 1 && turned === 5 * 4096) return;
         if (rows!.room[count] === 1) crossed++;
-        expect([rows!.room.at(-1), rows!.x.at(-1), rows!.y.at(-1)]).toEqual([0, 0, 2 * 4096]);
+        same([rows!.room.at(-1), rows!.x.at(-1), rows!.y.at(-1)], [0, 0, 2 * 4096]);
       },
     ),
     FIXED,

@@ -9,6 +9,7 @@ import { FIXED, anyGait, anyLog, anyRows } from "../test-support/arbitraries.ts"
 import { told } from "../test-support/told.ts";
 import { tinyWorld } from "../test-support/tiny-world.ts";
 import type { Room, World } from "../world/world.ts";
+import { same } from "../test-support/same.ts";
 
 const TU = 4096;
 /** How often the room is laid beside itself each way: more than a log of this length can walk. */
@@ -56,9 +57,9 @@ it("a room that wraps is walked as the same room laid beside itself without end"
           other.x[i]! - middle * width * TU,
           other.y[i]! - middle * height * TU,
         ]);
-        expect(unrolled(one, width, height)).toEqual(expected);
-        expect([...one.facing, ...one.pose]).toEqual([...other.facing, ...other.pose]);
-        expect([...one.flags]).toEqual([...other.flags]);
+        same(unrolled(one, width, height), expected);
+        same([...one.facing, ...one.pose], [...other.facing, ...other.pose]);
+        same([...one.flags], [...other.flags]);
         seen.frames += one.count;
         if (one.flags.some((flags) => flags & ROW_BUMPING)) seen.bumped++;
         if (expected.some(([x, y]) => x < -TU || y < -TU || x >= width * TU || y >= height * TU)) seen.crossed++;
@@ -133,13 +134,16 @@ it("rooms in a row, linked side by side, are walked as one wide room; shifted on
             whole.status[i] !== 0
           )
             return;
-          expect({ frame: i, x, y, facing: apart.facing[i], pose: apart.pose[i] }).toEqual({
-            frame: i,
-            x: whole.x[i],
-            y: whole.y[i],
-            facing: whole.facing[i],
-            pose: whole.pose[i],
-          });
+          same(
+            { frame: i, x, y, facing: apart.facing[i], pose: apart.pose[i] },
+            {
+              frame: i,
+              x: whole.x[i],
+              y: whole.y[i],
+              facing: whole.facing[i],
+              pose: whole.pose[i],
+            },
+          );
           if (i > 0 && apart.room[i]! > apart.room[i - 1]!) seen.crossed++;
           if (i > 0 && apart.room[i]! < apart.room[i - 1]!) seen.back++;
         }

@@ -10,6 +10,7 @@ import { stateAt } from "../replay/run.ts";
 import { PLAYING } from "../world/vocabulary.ts";
 import { SimState } from "../compiled/state.ts";
 import { step } from "./step.ts";
+import { same } from "../test-support/same.ts";
 
 /** All that a state says of a frame, events included. */
 function told(s: SimState): unknown {
@@ -45,7 +46,7 @@ it("a state copied in any frame goes on as the one that it was copied from, even
         // Whatever it was before.
         copy.copyFrom(stateAt(c, log, frame + 7));
         copy.copyFrom(one);
-        expect(told(copy)).toEqual(told(one));
+        same(told(copy), told(one));
         const before = told(one);
         const rows: unknown[] = [];
         for (const held of keys) {
@@ -54,10 +55,10 @@ it("a state copied in any frame goes on as the one that it was copied from, even
           rows.push(told(copy));
           went++;
         }
-        expect(told(one)).toEqual(before);
+        same(told(one), before);
         for (const [i, row] of rows.entries()) {
           step(c, one, keys[i]!, null);
-          expect(told(one)).toEqual(row);
+          same(told(one), row);
         }
       },
     ),
@@ -73,12 +74,12 @@ it("a state that is taken over into the same world, compiled anew, goes on as it
       const [c, again] = [compile(world), compile(structuredClone(world))];
       const one = stateAt(c, log, frame);
       const other = carriedState(again, c, one)!;
-      expect(told(other)).toEqual(told(one));
+      same(told(other), told(one));
       const keys = log.lines.flatMap((line) => (line.kind === "keys" ? Array<number>(line.count).fill(line.keys) : []));
       for (let i = one.frame; i < keys.length && one.status === PLAYING; i++, went++) {
         step(c, one, keys[i]!, null);
         step(again, other, keys[i]!, null);
-        expect(told(other)).toEqual(told(one));
+        same(told(other), told(one));
       }
     }),
     { ...FIXED, numRuns: 150 },

@@ -1,4 +1,3 @@
-import equal from "fast-deep-equal";
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import type { MetShape } from "../compiled/account.ts";
@@ -13,6 +12,7 @@ import { explainFrame } from "../replay/run.ts";
 import { startState } from "./start-state.ts";
 import type { SimState } from "../compiled/state.ts";
 import { step } from "./step.ts";
+import { same } from "../test-support/same.ts";
 
 /** Everything in a state but the room for events that did not happen. */
 function numbersOf({ eventKinds, eventSubjects, ...numbers }: SimState) {
@@ -20,11 +20,6 @@ function numbersOf({ eventKinds, eventSubjects, ...numbers }: SimState) {
     ...numbers,
     events: [...eventKinds.subarray(0, numbers.eventCount), ...eventSubjects.subarray(0, numbers.eventCount)],
   };
-}
-
-/** Expects two values to be equal; quick, since nearly all of very many are. */
-function same(one: unknown, other: unknown): void {
-  if (!equal(one, other)) expect(one).toEqual(other);
 }
 
 /** First unit on a way at which a shape is overlapped; one beyond the way where it never is. */
@@ -91,7 +86,7 @@ it("explaining a frame moves the walker just as stepping does, and its account a
         step(c, stepped, keys, null);
         const account = explain(c, explained, keys);
         same(numbersOf(explained), numbersOf(stepped));
-        expect(placeFrom(account)).toEqual([stepped.x, stepped.y]);
+        same(placeFrom(account), [stepped.x, stepped.y]);
         for (const candidates of account.choices) {
           // The first candidate with every place free is taken, and none is tested after it.
           const first = candidates.findIndex(({ places }) => places.every(({ free }) => free));
@@ -100,17 +95,26 @@ it("explaining a frame moves the walker just as stepping does, and its account a
             candidates.map((_, i) => i === first),
           );
           for (const place of candidates.flatMap(({ places }) => places))
-            expect(place.cells.some((cell) => cell.blocks)).toBe(!place.free);
+            same(
+              place.cells.some((cell) => cell.blocks),
+              !place.free,
+            );
           if (first >= 0) seen.chosen++;
         }
         for (const move of account.axes) {
           same([move.movedX, move.movedY], recompute(move, c.free.response));
           if (move.slope.length > 0) seen.slid++;
           const all = move.movedX === move.dx && move.movedY === move.dy;
-          expect(move.cells.some((cell) => cell.blocks && cell.side !== null)).toBe(!all);
+          same(
+            move.cells.some((cell) => cell.blocks && cell.side !== null),
+            !all,
+          );
         }
         if (account.nudge !== null && account.nudge.moved !== 0) {
-          expect(account.nudge.tried.findIndex(({ place }) => place.free)).toBe(account.nudge.tried.length - 1);
+          same(
+            account.nudge.tried.findIndex(({ place }) => place.free),
+            account.nudge.tried.length - 1,
+          );
           seen.nudged++;
         }
         if (account.stoppedBy !== null) seen.stopped++;

@@ -9,6 +9,7 @@ import { told } from "../test-support/told.ts";
 import { tinyLog, tinyWorld } from "../test-support/tiny-world.ts";
 import { compile } from "./compile.ts";
 import { explainFrame, run, stateAt } from "../replay/run.ts";
+import { same } from "../test-support/same.ts";
 
 /** The same log with its lines cut into single frames. */
 function cut(log: InputLog): InputLog {
@@ -24,9 +25,9 @@ it("a run is the same every time, however the log's lines are cut", () => {
   fc.assert(
     fc.property(anyWorld, anyLog, (world, log) => {
       const first = run(compile(world), log, { rows: true });
-      expect(run(compile(world), log, { rows: true }).rows).toEqual(first.rows);
+      same(run(compile(world), log, { rows: true }).rows, first.rows);
       const again = run(compile(world), cut(log), { rows: true });
-      expect(again.rows).toEqual(first.rows);
+      same(again.rows, first.rows);
       expect(again.pathHash).toBe(first.pathHash);
     }),
     FIXED,
@@ -63,10 +64,13 @@ it("a log with `until` and its flat form have the same trace", () => {
         const c = compile(world);
         const first = run(c, until, { rows: true, checks: true });
         const flat = flatLog(until, first.lineEnds);
-        expect(flat.lines.every((line) => line.kind === "comment" || line.until === null)).toBe(true);
+        same(
+          flat.lines.every((line) => line.kind === "comment" || line.until === null),
+          true,
+        );
         const again = run(c, flat, { rows: true, checks: true });
-        expect(again.rows).toEqual(first.rows);
-        expect(again.verdicts).toEqual([]);
+        same(again.rows, first.rows);
+        same(again.verdicts, []);
         if (first.lineEnds.length === log.lines.length && first.frames < logFrames(log)) early++;
       },
     ),
@@ -99,17 +103,20 @@ it("land rests on the grid only, and never overlaps what blocks: not on its way 
         shapesNear(c.ground, 0, trace!.x[i]!, trace!.y[i]!, 2).some((shape) =>
           meets(c.ground, shape, trace!.x[i]!, trace!.y[i]!),
         );
-      expect(overlaps(0)).toBe(false);
+      same(overlaps(0), false);
       for (let i = 1; i < trace!.count; i++) {
         const rests = trace!.x[i] === trace!.x[i - 1] && trace!.y[i] === trace!.y[i - 1];
-        if (rests) expect([trace!.x[i]! % 4096, trace!.y[i]! % 4096]).toEqual([0, 0]);
+        if (rests) same([trace!.x[i]! % 4096, trace!.y[i]! % 4096], [0, 0]);
         if (!overlaps(i)) continue;
         // A corner is cut on a diagonal leg, and left behind with it.
-        expect({ frame: i, rests, cutsCorners: options.input!.ways === 8 && options.glide!.cutCorners }).toEqual({
-          frame: i,
-          rests: false,
-          cutsCorners: true,
-        });
+        same(
+          { frame: i, rests, cutsCorners: options.input!.ways === 8 && options.glide!.cutCorners },
+          {
+            frame: i,
+            rests: false,
+            cutsCorners: true,
+          },
+        );
         seen.cut++;
       }
       seen.arrived += trace!.events.length > 0 ? 1 : 0;

@@ -10,6 +10,7 @@ import { compile } from "./compile.ts";
 import { run } from "../replay/run.ts";
 import { ESCAPED, WRAPPED } from "../world/vocabulary.ts";
 import { ROW_BUMPING } from "./trace.ts";
+import { same } from "../test-support/same.ts";
 
 const anyPose = fc.record({
   images: fc.integer({ min: 1, max: 5 }),
@@ -50,7 +51,7 @@ it.each<[Gait, number]>([
           pose: trace!.pose[i],
           bumping: (trace!.flags[i]! & ROW_BUMPING) !== 0,
         };
-        expect(row).toEqual({
+        same(row, {
           frame: i,
           x: naive.x,
           y: naive.y,
@@ -62,7 +63,7 @@ it.each<[Gait, number]>([
         if (trace!.x[i] !== trace!.x[i - 1] || trace!.y[i] !== trace!.y[i - 1]) seen.moved++;
         if (row.bumping) seen.bumped++;
       }
-      expect(naive.escaped).toBe(status === ESCAPED);
+      same(naive.escaped, status === ESCAPED);
       if (status === ESCAPED) seen.escaped++;
       if (trace!.events.some((event, i) => i % 3 === 1 && event === WRAPPED)) seen.wrapped++;
     }),

@@ -17,6 +17,7 @@ import {
   withSetting,
 } from "./settings.ts";
 import type { Rules, World } from "./world.ts";
+import { same } from "../test-support/same.ts";
 
 const TILE = 16;
 
@@ -66,11 +67,14 @@ it("a setting that does not apply changes no row and no check of any log; the ot
       const changed = withRules(world, withSetting(rules, setting.path, value));
       const [before, after] = [world, changed].map((each) => run(compile(each), log, { rows: true, checks: true }));
       if (!settingApplies(rules, setting.path)) {
-        expect({ path: setting.path, rows: after!.rows, verdicts: after!.verdicts }).toEqual({
-          path: setting.path,
-          rows: before!.rows,
-          verdicts: before!.verdicts,
-        });
+        same(
+          { path: setting.path, rows: after!.rows, verdicts: after!.verdicts },
+          {
+            path: setting.path,
+            rows: before!.rows,
+            verdicts: before!.verdicts,
+          },
+        );
         idle.add(setting.path);
       } else if (
         before!.pathHash !== after!.pathHash ||
@@ -152,10 +156,10 @@ describe("what a setting may be", () => {
         ([setting, value]) => {
           const changed = withSetting(rules, setting.path, value);
           for (const { path } of SETTINGS)
-            expect([path, settingValue(changed, path)]).toEqual([
-              path,
-              path === setting.path ? value : settingValue(rules, path),
-            ]);
+            same(
+              [path, settingValue(changed, path)],
+              [path, path === setting.path ? value : settingValue(rules, path)],
+            );
         },
       ),
       FIXED,
