@@ -1,6 +1,10 @@
-import axe from "axe-core";
+import { readFileSync } from "node:fs";
+import { createRequire } from "node:module";
 import type { AxeResults, RunOptions } from "axe-core";
 import type { Browser } from "./browser.ts";
+
+/** Its small form: it is sent to every page that is looked at. */
+const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
 /** Rules that ask for colours: another theme can break no other. */
 const OF_COLOURS = ["color-contrast", "link-in-text-block"];
@@ -8,17 +12,24 @@ const OF_COLOURS = ["color-contrast", "link-in-text-block"];
 /**
  * What axe-core finds on the page as it stands, of whatever weight; nothing is as it should be.
  * @param rules null: all of them
+ * @param within the part that is looked at
  */
-export async function axeFindings(browser: Browser, rules: readonly string[] | null = null): Promise<string[]> {
+export async function axeFindings(
+  browser: Browser,
+  rules: readonly string[] | null = null,
+  within = "html",
+): Promise<string[]> {
   const options: RunOptions = {
     resultTypes: ["violations"],
+    // Only what plays, or holds on to how a telephone is held, is known from what is loaded.
+    preload: false,
     ...(rules === null ? {} : { runOnly: { type: "rule", values: [...rules] } }),
   };
   const { violations } = await atRest(browser, async () => {
     // It is half a megabyte: a page that has it already is not sent it once more.
     if (!(await browser.driver.executeScript<boolean>("return 'axe' in window")))
-      await browser.driver.executeScript(axe.source);
-    return browser.driver.executeScript<AxeResults>("return axe.run(arguments[0])", options);
+      await browser.driver.executeScript(AXE);
+    return browser.driver.executeScript<AxeResults>("return axe.run(arguments[0], arguments[1])", within, options);
   });
   return violations.map(
     (violation) =>
@@ -27,11 +38,11 @@ export async function axeFindings(browser: Browser, rules: readonly string[] | n
 }
 
 /** The same in either theme, each with the theme in which it was found; the page is as it was after it. */
-export async function axeFindingsInBothThemes(browser: Browser): Promise<string[]> {
+export async function axeFindingsInBothThemes(browser: Browser, within = "html"): Promise<string[]> {
   const found: string[] = [];
   for (const rules of [null, OF_COLOURS]) {
     const theme = await browser.driver.executeScript<string>("return document.documentElement.dataset.theme");
-    for (const finding of await axeFindings(browser, rules)) found.push(`${theme}: ${finding}`);
+    for (const finding of await axeFindings(browser, rules, within)) found.push(`${theme}: ${finding}`);
     await browser.click(".top [aria-label$=' theme']");
   }
   return found;

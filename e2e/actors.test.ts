@@ -11,7 +11,7 @@ import { withApplication } from "./with-application.ts";
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene));
+withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
 
 /** A field of the chosen actor by its label, once it is there. */
 const field = (label: string): Promise<WebElement> =>

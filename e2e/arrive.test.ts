@@ -12,7 +12,7 @@ const folder = path.resolve(import.meta.dirname, "../demo/from-elsewhere");
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene));
+withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
 
 interface Stored {
   readonly world: {

@@ -10,9 +10,12 @@ let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-withApplication((scene) => {
-  ({ started, browser, bench } = scene);
-});
+withApplication(
+  (scene) => {
+    ({ started, browser, bench } = scene);
+  },
+  { proves: false },
+);
 
 /** Opens a log of the Trying grounds, in a copy of its own. */
 const open = async (log: string): Promise<string> => {

@@ -38,9 +38,12 @@ let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-withApplication((scene) => {
-  ({ started, browser, bench } = scene);
-});
+withApplication(
+  (scene) => {
+    ({ started, browser, bench } = scene);
+  },
+  { proves: false },
+);
 
 const file = async (id: string): Promise<string> =>
   (await fetch(`${started.address}/api/worlds/${id}/world.json`)).text();

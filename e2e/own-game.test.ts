@@ -16,7 +16,7 @@ const text = (name: string): string => readFileSync(path.join(folder, name), "ut
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene));
+withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
 
 const drop = (on: string, name: string, content: string): Promise<void> => browser.drop(on, [[name, content]]);
 const tab = (name: string): Promise<void> => browser.press(".kit-head [role=tab]", name);

@@ -14,7 +14,7 @@ const recording = path.resolve(import.meta.dirname, "../demo/from-elsewhere/pump
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene));
+withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
 
 interface Stored {
   readonly world: {

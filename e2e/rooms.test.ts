@@ -11,9 +11,12 @@ let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-withApplication((scene) => {
-  ({ started, browser, bench } = scene);
-});
+withApplication(
+  (scene) => {
+    ({ started, browser, bench } = scene);
+  },
+  { proves: false },
+);
 
 interface Stored {
   readonly world: {

@@ -10,12 +10,17 @@ export class Started {
   readonly postgres: Postgres;
   private child: Own["child"];
 
-  private constructor(private readonly own: Own) {
+  private constructor(
+    private readonly own: Own,
+    private readonly more: Readonly<Record<string, string>>,
+  ) {
     ({ address: this.address, postgres: this.postgres, child: this.child } = own);
   }
 
-  static async start(): Promise<Started> {
-    return new Started(await ownApplication());
+  /** @param proves whether it runs logs by itself; else it leaves them to others (`npm run worker`), and there are none */
+  static async start(proves = true): Promise<Started> {
+    const more = { KEEN_PEBBLE_WORKS: String(proves) };
+    return new Started(await ownApplication(more), more);
   }
 
   /** Number of the server's process. */
@@ -46,7 +51,13 @@ export class Started {
   async startAgain(): Promise<void> {
     const port = Number(new URL(this.address).port);
     this.child = (
-      await startApplication({ databaseUrl: this.postgres.url(), port, data: this.postgres.data, log: "silent" })
+      await startApplication({
+        databaseUrl: this.postgres.url(),
+        port,
+        data: this.postgres.data,
+        log: "silent",
+        more: this.more,
+      })
     ).child;
   }
 

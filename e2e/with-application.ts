@@ -10,11 +10,15 @@ export interface Scene {
   readonly bench: BenchDriver;
 }
 
-/** Starts the application and a browser for the tests of a file, and ends both after them; `ready` is handed them. */
-export function withApplication(ready: (scene: Scene) => void): void {
+/**
+ * Starts the application and a browser for the tests of a file, and ends both after them.
+ * @param ready is handed them
+ * @param proves whether the server runs logs: that takes as long as all else that it does, where nobody looks at it
+ */
+export function withApplication(ready: (scene: Scene) => void, { proves } = { proves: true }): void {
   let scene: Partial<Scene> = {};
   beforeAll(async () => {
-    const started = await Started.start();
+    const started = await Started.start(proves);
     scene = { started };
     const browser = await Browser.open();
     scene = { started, browser };

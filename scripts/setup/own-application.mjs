@@ -8,10 +8,11 @@ import { makeTestData } from "./proven-data.mjs";
 
 /**
  * Starts the built application on a database cluster of its own, as `npm start` runs it: for tests.
+ * @param {Record<string, string>} [more] further variables for the server
  * @returns {Promise<{ address: string, postgres: Postgres, child: import("node:child_process").ChildProcess, stop: (child?: import("node:child_process").ChildProcess) => Promise<void> }>}
  *   `stop` ends the server, or the one that was started again in its place, and its database, and takes the folder away
  */
-export async function ownApplication() {
+export async function ownApplication(more = {}) {
   const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-own-"));
   // PostgreSQL's own user must get through to its folder.
   chmodSync(folder, 0o755);
@@ -23,6 +24,7 @@ export async function ownApplication() {
     port: await freePort(),
     data,
     log: "silent",
+    more,
   });
   const stop = async (now = child) => {
     await stopApplication(now);
