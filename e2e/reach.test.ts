@@ -9,7 +9,7 @@ import { withApplication } from "./with-application.ts";
 let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
+withApplication((scene) => ({ started, browser, bench } = scene));
 
 const sentence = (fits: (text: string) => boolean): Promise<string> => browser.untilText(".reach-sentence p", fits);
 /** Chooses a thing of the list by its id. */
