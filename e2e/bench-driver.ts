@@ -3,6 +3,9 @@ import { Key } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import type { Browser } from "./browser.ts";
 
+/** How long between two looks at a walk that goes on meanwhile, in ms. */
+const WALKS_ON = 40;
+
 /** A pebble as the page tells it: `passes at frame 12: end cell 3 4`. */
 export type Told = string;
 
@@ -46,11 +49,12 @@ export class BenchDriver {
   async hold(key: string, fits: (x: number, y: number) => boolean): Promise<void> {
     await this.browser.driver.actions().keyDown(key).perform();
     const before = await this.frame();
-    await this.browser.untilText(".status", (text) => {
+    const arrived = (text: string): boolean => {
       const [, x, y] = /Walker (\d+),(\d+)/.exec(text) ?? [];
       return x !== undefined && y !== undefined && fits(Number(x), Number(y));
-    });
-    await this.browser.wait(async () => (await this.frame()) > before, "the walk stands still");
+    };
+    await this.browser.untilText(".status", arrived, WALKS_ON);
+    await this.browser.wait(async () => (await this.frame()) > before, "the walk stands still", WALKS_ON);
     await this.browser.driver.actions().keyUp(key).perform();
   }
 

@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
-import type { WebDriver, WebElement, WebElementCondition, WebElementPromise } from "selenium-webdriver";
-import { Builder, By, until } from "selenium-webdriver";
+import { setTimeout as pause } from "node:timers/promises";
+import type { WebDriver, WebElement } from "selenium-webdriver";
+import { Builder } from "selenium-webdriver";
 import { Options, ServiceBuilder } from "selenium-webdriver/chrome.js";
 
 const FLAGS = [
@@ -18,8 +19,10 @@ const FLAGS = [
 
 /** How long a condition of the page may take at the most, in ms. */
 const PATIENCE = 30_000;
-/** How long between two looks at it, in ms. */
-const POLL = 40;
+/** How long between the first looks at it, and at the most, in ms: a look costs both page and driver some of the machine. */
+const FIRST_PAUSE = 30;
+const LONGEST_PAUSE = 160;
+const LONGER = 1.4;
 
 /**
  * A headless Chromium with a page of exactly 1280 by 800 and a profile of its own. The build without a window loads a page for
@@ -79,17 +82,31 @@ export class Browser {
     ).sendAndGetDevToolsCommand(name, parameters);
   }
 
-  /** What a condition gives, once that is something; looked at often, since a test is mostly waiting. */
-  wait(condition: WebElementCondition, message?: string): WebElementPromise;
-  wait<T>(condition: () => Promise<T>, message?: string): Promise<T>;
-  wait<T>(condition: WebElementCondition | (() => Promise<T>), message?: string): Promise<T | WebElement> {
-    return this.driver.wait(condition as () => Promise<T>, PATIENCE, message, POLL);
+  /**
+   * What a condition gives, once that is something.
+   * @param longest how long between two looks at it at the most, in ms
+   */
+  async wait<T>(condition: () => Promise<T>, message = "it did not come", longest = LONGEST_PAUSE): Promise<T> {
+    const end = Date.now() + PATIENCE;
+    for (let ms = FIRST_PAUSE; ; ms = Math.min(ms * LONGER, longest)) {
+      const given = await condition();
+      if (given) return given;
+      if (Date.now() > end) throw new Error(`${message}, in ${PATIENCE} ms`);
+      await pause(ms);
+    }
   }
 
-  /** The element, once it is there and shown. */
+  /** The first element that matches, once it is there and shown. */
   async find(css: string): Promise<WebElement> {
-    const found = await this.wait(until.elementLocated(By.css(css)), `no ${css}`);
-    return this.wait(until.elementIsVisible(found), `${css} is not shown`);
+    const found = await this.wait(
+      () =>
+        this.driver.executeScript<WebElement | null>(
+          "const e = document.querySelector(arguments[0]); return e?.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && e.getBoundingClientRect().width > 0 ? e : null",
+          css,
+        ),
+      `no ${css}, or it is not shown`,
+    );
+    return found!;
   }
 
   /** Clicks the first element that matches, once there is one, wherever it lies. */
@@ -119,16 +136,23 @@ export class Browser {
     });
   }
 
-  /** The text of the element, once it fits. */
-  async untilText(css: string, fits: (text: string) => boolean): Promise<string> {
+  /**
+   * The text of the element, once it fits.
+   * @param longest as for `wait`
+   */
+  async untilText(css: string, fits: (text: string) => boolean, longest = LONGEST_PAUSE): Promise<string> {
     let last = "";
-    await this.wait(async () => {
-      last = await this.driver.executeScript<string>(
-        "const e = document.querySelector(arguments[0]); return e ? e.textContent : ''",
-        css,
-      );
-      return fits(last);
-    }).catch(() => {
+    await this.wait(
+      async () => {
+        last = await this.driver.executeScript<string>(
+          "const e = document.querySelector(arguments[0]); return e ? e.textContent : ''",
+          css,
+        );
+        return fits(last);
+      },
+      "",
+      longest,
+    ).catch(() => {
       throw new Error(`${css} stayed at "${last}"`);
     });
     return last;

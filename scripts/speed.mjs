@@ -3,6 +3,7 @@
 import { ensureBuild, ensureNode, ensurePackages } from "./setup/build.mjs";
 import { ensureDebianPackages } from "./setup/debian.mjs";
 import { SetupError, runShown } from "./setup/run.mjs";
+import { shareServer } from "./speed/own-server.mjs";
 
 const parts = [
   { name: "core", command: "node", args: ["--expose-gc", "scripts/speed/core.mjs"] },
@@ -29,8 +30,14 @@ try {
   };
   // In short nobody reads the figures: the page waits for most of its time, and the others can have it.
   const isPage = ({ name }) => name === "page";
-  if (short.length > 0) await Promise.all([run(asked.filter(isPage)), run(asked.filter((each) => !isPage(each)))]);
-  else await run(asked);
+  if (short.length > 0) {
+    const stop = await shareServer();
+    try {
+      await Promise.all([run(asked.filter(isPage)), run(asked.filter((each) => !isPage(each)))]);
+    } finally {
+      await stop();
+    }
+  } else await run(asked);
 } catch (error) {
   process.stderr.write(error instanceof SetupError ? `keen-pebble: ${error.message}\n` : `${error.stack}\n`);
   process.exitCode = 1;

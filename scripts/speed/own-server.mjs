@@ -6,11 +6,11 @@ import { makeDataFolder } from "../setup/data-folder.mjs";
 import { freePort } from "../setup/free-port.mjs";
 import { Postgres } from "../setup/postgres.mjs";
 
-/**
- * The built application on a database of its own, without the demo; `stop` takes all of it away again.
- * @param {Record<string, string>} more further variables for the server
- */
-export async function ownServer(more = {}) {
+/** Names the address and the process of a server that several parts share. */
+const SHARED = "KEEN_PEBBLE_SPEED_SERVER";
+
+/** The built application on a database of its own, without the demo; `stop` takes all of it away again. */
+async function startServer() {
   const folder = mkdtempSync(path.join(os.tmpdir(), "keen-pebble-speed-"));
   chmodSync(folder, 0o755);
   const data = path.join(folder, "data");
@@ -22,30 +22,41 @@ export async function ownServer(more = {}) {
     data,
     demo: false,
     log: "error",
-    more,
   });
-  return {
-    address,
-    pid: child.pid,
-    /**
-     * @param {string} route below `/api`
-     * @param {string} method
-     * @param {unknown} [body]
-     * @returns {Promise<any>} the answer's JSON
-     */
-    ask: async (route, method = "GET", body) => {
-      const answer = await fetch(`${address}/api${route}`, {
-        method,
-        headers: { "content-type": "application/json" },
-        ...(body ? { body: JSON.stringify(body) } : {}),
-      });
-      if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`);
-      return answer.json();
-    },
-    stop: async () => {
-      await stopApplication(child);
-      postgres.stop("immediate");
-      rmSync(folder, { recursive: true, force: true });
-    },
+  const stop = async () => {
+    await stopApplication(child);
+    postgres.stop("immediate");
+    rmSync(folder, { recursive: true, force: true });
   };
+  return { address, pid: child.pid, stop };
+}
+
+/** Starts one for all parts that are run behind it, where nobody reads their figures. Gives back what stops it. */
+export async function shareServer() {
+  const { address, pid, stop } = await startServer();
+  process.env[SHARED] = `${address} ${pid}`;
+  return stop;
+}
+
+/** The server of a part: its own, unless they share one. */
+export async function ownServer() {
+  const [shared, number] = process.env[SHARED]?.split(" ") ?? [];
+  const { address, pid, stop } =
+    shared === undefined ? await startServer() : { address: shared, pid: Number(number), stop: async () => {} };
+  /**
+   * @param {string} route below `/api`
+   * @param {string} method
+   * @param {unknown} [body]
+   * @returns {Promise<any>} the answer's JSON
+   */
+  const ask = async (route, method = "GET", body) => {
+    const answer = await fetch(`${address}/api${route}`, {
+      method,
+      headers: { "content-type": "application/json" },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    });
+    if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`);
+    return answer.json();
+  };
+  return { address, pid, ask, stop };
 }

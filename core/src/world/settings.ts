@@ -67,6 +67,12 @@ export const SETTINGS: readonly Setting[] = GROUPS.flatMap(([group, specs]) =>
 );
 
 const BY_PATH = new Map(SETTINGS.map((setting) => [setting.path, setting]));
+const PARTS = new Map(SETTINGS.map(({ path }) => [path, path.split(".") as [group: string, name: string]]));
+
+/** The group and the name of which a setting's path is made; for paths of the table only. */
+export function settingParts(path: string): readonly [group: string, name: string] {
+  return PARTS.get(path)!;
+}
 
 /** The setting with that path, or undefined. */
 export function settingByPath(path: string): Setting | undefined {
@@ -99,14 +105,14 @@ export function settingApplies(rules: Rules, path: string): boolean {
 
 /** The value of the setting in a rule set; for `path`s of the table only. */
 export function settingValue(rules: Rules, path: string): SettingValue {
-  const [group, name] = path.split(".") as [keyof Rules, string];
-  return (rules[group] as unknown as Record<string, SettingValue>)[name]!;
+  const [group, name] = settingParts(path);
+  return (rules[group as keyof Rules] as unknown as Record<string, SettingValue>)[name]!;
 }
 
 /** A copy of the rule set with that one setting changed. */
 export function withSetting(rules: Rules, path: string, value: SettingValue): Rules {
-  const [group, name] = path.split(".") as [keyof Rules, string];
-  return { ...rules, [group]: { ...(rules[group] as object), [name]: value } };
+  const [group, name] = settingParts(path);
+  return { ...rules, [group]: { ...(rules[group as keyof Rules] as object), [name]: value } };
 }
 
 /**

@@ -1,6 +1,6 @@
 """The demo's rule set, carried over to Python from PORTING.md alone: what that page says has to be enough.
 
-Run as `python3 cistern.py FOLDER LOG`: prints the trace of golden/LOG.inputs of a folder that was taken home.
+Run as `python3 cistern.py FOLDER LOG...`: prints the trace of each golden/LOG.inputs of a folder that was taken home.
 """
 
 import json
@@ -434,4 +434,5 @@ def main(folder, log):
     sys.stdout.write("".join(row + "\r\n" for row in rows))
 
 
-main(sys.argv[1], sys.argv[2])
+for name in sys.argv[2:]:
+    main(sys.argv[1], name)
