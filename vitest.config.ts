@@ -46,7 +46,7 @@ export default defineConfig({
           name: "core",
           include: ["core/src/**/*.test.ts"],
           isolate: false,
-          // Laws make very much that is gone at once: with more room for it, less often is looked what is still wanted.
+          // Laws allocate a great deal that dies young: with more room for it, it is collected less often.
           execArgv: ["--max-semi-space-size=32"],
           sequence: { groupOrder: 1 },
         },

@@ -21,7 +21,7 @@ export async function axeFindings(
 ): Promise<string[]> {
   const options: RunOptions = {
     resultTypes: ["violations"],
-    // Only what plays, or holds on to how a telephone is held, is known from what is loaded.
+    // Style sheets and media are loaded again only for rules about locked orientation and sound that plays by itself.
     preload: false,
     ...(rules === null ? {} : { runOnly: { type: "rule", values: [...rules] } }),
   };

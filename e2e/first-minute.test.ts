@@ -69,7 +69,7 @@ const keys: Way = {
   },
 };
 
-/** Goes on by Tab until what has the keyboard is as wanted: further ones of a handful do nothing then. */
+/** Presses Tab, ten at a time, until what has the keyboard is as wanted; the rest of the ten does nothing then. */
 async function tabTo(isThere: string): Promise<void> {
   await browser.driver.executeScript(
     `window.stopThere = (event) => { if (event.key === "Tab" && ${isThere}) { event.preventDefault(); event.stopImmediatePropagation(); } };

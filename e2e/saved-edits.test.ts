@@ -10,12 +10,9 @@ let started: Started;
 let browser: Browser;
 let bench: BenchDriver;
 
-withApplication(
-  (scene) => {
-    ({ started, browser, bench } = scene);
-  },
-  { proves: false },
-);
+withApplication((scene) => {
+  ({ started, browser, bench } = scene);
+});
 
 const open = async (): Promise<void> => {
   await browser.driver.get(`${started.address}/w/saltglass-cistern/bench`);

@@ -101,8 +101,8 @@ it("a reader that goes away ends the output, and a full disk is one line and exi
   expect(piecewise.stdout.startsWith("frame,keys")).toBe(true);
   for (const command of [
     `replay ${demo} ${turn} --trace -`,
-    `verify --no-reach ${demo} ${logs}`,
-    `verify --no-reach ${demo} ${logs} --json`,
+    `verify ${demo} ${logs}`,
+    `verify ${demo} ${logs} --json`,
     `text ${demo} intake-hall`,
   ]) {
     const gone = shell(`node cli/bin/keen-pebble.js ${command} | true; echo "exit \${PIPESTATUS[0]}"`);
