@@ -2,7 +2,6 @@ import { session } from "../page-session.ts";
 import type { Project } from "@keen-pebble/core/edit";
 import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
 import type { Room, Rules, World } from "@keen-pebble/core/world";
-import { ARRIVE } from "@keen-pebble/core/world";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
 import type { BodyHandle } from "./body-handles.ts";
@@ -305,21 +304,17 @@ export class FieldPainter {
     strokeTrail(c, this.trail, this.view, 0, shown, null);
     c.lineWidth = 4;
     strokeTrail(c, this.trail, this.view, 0, shown, trailColour);
-    this.drawStations(c, this.trail.rows, room, size, shown);
+    this.drawStations(c, this.trail, shown);
   }
 
   /** Where the run begins, and each cell at which it arrived up to the shown frame. */
-  private drawStations(c: CanvasRenderingContext2D, rows: TraceRows, room: number, size: number, shown: number): void {
+  private drawStations(c: CanvasRenderingContext2D, { stations, rows, room, half }: Trail, shown: number): void {
     const { zoom, left, top } = this.view;
-    const half = size / 2;
     c.fillStyle = "#fffdf6";
     c.beginPath();
-    for (let i = 0; i < rows.events.length; i += 3) {
-      const frame = rows.events[i]!;
-      if (frame > shown) break;
-      if (rows.events[i + 1] !== ARRIVE || rows.room[frame] !== room) continue;
-      const x = left + (rows.x[frame]! / 256 + half) * zoom;
-      const y = top + (rows.y[frame]! / 256 + half) * zoom;
+    for (let i = 0; i < stations.length && stations[i]! <= shown; i += 3) {
+      const x = left + stations[i + 1]! * zoom;
+      const y = top + stations[i + 2]! * zoom;
       c.moveTo(x + 2, y);
       c.arc(x, y, 2, 0, 7);
     }

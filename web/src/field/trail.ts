@@ -1,4 +1,5 @@
 import type { TraceRows } from "@keen-pebble/core/simulate";
+import { ARRIVE } from "@keen-pebble/core/world";
 import { trailStep } from "./trail-colour.ts";
 
 /**
@@ -8,8 +9,29 @@ import { trailStep } from "./trail-colour.ts";
 export interface Trail {
   readonly rows: TraceRows;
   readonly room: number;
+  /** Half a tile, in px. */
+  readonly half: number;
   readonly pieces: Float32Array;
-  readonly steps: Uint8Array;
+  /** The pieces of each step of colour that has some, in the order of the run. */
+  readonly stretches: readonly TrailStretch[];
+  /** Each place at which the run arrives, once: its first frame there, then x and y in px (the frame-square's centre). */
+  readonly stations: Float32Array;
+}
+
+/** Number of no step. */
+const NEVER = 255;
+
+/** A run of pieces in one step of colour. */
+export interface TrailStretch {
+  readonly step: number;
+  /** Places of its first piece and of the one after its last. */
+  readonly begin: number;
+  readonly end: number;
+  /** For each way that they go, one or the other way round, the first and the last of them: a long log goes the same ways again and again. */
+  readonly firsts: Uint32Array;
+  readonly lasts: Uint32Array;
+  /** For each way the next step that goes it too, and so covers it; 255 where none does. */
+  readonly coveredBy: Uint8Array;
 }
 
 /**
@@ -48,7 +70,78 @@ export function makeTrail(rows: TraceRows, room: number, half: number): Trail {
     }
     direction = way;
   }
-  return { rows, room, pieces: Float32Array.from(pieces), steps: Uint8Array.from(steps) };
+  const numbers = Float32Array.from(pieces);
+  return {
+    rows,
+    room,
+    half,
+    pieces: numbers,
+    stretches: stretchesOf(numbers, steps),
+    stations: stationsOf(rows, room, half),
+  };
+}
+
+function stationsOf({ events, room: rooms, x, y }: TraceRows, room: number, half: number): Float32Array {
+  const stations: number[] = [];
+  const seen = new Set<number>();
+  for (let i = 0; i < events.length; i += 3) {
+    const frame = events[i]!;
+    if (events[i + 1] !== ARRIVE || rooms[frame] !== room) continue;
+    const place = x[frame]! * 2 ** 26 + y[frame]!;
+    if (seen.has(place)) continue;
+    seen.add(place);
+    stations.push(frame, x[frame]! / 256 + half, y[frame]! / 256 + half);
+  }
+  return Float32Array.from(stations);
+}
+
+/** A way that pieces of a step go: its first and its last piece there, and the next step that goes it. */
+interface Way {
+  readonly step: number;
+  readonly first: number;
+  last: number;
+  coveredBy: number;
+}
+
+function stretchesOf(pieces: Float32Array, steps: readonly number[]): TrailStretch[] {
+  const stretches: TrailStretch[] = [];
+  const latest = new Map<string, Way>();
+  const all: Way[] = [];
+  steps.forEach((step, at) => {
+    const key = keyOf(pieces, at * 6);
+    const before = latest.get(key);
+    if (before?.step === step) {
+      before.last = at;
+      return;
+    }
+    if (before !== undefined) before.coveredBy = step;
+    const way: Way = { step, first: at, last: at, coveredBy: NEVER };
+    latest.set(key, way);
+    all.push(way);
+  });
+  for (let begin = 0, way = 0; begin < steps.length;) {
+    const step = steps[begin]!;
+    const ways: Way[] = [];
+    for (; all[way]?.step === step; way++) ways.push(all[way]!);
+    const end = all[way]?.first ?? steps.length;
+    stretches.push({
+      step,
+      begin,
+      end,
+      firsts: Uint32Array.from(ways, ({ first }) => first),
+      lasts: Uint32Array.from(ways, ({ last }) => last),
+      coveredBy: Uint8Array.from(ways, ({ coveredBy }) => coveredBy),
+    });
+    begin = end;
+  }
+  return stretches;
+}
+
+/** The ends of a piece, alike for both directions. */
+function keyOf(pieces: Float32Array, at: number): string {
+  const one = `${pieces[at + 2]!} ${pieces[at + 3]!}`;
+  const other = `${pieces[at + 4]!} ${pieces[at + 5]!}`;
+  return one < other ? `${one} ${other}` : `${other} ${one}`;
 }
 
 /** Where a trail is drawn. */
@@ -59,7 +152,7 @@ export interface TrailPlace {
 }
 
 /**
- * Strokes the way from frame `from` to frame `to`, one path a colour step.
+ * Strokes the way from frame `from` to frame `to`, one path a colour step; of pieces that lie on each other the last.
  * @param colour stroke of a step; null keeps the one that is set
  */
 export function strokeTrail(
@@ -70,17 +163,32 @@ export function strokeTrail(
   to: number,
   colour: ((step: number) => string) | null,
 ): void {
-  const { pieces, steps } = trail;
-  for (let i = 0; i < steps.length;) {
-    const step = steps[i]!;
-    if (colour !== null) c.strokeStyle = colour(step);
+  const { pieces } = trail;
+  /** The last step that is drawn to its end. */
+  let whole = -1;
+  for (const { step, end } of trail.stretches) if (pieces[end * 6 - 5]! <= to) whole = step;
+  for (const stretch of trail.stretches) {
+    const first = pieces[stretch.begin * 6]!;
+    const last = pieces[stretch.end * 6 - 5]!;
+    if (last <= from || first >= to) continue;
     c.beginPath();
-    for (; i < steps.length && steps[i] === step; i++) strokePiece(c, pieces, i * 6, place, from, to);
+    let some = false;
+    const piece = (at: number): void => {
+      some = strokePiece(c, pieces, at * 6, place, from, to) || some;
+    };
+    if (from > first && last > to) for (let at = stretch.begin; at < stretch.end; at++) piece(at);
+    else {
+      // A way that is gone after `from` is gone for the last time after it, and before `to` for the first time.
+      const ends = from > first ? stretch.lasts : stretch.firsts;
+      for (let i = 0; i < ends.length; i++) if (stretch.coveredBy[i]! > whole) piece(ends[i]!);
+    }
+    if (!some) continue;
+    if (colour !== null) c.strokeStyle = colour(stretch.step);
     c.stroke();
   }
 }
 
-/** The part of one piece that lies between two frames; along a piece the walker goes evenly. */
+/** The part of one piece that lies between two frames, if one does; along a piece the walker goes evenly. */
 function strokePiece(
   c: CanvasRenderingContext2D,
   pieces: Float32Array,
@@ -88,10 +196,10 @@ function strokePiece(
   place: TrailPlace,
   from: number,
   to: number,
-): void {
+): boolean {
   const first = pieces[at]!;
   const last = pieces[at + 1]!;
-  if (last <= from || first >= to) return;
+  if (last <= from || first >= to) return false;
   const begin = Math.max(0, (from - first) / (last - first));
   const end = Math.min(1, (to - first) / (last - first));
   const x = pieces[at + 2]!;
@@ -100,4 +208,5 @@ function strokePiece(
   const dy = pieces[at + 5]! - y;
   c.moveTo(place.left + (x + dx * begin) * place.zoom, place.top + (y + dy * begin) * place.zoom);
   c.lineTo(place.left + (x + dx * end) * place.zoom, place.top + (y + dy * end) * place.zoom);
+  return true;
 }

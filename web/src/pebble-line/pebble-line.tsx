@@ -1,7 +1,7 @@
 import { useBench, useProject, useProofs } from "../use-session.ts";
 import { useCan } from "../look/use-commands.ts";
 import { session } from "../page-session.ts";
-import type { Verdict } from "@keen-pebble/core/check";
+import type { InputLog, Verdict } from "@keen-pebble/core/check";
 import { logFrames } from "@keen-pebble/core/check";
 import { useEffect, useRef } from "react";
 import Button from "react-bootstrap/Button";
@@ -193,6 +193,11 @@ function Transport() {
   );
 }
 
+/** The frames of a log; null where it has `until` lines, since it rarely needs all of them. */
+function knownFrames(log: InputLog): number | null {
+  return log.lines.every((line) => line.kind === "comment" || line.until === null) ? logFrames(log) : null;
+}
+
 /** The shown frame in large figures; follows by itself, without React. */
 function FrameCount() {
   const frame = useRef<HTMLSpanElement>(null);
@@ -201,17 +206,19 @@ function FrameCount() {
   const frameRate = useProject((state) => state.project?.world.frameRate ?? 60);
   const verdicts = useBench((state) => (state.walk === null ? (state.run?.verdicts ?? NO_VERDICTS) : NO_VERDICTS));
   useEffect(() => {
+    // Counted once a log: this follows every frame that is shown.
+    let counted: InputLog | null = null;
+    let known: number | null = null;
     const follow = (): void => {
       // It may be told once more while it is taken off the page.
       if (frame.current === null || rest.current === null || seconds.current === null) return;
       const state = session.benchStore.getState();
       const frames = state.walk ? state.walk.rows.count - 1 : (state.run?.frames ?? 0);
-      // A log with `until` lines rarely needs all its frames.
-      const counted = state.parsed?.lines.every((line) => line.kind === "comment" || line.until === null) ?? false;
-      const unused =
-        state.walk === null && state.parsed !== null && state.run !== null && counted
-          ? logFrames(state.parsed)
-          : frames;
+      if (counted !== state.parsed) {
+        counted = state.parsed;
+        known = counted === null ? null : knownFrames(counted);
+      }
+      const unused = state.walk === null && state.run !== null ? (known ?? frames) : frames;
       frame.current.textContent = String(state.frame);
       rest.current.textContent = `of ${frames}${unused > frames ? ` (log ${unused})` : ""}`;
       seconds.current.textContent = `${(state.frame / frameRate).toFixed(2)} s`;

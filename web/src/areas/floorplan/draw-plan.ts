@@ -7,7 +7,8 @@ import { fixturePicture } from "../../field/fixture-art.ts";
 import { shownFixtures } from "../../field/fixture-looks.ts";
 import type { RoomPicture } from "../../field/room-picture.ts";
 import type { SheetImages } from "../../field/tile-art.ts";
-import { makeTrail, strokeTrail } from "../../field/trail.ts";
+import type { Trail } from "../../field/trail.ts";
+import { strokeTrail } from "../../field/trail.ts";
 import { trailColour } from "../../field/trail-colour.ts";
 import type { Palette } from "../../look/palette.ts";
 import type { PlanCursorState, PlanPlace } from "../../session/floorplan/plan-cursor.ts";
@@ -23,6 +24,8 @@ export interface PlanInput {
   readonly images: SheetImages;
   readonly chosen: string | null;
   readonly rows: TraceRows | null;
+  /** The run's trail in each room. */
+  readonly trails: readonly Trail[];
   readonly frame: number;
   readonly remembered: Remembered | null;
   readonly linking: {
@@ -56,7 +59,7 @@ export function drawPlan(
   drawPortals(c, input.world, view, colours);
   for (const room of input.world.rooms) drawName(c, room, view, colours);
   drawStartOn(c, input.world, view);
-  if (input.rows !== null) drawWalk(c, input.world, input.rows, input.frame, view, colours);
+  if (input.rows !== null) drawWalk(c, input, input.rows, view, colours);
   drawLinking(c, input, view, colours);
   drawCursor(c, input, view, colours);
 }
@@ -264,9 +267,8 @@ function drawPortals(c: CanvasRenderingContext2D, world: World, view: PlanView, 
 /** The walk over all rooms, coloured by frame up to the shown one, and the walker as a ring. */
 function drawWalk(
   c: CanvasRenderingContext2D,
-  world: World,
+  { world, trails, frame }: PlanInput,
   rows: TraceRows,
-  frame: number,
   view: PlanView,
   colours: Palette,
 ): void {
@@ -276,7 +278,7 @@ function drawWalk(
   c.lineCap = "round";
   world.rooms.forEach((room, number) => {
     const { x, y } = cornerOf(view, room);
-    const trail = makeTrail(rows, number, half);
+    const trail = trails[number]!;
     const place = { zoom, left: x, top: y };
     c.strokeStyle = "rgba(28, 33, 36, 0.75)";
     c.lineWidth = 4;

@@ -1,4 +1,8 @@
 import { seamsOf } from "@keen-pebble/core/edit";
+import type { TraceRows } from "@keen-pebble/core/simulate";
+import type { World } from "@keen-pebble/core/world";
+import type { Trail } from "../../field/trail.ts";
+import { makeTrail } from "../../field/trail.ts";
 import { RoomPicture } from "../../field/room-picture.ts";
 import { onPaletteChange, palette } from "../../look/palette.ts";
 import { session } from "../../page-session.ts";
@@ -19,6 +23,12 @@ export class PlanPainter {
   private fitted = "";
   private asked = 0;
   private picture: RoomPicture | null = null;
+  /** The trails of the run that was drawn last. */
+  private trails: {
+    readonly rows: TraceRows | null;
+    readonly world: World;
+    readonly value: readonly Trail[];
+  } | null = null;
   private seams: { readonly world: object; readonly value: ReturnType<typeof seamsOf> } | null = null;
   private readonly stops: (() => void)[];
 
@@ -80,6 +90,9 @@ export class PlanPainter {
     }
     this.picture ??= new RoomPicture(world);
     if (this.seams?.world !== world) this.seams = { world, value: seamsOf(world) };
+    const shown = this.shows.what();
+    if (this.trails?.rows !== shown.rows || this.trails.world !== world)
+      this.trails = { rows: shown.rows, world, value: trailsOf(shown.rows, world) };
     drawPlan(
       c,
       {
@@ -87,7 +100,8 @@ export class PlanPainter {
         seams: this.seams.value,
         picture: this.picture,
         images: session.sheets.store.getState().images,
-        ...this.shows.what(),
+        trails: this.trails.value,
+        ...shown,
       },
       this.view,
       width,
@@ -96,3 +110,6 @@ export class PlanPainter {
     );
   }
 }
+
+const trailsOf = (rows: TraceRows | null, { rooms, tileSize }: World): Trail[] =>
+  rows === null ? [] : rooms.map((_, number) => makeTrail(rows, number, tileSize / 2));
