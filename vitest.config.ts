@@ -97,7 +97,14 @@ export default defineConfig({
       // the next one. Two browsers at once: one waits while the other draws.
       {
         extends: true,
-        test: { name: "e2e", include: ["e2e/**/*.test.ts"], testTimeout: 600_000, maxWorkers: 2, isolate: false },
+        test: {
+          name: "e2e",
+          include: ["e2e/**/*.test.ts"],
+          globalSetup: ["e2e/shared-application.ts"],
+          testTimeout: 600_000,
+          maxWorkers: 2,
+          isolate: false,
+        },
       },
     ],
   },

@@ -3,15 +3,15 @@ import { Key } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import { expect, it } from "vitest";
 import { axeFindings } from "./accessible.ts";
+import type { Application } from "./application.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import type { Started } from "./started.ts";
-import { withApplication } from "./with-application.ts";
+import { withSharedApplication } from "./with-application.ts";
 
-let started: Started;
+let started: Application;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
+withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 /** A field of the chosen actor by its label, once it is there. */
 const field = (label: string): Promise<WebElement> =>

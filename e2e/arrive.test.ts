@@ -3,16 +3,16 @@ import path from "node:path";
 import { Key } from "selenium-webdriver";
 import { expect, it } from "vitest";
 import { axeFindingsInBothThemes } from "./accessible.ts";
+import type { Application } from "./application.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import type { Started } from "./started.ts";
-import { withApplication } from "./with-application.ts";
+import { withSharedApplication } from "./with-application.ts";
 
 const folder = path.resolve(import.meta.dirname, "../demo/from-elsewhere");
-let started: Started;
+let started: Application;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
+withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 interface Stored {
   readonly world: {

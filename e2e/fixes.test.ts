@@ -1,21 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { Key } from "selenium-webdriver";
 import { axeFindings } from "./accessible.ts";
+import type { Application } from "./application.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import type { Started } from "./started.ts";
-import { withApplication } from "./with-application.ts";
+import { withSharedApplication } from "./with-application.ts";
 
-let started: Started;
+let started: Application;
 let browser: Browser;
 let bench: BenchDriver;
 
-withApplication(
-  (scene) => {
-    ({ started, browser, bench } = scene);
-  },
-  { proves: false },
-);
+withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 /** Opens a log of the Trying grounds, in a copy of its own. */
 const open = async (log: string): Promise<string> => {

@@ -7,10 +7,10 @@ import type { Origin } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import { expect, it } from "vitest";
 import { axeFindings, axeFindingsInBothThemes } from "./accessible.ts";
+import type { Application } from "./application.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import type { Started } from "./started.ts";
-import { withApplication } from "./with-application.ts";
+import { withSharedApplication } from "./with-application.ts";
 
 const roomCells = async (
   id: string,
@@ -34,16 +34,11 @@ function sheetPng(
   return encode({ width, height, data, channels: 4, depth: 8 });
 }
 
-let started: Started;
+let started: Application;
 let browser: Browser;
 let bench: BenchDriver;
 
-withApplication(
-  (scene) => {
-    ({ started, browser, bench } = scene);
-  },
-  { proves: false },
-);
+withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 const file = async (id: string): Promise<string> =>
   (await fetch(`${started.address}/api/worlds/${id}/world.json`)).text();

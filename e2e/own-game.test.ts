@@ -6,17 +6,17 @@ import { unzipSync } from "fflate";
 import { Key } from "selenium-webdriver";
 import { expect, it } from "vitest";
 import { axeFindings } from "./accessible.ts";
+import type { Application } from "./application.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import type { Started } from "./started.ts";
-import { withApplication } from "./with-application.ts";
+import { withSharedApplication } from "./with-application.ts";
 
 const folder = path.resolve(import.meta.dirname, "../demo/stand-in-game");
 const text = (name: string): string => readFileSync(path.join(folder, name), "utf8");
-let started: Started;
+let started: Application;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
+withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 const drop = (on: string, name: string, content: string): Promise<void> => browser.drop(on, [[name, content]]);
 const tab = (name: string): Promise<void> => browser.press(".kit-head [role=tab]", name);

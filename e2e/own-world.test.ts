@@ -4,17 +4,17 @@ import { Key } from "selenium-webdriver";
 import { Select } from "selenium-webdriver/lib/select.js";
 import { expect, it } from "vitest";
 import { axeFindings, axeFindingsInBothThemes } from "./accessible.ts";
+import type { Application } from "./application.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import type { Started } from "./started.ts";
-import { withApplication } from "./with-application.ts";
+import { withSharedApplication } from "./with-application.ts";
 
 const walker = path.resolve(import.meta.dirname, "../web/src/field/walker.png");
 const recording = path.resolve(import.meta.dirname, "../demo/from-elsewhere/pump_hall_run.csv");
-let started: Started;
+let started: Application;
 let browser: Browser;
 let bench: BenchDriver;
-withApplication((scene) => ({ started, browser, bench } = scene), { proves: false });
+withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 interface Stored {
   readonly world: {

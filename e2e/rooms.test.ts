@@ -2,21 +2,16 @@ import { expect, it } from "vitest";
 import { Key } from "selenium-webdriver";
 import type { Origin } from "selenium-webdriver";
 import { axeFindings } from "./accessible.ts";
+import type { Application } from "./application.ts";
 import type { BenchDriver } from "./bench-driver.ts";
 import type { Browser } from "./browser.ts";
-import type { Started } from "./started.ts";
-import { withApplication } from "./with-application.ts";
+import { withSharedApplication } from "./with-application.ts";
 
-let started: Started;
+let started: Application;
 let browser: Browser;
 let bench: BenchDriver;
 
-withApplication(
-  (scene) => {
-    ({ started, browser, bench } = scene);
-  },
-  { proves: false },
-);
+withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 interface Stored {
   readonly world: {
@@ -30,6 +25,8 @@ interface Stored {
   readonly logs: Readonly<Record<string, string>>;
 }
 const stored = (id: string): Promise<Stored> => started.api<Stored>(`/worlds/${id}`);
+const copyOfDemo = async (): Promise<string> =>
+  (await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {})).id;
 const until = async (id: string, fits: (project: Stored) => boolean): Promise<Stored> => {
   await browser.wait(async () => fits(await stored(id)));
   return stored(id);
@@ -204,7 +201,8 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
 });
 
 it("the plan tells what a room gives back: by walking out and in again, and by pointing at what a fixture could keep for", async () => {
-  await browser.driver.get(`${started.address}/w/saltglass-cistern/floorplan?log=04-wheel-and-gate&f=9999`);
+  const id = await copyOfDemo();
+  await browser.driver.get(`${started.address}/w/${id}/floorplan?log=04-wheel-and-gate&f=9999`);
   await browser.untilText(".re-entry .btn", (text) => text === "Leave Settling gallery and return");
   await press(".re-entry .btn", "Leave");
   await browser.untilText(
@@ -229,18 +227,14 @@ it("the plan tells what a room gives back: by walking out and in again, and by p
   await browser.wait(async () => (await cells()) === "there taken taken taken");
   expect(await axeFindings(browser)).toEqual([]);
   await press(".re-entry .btn", "Keep as a log");
-  await until("saltglass-cistern", ({ logs }) =>
-    Object.keys(logs).some((id) => id.startsWith("out-of-settling-gallery")),
-  );
+  await until(id, ({ logs }) => Object.keys(logs).some((log) => log.startsWith("out-of-settling-gallery")));
   await bench.key(Key.CONTROL, "z");
-  await until(
-    "saltglass-cistern",
-    ({ logs }) => !Object.keys(logs).some((id) => id.startsWith("out-of-settling-gallery")),
-  );
+  await until(id, ({ logs }) => !Object.keys(logs).some((log) => log.startsWith("out-of-settling-gallery")));
 });
 
 it("set down with a frame's bag and doors, the walk is kept whole in itself", async () => {
-  await browser.driver.get(`${started.address}/w/saltglass-cistern/bench?log=02-crank-opens-sluice&f=300`);
+  const id = await copyOfDemo();
+  await browser.driver.get(`${started.address}/w/${id}/bench?log=02-crank-opens-sluice&f=300`);
   await bench.ready();
   await bench.dragPixels([16.5 * 16, 9.5 * 16], [16.5 * 16, 9.5 * 16]);
   await bench.key(Key.CONTROL, "z");
@@ -252,9 +246,6 @@ it("set down with a frame's bag and doors, the walk is kept whole in itself", as
   await browser.untilText(".status", (text) => text.includes("on the grid"));
   await bench.key(Key.ESCAPE);
   await (await browser.find(".keep-walk .title")).sendKeys("At the sluice with the crank", Key.ENTER);
-  const { logs } = await until(
-    "saltglass-cistern",
-    (project) => project.logs["at-the-sluice-with-the-crank"] !== undefined,
-  );
+  const { logs } = await until(id, (project) => project.logs["at-the-sluice-with-the-crank"] !== undefined);
   expect(logs["at-the-sluice-with-the-crank"]).toContain("\nwith holds brass-crank\nwith taken crank-1\n");
 });

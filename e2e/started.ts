@@ -1,12 +1,12 @@
 import { startApplication } from "../scripts/setup/application.mjs";
 import { ownApplication } from "../scripts/setup/own-application.mjs";
 import type { Postgres } from "../scripts/setup/postgres.mjs";
+import { Application } from "./application.ts";
 
 type Own = Awaited<ReturnType<typeof ownApplication>>;
 
 /** The built application on a database of its own, as `npm start` runs it. */
-export class Started {
-  readonly address: string;
+export class Started extends Application {
   readonly postgres: Postgres;
   private child: Own["child"];
 
@@ -14,7 +14,8 @@ export class Started {
     private readonly own: Own,
     private readonly more: Readonly<Record<string, string>>,
   ) {
-    ({ address: this.address, postgres: this.postgres, child: this.child } = own);
+    super(own.address);
+    ({ postgres: this.postgres, child: this.child } = own);
   }
 
   /** @param proves whether it runs logs by itself; else it leaves them to others (`npm run worker`), and there are none */
@@ -26,17 +27,6 @@ export class Started {
   /** Number of the server's process. */
   get pid(): number {
     return this.child.pid!;
-  }
-
-  /** Asks the server's API; throws where it says no. */
-  async api<T>(route: string, body?: unknown, method = "GET"): Promise<T> {
-    const init =
-      body === undefined
-        ? { method }
-        : { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify(body) };
-    const response = await fetch(`${this.address}/api${route}`, init);
-    if (!response.ok) throw new Error(`${route}: ${response.status} ${await response.text()}`);
-    return (await response.json()) as T;
   }
 
   /** Kills the server as a power cut would, and waits until it is gone. */
