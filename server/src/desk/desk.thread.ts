@@ -2,8 +2,6 @@ import type { ReachRuling } from "@keen-pebble/core/check";
 import { toPlain, writeWorld } from "@keen-pebble/core/formats";
 import type { World } from "@keen-pebble/core/world";
 import { LIMITS } from "@keen-pebble/core/world";
-import { readPng } from "@keen-pebble/core/reading";
-import { junitXml } from "@keen-pebble/core/reports";
 import { workerData } from "piscina";
 import type { ImportedFiles, NewPlay, NewRevision, PlaytestGame } from "../api.ts";
 import { connect } from "../database/connect.ts";
@@ -11,7 +9,6 @@ import { SCHEMAS } from "../http/api-schemas.ts";
 import { readJson } from "../http/read-json.ts";
 import { validate } from "../http/validate.ts";
 import { problemOf } from "../problems/problem-of.ts";
-import { readBundle } from "../services/bundle-reader.ts";
 import { writeBundle } from "../services/bundle-writer.ts";
 import { Imports } from "../services/imports.ts";
 import { Entries } from "../services/entries.ts";
@@ -38,10 +35,14 @@ function reachReports({ reachChecks }: World, known: readonly ReachRuling[] | nu
   return checks.length === 0 ? [] : [{ reach: true as const, checks }];
 }
 
+// Packages for ZIP, PNG and XML are half of what a thread would load; many threads never need one.
 const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<DeskAnswers[K]> } = {
   store: ({ world, body }) => shelf.store(world, validate<NewRevision>(SCHEMAS.NewRevision, readJson(body))),
   importFiles: ({ body }) => imports.files(validate<ImportedFiles>(SCHEMAS.ImportedFiles, readJson(body))),
-  importBundle: async ({ body }) => imports.bundle(await readBundle(Buffer.from(body))),
+  importBundle: async ({ body }) => {
+    const { readBundle } = await import("../services/bundle-reader.ts");
+    return imports.bundle(await readBundle(Buffer.from(body)));
+  },
   keepPlay: ({ token, body }) => keepPlay(db, projects, token, validate<NewPlay>(SCHEMAS.NewPlay, readJson(body))),
   playtestGame: async ({ token }) => {
     const { id, revision } = await linkedWorld(db, token);
@@ -49,6 +50,7 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
     return bytes(JSON.stringify(game));
   },
   putSheet: async ({ world, file, png }) => {
+    const { readPng } = await import("@keen-pebble/core/reading");
     const { width, height } = readPng(png, LIMITS.sheetSide[1], file);
     await shelf.putSheet(world, file, Buffer.from(png));
     return { file, width, height };
@@ -74,6 +76,7 @@ const HANDLERS: { readonly [K in DeskTaskName]: (of: DeskTasks[K]) => Promise<De
   },
   junit: async ({ world: id, reports, reach }) => {
     const { world } = (await shelf.project(id)).project;
+    const { junitXml } = await import("@keen-pebble/core/reports");
     return bytes(junitXml([...reachReports(world, reach), ...reports], world.frameRate));
   },
   texts: (of) => shelf.texts(of),

@@ -1,4 +1,5 @@
 import { session } from "../page-session.ts";
+import { useEffect } from "react";
 import type { LogFinding, Trial } from "@keen-pebble/core/analyse";
 import type { Rules } from "@keen-pebble/core/world";
 import { changeText } from "@keen-pebble/core/analyse";
@@ -12,6 +13,7 @@ import { BareButton } from "../look/bare-button.tsx";
 
 /** Mistakes that are at work in the shown log, each with the cures that hold; and the search for what mends it. */
 export function Findings({ rules }: { readonly rules: Rules }) {
+  useEffect(session.fixes.showFindings, []);
   const findings = useFixes((state) => state.findings);
   const cures = useFixes((state) => state.cures);
   const search = useFixes((state) => state.search);

@@ -36,14 +36,14 @@ export interface Trying {
   readonly logs: ReadonlyMap<string, InputLog>;
   readonly pathHash: string;
   readonly findings: readonly LogFinding[];
-  /** The other logs that hold now. */
-  readonly holding: readonly string[];
+  /** The other logs that hold now; they are run when it is asked for the first time. */
+  readonly holding: () => readonly string[];
   /** Cells that blocked the walker, the first ones. */
   readonly stops: readonly StopCell[];
 }
 
 /**
- * Runs everything once as it is: the log, its findings, and which of the other logs hold.
+ * Runs the log once as it is, and looks for its findings.
  * @throws {CoreError} where the log cannot be run
  */
 export function beginTrying(world: World, logs: ReadonlyMap<string, InputLog>, log: string): Trying {
@@ -51,7 +51,7 @@ export function beginTrying(world: World, logs: ReadonlyMap<string, InputLog>, l
   const rules = own.rules ?? world.activeRules;
   const prover = new Prover(world);
   const c = prover.compiledFor(own);
-  const others = [...logs.keys()].filter((each) => each !== log);
+  let holding: readonly string[] | null = null;
   return {
     world,
     stops: stopCells(c, own),
@@ -60,7 +60,7 @@ export function beginTrying(world: World, logs: ReadonlyMap<string, InputLog>, l
     logs,
     pathHash: run(c, own).pathHash,
     findings: logFindings(c, own),
-    holding: others.filter((each) => prover.prove(logs.get(each)!).holds),
+    holding: () => (holding ??= [...logs.keys()].filter((each) => each !== log && prover.prove(logs.get(each)!).holds)),
   };
 }
 
@@ -88,7 +88,7 @@ export function tryChange(trying: Trying, change: SingleChange): Trial {
       change,
       holds: true,
       differs: result.pathHash !== trying.pathHash,
-      breaks: trying.holding.filter((each) => canBreak(trying, each, change) && !prover.prove(logs.get(each)!).holds),
+      breaks: trying.holding().filter((each) => canBreak(trying, each, change) && !prover.prove(logs.get(each)!).holds),
       cures,
     };
   } catch (error) {

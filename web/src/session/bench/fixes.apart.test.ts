@@ -20,14 +20,20 @@ const LOG = "keen-pebble-inputs 1\ntitle To the right\ncheck end cell 5 2\ncheck
 let opened: Opened;
 /** Ends the looking for findings. */
 let stop: () => void;
+/** Shows no findings any more. */
+let hide: () => void;
 beforeEach(async () => {
   opened = await openHere(runaway, { right: LOG }, [], [() => (stop = session.fixes.startFixes())]);
   // Several of them try changes side by side.
   FakeWorker.ownModules = true;
+  hide = session.fixes.showFindings();
   session.shownLog.selectLog("right");
   await until(() => session.fixes.store.getState().findings !== null);
 });
-afterEach(() => opened.close());
+afterEach(() => {
+  hide();
+  return opened.close();
+});
 
 const fixes = () => session.fixes.store.getState();
 const texts = (changes: readonly { readonly change: unknown }[]): string[] =>
@@ -62,6 +68,22 @@ describe("findings of the shown run", () => {
     session.benchStore.setState({ run });
     await new Promise((resolve) => setTimeout(resolve, 300));
     expect(fixes()).toEqual({ findings: null, cures: [], search: null });
+  });
+
+  it("are looked for while they are shown, by one worker: others start with a search", async () => {
+    hide();
+    const before = session.benchStore.getState().run;
+    const workers = FakeWorker.all.length;
+    session.shownLog.selectLog(null);
+    session.shownLog.selectLog("right");
+    await until(() => session.benchStore.getState().run !== null && session.benchStore.getState().run !== before);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(fixes().findings).toBeNull();
+    hide = session.fixes.showFindings();
+    await until(() => fixes().findings !== null);
+    expect(FakeWorker.all.length).toBe(workers);
+    await session.fixes.searchFixes();
+    expect(FakeWorker.all.length).toBeGreaterThan(workers);
   });
 
   it("are forgotten with the log", async () => {

@@ -1,4 +1,4 @@
-import type { BenchStore } from "./bench-store.ts";
+import type { BenchStore, ShownRun } from "./bench-store.ts";
 import type { ProjectSession } from "../project/project.ts";
 import type { RuleSets } from "./rule-sets.ts";
 import type { LogFinding, SingleChange, StopCell, Trial } from "@keen-pebble/core/analyse";
@@ -47,6 +47,10 @@ export class Fixes {
   private asked = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private wanted: SingleChange | null = null;
+  /** Whether findings are shown; they are not looked for where nobody sees them. */
+  private shown = false;
+  /** The run whose findings were looked for. */
+  private looked: ShownRun | null = null;
 
   constructor(
     private readonly benchStore: BenchStore,
@@ -54,19 +58,35 @@ export class Fixes {
     private readonly ruleSets: RuleSets,
   ) {}
 
-  /** Looks for the findings of each new run, once it rests. Gives back what stops it. */
+  /** Has the findings of each run looked for from now on, once it rests. Gives back what ends that. */
+  readonly showFindings = (): (() => void) => {
+    this.shown = true;
+    this.lookSoon();
+    return () => {
+      this.shown = false;
+      clearTimeout(this.timer);
+    };
+  };
+
+  private readonly lookSoon = (): void => {
+    clearTimeout(this.timer);
+    const { run, walk } = this.benchStore.getState();
+    if (this.shown && run !== null && run !== this.looked && walk === null)
+      this.timer = setTimeout(() => void this.look(), REST_MS);
+  };
+
+  /** Forgets what was found with each new run. Gives back what stops it. */
   readonly startFixes = (): (() => void) => {
     let seen = this.benchStore.getState().run;
-    const stop = this.benchStore.subscribe(({ run, walk }) => {
+    const stop = this.benchStore.subscribe(({ run }) => {
       if (run === seen) return;
       const other = run?.log !== seen?.log;
       seen = run;
       this.asked++;
       this.begun = null;
-      clearTimeout(this.timer);
       this.store.setState(other || run === null ? NOTHING : { search: null });
       this.showPreview(null);
-      if (run !== null && walk === null) this.timer = setTimeout(() => void this.look(), REST_MS);
+      this.lookSoon();
     });
     // The pool follows the project by its steps, from when it is first needed.
     const stopFollowing = this.project.onProject((project, steps) => {
@@ -81,6 +101,7 @@ export class Fixes {
       this.pool?.close();
       this.pool = null;
       this.begun = null;
+      this.looked = null;
       this.store.setState(NOTHING);
     };
   };
@@ -95,7 +116,7 @@ export class Fixes {
   /** The pool, with the project that is open. */
   private readonly poolOf = (project: Project): TrialPool => {
     if (this.pool === null) {
-      this.pool = new TrialPool();
+      this.pool = new TrialPool(() => this.project.store.getState().project);
       this.pool.load(project);
     }
     return this.pool;
@@ -104,8 +125,9 @@ export class Fixes {
   private readonly look = async (): Promise<void> => {
     const mine = this.asked;
     const { project } = this.project.store.getState();
-    const { log } = this.benchStore.getState();
+    const { log, run } = this.benchStore.getState();
     if (project === null || log === null) return;
+    this.looked = run;
     const answer = await this.poolOf(project).begin(log);
     if (mine !== this.asked || this.pool === null) return;
     this.begun = { project, stops: answer?.stops ?? [] };
@@ -139,10 +161,11 @@ export class Fixes {
   readonly searchFixes = async (): Promise<void> => {
     const { project } = this.project.store.getState();
     const rules = this.shownRules();
-    const { log } = this.benchStore.getState();
+    const { log, run } = this.benchStore.getState();
     if (project === null || rules === null || log === null || !this.isBroken()) return;
     const mine = ++this.asked;
     clearTimeout(this.timer);
+    this.looked = run;
     const began = performance.now();
     const trials = this.poolOf(project);
     if (this.begun?.project !== project) {

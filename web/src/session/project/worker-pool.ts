@@ -11,16 +11,27 @@ interface FollowsProject {
 
 /** Workers of one kind that follow the open project and share out work. */
 export class WorkerPool<W extends FollowsProject> {
-  private readonly workers: readonly Worker[];
-  protected readonly remotes: readonly Remote<W>[];
+  private readonly workers: Worker[] = [];
+  protected readonly remotes: Remote<W>[] = [];
 
   /** @param name which of the page's workers they are */
-  constructor(name: string, size: number) {
-    this.workers = Array.from(
-      { length: size },
-      () => new Worker(new URL("../../workers/page.worker.ts", import.meta.url), { type: "module", name }),
-    );
-    this.remotes = this.workers.map((worker) => wrap<W>(worker));
+  constructor(
+    private readonly name: string,
+    size: number,
+  ) {
+    this.grow(size);
+  }
+
+  /** Starts the workers that are missing to so many; gives back those. */
+  protected grow(size: number): readonly Remote<W>[] {
+    const before = this.remotes.length;
+    while (this.remotes.length < size) {
+      const { name } = this;
+      const worker = new Worker(new URL("../../workers/page.worker.ts", import.meta.url), { type: "module", name });
+      this.workers.push(worker);
+      this.remotes.push(wrap<W>(worker));
+    }
+    return this.remotes.slice(before);
   }
 
   load(project: Project): void {
