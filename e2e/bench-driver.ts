@@ -66,18 +66,11 @@ export class BenchDriver {
 
   /** The pebbles on the line, once they are as wanted. */
   async pebbles(fits: (pebbles: Told[]) => boolean): Promise<Told[]> {
-    let last: Told[] = [];
-    await this.browser
-      .wait(async () => {
-        last = await this.browser.driver.executeScript<Told[]>(
-          "return [...document.querySelectorAll('.lane-pebble')].map((e) => e.getAttribute('aria-label'))",
-        );
-        return fits(last);
-      })
-      .catch(() => {
-        throw new Error(`pebbles stayed at ${JSON.stringify(last)}`);
-      });
-    return last;
+    return this.browser.untilGives<Told[]>(
+      "return [...document.querySelectorAll('.lane-pebble')].map((e) => e.getAttribute('aria-label'))",
+      fits,
+      "pebbles",
+    );
   }
 
   /** Drags on the field from one cell to another; a click where they are the same. Cells are 32 px in a room of 20 x 16. */

@@ -23,6 +23,9 @@ const PATIENCE = 30_000;
 const FIRST_PAUSE = 30;
 const LONGEST_PAUSE = 160;
 const LONGER = 1.4;
+/** How long the page looks for a change by itself, and how often, in ms. */
+const IN_PAGE_MS = 1000;
+const LOOK_MS = 25;
 
 /**
  * A headless Chromium with a page of exactly 1280 by 800 and a profile of its own. The build without a window loads a page for
@@ -96,12 +99,75 @@ export class Browser {
     }
   }
 
+  /**
+   * What a script gives in the page, once that is something else than before, or after a second. The page looks by itself:
+   * that costs a hundredth of asking it.
+   */
+  private async other<T>(script: string, before: T, ...given: unknown[]): Promise<T> {
+    try {
+      return await this.driver.executeScript<T>(
+        `const [before, ...given] = arguments;
+         const give = function () { ${script} };
+         const end = performance.now() + ${IN_PAGE_MS};
+         return new Promise((done) => {
+           const look = () => {
+             const value = give(...given);
+             if (value !== before || performance.now() > end) done(value);
+             else setTimeout(look, ${LOOK_MS});
+           };
+           look();
+         });`,
+        before,
+        ...given,
+      );
+    } catch (error) {
+      // The page that was looked at is gone: the next look is at the one that came.
+      if (/navigation|unloaded|context|detached/.test(String(error))) return before;
+      throw error;
+    }
+  }
+
+  /**
+   * What a script gives in the page, as JSON, once it fits.
+   * @param longest as for `wait`
+   * @param given arguments of the script
+   * @throws {Error} with what was there instead
+   */
+  async untilGives<T>(
+    script: string,
+    fits: (value: T) => boolean,
+    what: string,
+    longest = LONGEST_PAUSE,
+    ...given: unknown[]
+  ): Promise<T> {
+    let last: string | null = null;
+    const value = (): T => JSON.parse(last!) as T;
+    await this.wait(
+      async () => {
+        const text: string | null = await this.other<string | null>(
+          `return JSON.stringify((function () { ${script} }).apply(null, arguments))`,
+          last,
+          ...given,
+        );
+        last = text;
+        return text !== null && fits(value());
+      },
+      "",
+      longest,
+    ).catch((error: unknown) => {
+      if (last === null) throw error;
+      throw new Error(`${what} stayed at ${last}`);
+    });
+    return value();
+  }
+
   /** The first element that matches, once it is there and shown. */
   async find(css: string): Promise<WebElement> {
     const found = await this.wait(
       () =>
-        this.driver.executeScript<WebElement | null>(
+        this.other<WebElement | null>(
           "const e = document.querySelector(arguments[0]); return e?.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && e.getBoundingClientRect().width > 0 ? e : null",
+          null,
           css,
         ),
       `no ${css}, or it is not shown`,
@@ -112,26 +178,25 @@ export class Browser {
   /** Clicks the first element that matches, once there is one, wherever it lies. */
   async click(css: string): Promise<void> {
     await this.wait(
-      () =>
-        this.driver.executeScript<boolean>(
-          "const e = document.querySelector(arguments[0]); e?.click(); return e !== null",
-          css,
-        ),
+      () => this.other("const e = document.querySelector(arguments[0]); e?.click(); return e !== null", false, css),
       `no ${css}`,
     );
   }
 
   /** Clicks the element that matches and says these words, or else one that holds them, once there is one. */
   async press(css: string, words: string): Promise<void> {
-    let seen: string[] | null = [];
-    await this.wait(async () => {
-      seen = await this.driver.executeScript<string[] | null>(
-        "const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.trim() === arguments[1]) ?? all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e ? null : all.map((each) => each.textContent)",
+    await this.wait(() =>
+      this.other(
+        "const all = [...document.querySelectorAll(arguments[0])]; const e = all.find((each) => each.textContent.trim() === arguments[1]) ?? all.find((each) => each.textContent.includes(arguments[1])); e?.click(); return e !== undefined",
+        false,
         css,
         words,
+      ),
+    ).catch(async () => {
+      const seen = await this.driver.executeScript<string[]>(
+        "return [...document.querySelectorAll(arguments[0])].map((each) => each.textContent)",
+        css,
       );
-      return seen === null;
-    }).catch(() => {
       throw new Error(`no ${css} says "${words}", only ${JSON.stringify(seen)}`);
     });
   }
@@ -140,22 +205,14 @@ export class Browser {
    * The text of the element, once it fits.
    * @param longest as for `wait`
    */
-  async untilText(css: string, fits: (text: string) => boolean, longest = LONGEST_PAUSE): Promise<string> {
-    let last = "";
-    await this.wait(
-      async () => {
-        last = await this.driver.executeScript<string>(
-          "const e = document.querySelector(arguments[0]); return e ? e.textContent : ''",
-          css,
-        );
-        return fits(last);
-      },
-      "",
+  untilText(css: string, fits: (text: string) => boolean, longest = LONGEST_PAUSE): Promise<string> {
+    return this.untilGives<string>(
+      "return document.querySelector(arguments[0])?.textContent ?? ''",
+      fits,
+      css,
       longest,
-    ).catch(() => {
-      throw new Error(`${css} stayed at "${last}"`);
-    });
-    return last;
+      css,
+    );
   }
 
   /** Writes the page as a PNG, once what moves to an end has come there. */
