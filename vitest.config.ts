@@ -94,7 +94,7 @@ export default defineConfig({
         },
       },
       // Each condition has a limit of its own (PATIENCE). A test that Vitest gives up would go on driving the browser beside
-      // the next one. Two browsers at once: one waits while the other draws.
+      // the next one. Three browsers at once: each waits for a third of its time.
       {
         extends: true,
         test: {
@@ -102,7 +102,7 @@ export default defineConfig({
           include: ["e2e/**/*.test.ts"],
           globalSetup: ["e2e/shared-application.ts"],
           testTimeout: 600_000,
-          maxWorkers: 2,
+          maxWorkers: 3,
           isolate: false,
         },
       },
