@@ -3,10 +3,11 @@ import path from "node:path";
 import type { WebElement } from "selenium-webdriver";
 import { Key, Origin } from "selenium-webdriver";
 import { say, sized } from "../scripts/speed/measure.mjs";
+import { ownServer } from "../scripts/speed/own-server.mjs";
 import { worldOf } from "../scripts/speed/worlds.mjs";
+import { Application } from "./application.ts";
 import { BenchDriver } from "./bench-driver.ts";
 import { Browser } from "./browser.ts";
-import { Started } from "./started.ts";
 
 const ROUNDS = sized(21, 3) as number;
 const LOGS = sized(1000, 30) as number;
@@ -16,7 +17,8 @@ const FRAMES = 3600;
 const SIDE = sized(512, 96) as number;
 const LARGE = `${SIDE}x${SIDE}`;
 
-const started = await Started.start();
+const server = await ownServer();
+const started = new Application(server.address);
 const browser = await Browser.open();
 const bench = new BenchDriver(browser);
 
@@ -297,5 +299,5 @@ try {
   say("from a key to the explanation of the next frame", "999,840 frames", step.median, "ms", step.spread, step.best);
 } finally {
   await browser.close();
-  await started.stop();
+  await server.stop();
 }

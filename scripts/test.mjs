@@ -105,10 +105,10 @@ try {
   set(() => ensureDebianPackages(["postgresql", "chromium-headless-shell", "chromium-driver", "python3"]));
   set(ensurePackages);
   await program("types", "npx", ["--no-install", "tsc", "-b"]);
-  // Behind types: what one package knows of another's is what was built of it.
-  await program("lint, import rules, cycles", "npx", ["--no-install", "oxlint", "-c", "oxlint.config.js"]);
-  await program("format", "npx", ["--no-install", "oxfmt", "--check", "."]);
   set(ensureBuild);
+  // Behind types: what one package knows of another's is what was built of it.
+  const lint = program("lint, import rules, cycles", "npx", ["--no-install", "oxlint", "-c", "oxlint.config.js"]);
+  const format = program("format", "npx", ["--no-install", "oxfmt", "--check", "."]);
   // PostgreSQL's own user must get through to its folder.
   chmodSync(temporary, 0o755);
   await makeProvenData(path.join(temporary, "proven"));
@@ -131,6 +131,7 @@ try {
   await server;
   say(shown);
   await speed;
+  await Promise.all([lint, format]);
 } catch (error) {
   totals.failed++;
   failures.push("set-up");
