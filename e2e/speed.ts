@@ -12,6 +12,8 @@ import { Browser } from "./browser.ts";
 const ROUNDS = sized(21, 3) as number;
 const LOGS = sized(1000, 30) as number;
 const LONG_ROUNDS = sized(4166, 40) as number;
+/** Lines of keys of a walk in curves, of ten frames on an average. */
+const CURVES = sized(3600, 60) as number;
 const FRAMES = 3600;
 /** Cells along a side of a large room. */
 const SIDE = sized(512, 96) as number;
@@ -270,6 +272,26 @@ try {
     ),
   );
   say("between two pictures while the board is scrolled", board, scrolled.median, "ms", scrolled.spread, scrolled.best);
+
+  // Ten minutes of a walk that curves all the time: each frame of its trail is a line of its own.
+  const ways = ["U", "RU", "R", "RD", "D", "LD", "L", "LU"];
+  const curves = Array.from({ length: CURVES }, (_, i) => `${1 + ((i * 7) % 19)} ${ways[(i * 5 + (i >> 3)) % 8]}\n`);
+  await started.api("/imports", {
+    world: demo
+      .replace('"id": "saltglass-cistern"', '"id": "curved"')
+      .replace('"gait": "glide"', '"gait": "drift"')
+      .replace('"ways": 4, "prefer"', '"ways": 8, "prefer"'),
+    logs: { long: `keen-pebble-inputs 1\n---\n${curves.join("")}` },
+  });
+  await browser.driver.get(`${started.address}/w/curved/bench?log=long&f=${CURVES * 5}`);
+  await bench.ready();
+  const played = await pictures(async () => {
+    await bench.key(Key.SPACE);
+    await browser.driver.sleep(sized(2500, 200) as number);
+    await bench.key(Key.SPACE);
+  });
+  const curved = `a curved walk of ${CURVES * 10} frames`;
+  say("between two pictures while playing the log", curved, played.median, "ms", played.spread, played.best);
 
   // A log of a million frames: from a key to the explanation of the next frame.
   await started.api("/imports", {

@@ -19,7 +19,9 @@ import { drawSolid } from "./draw-solid.ts";
 import { closedDoors } from "./fixture-looks.ts";
 import { RoomPicture } from "./room-picture.ts";
 import type { Trail } from "./trail.ts";
-import { makeTrail, strokeTrail } from "./trail.ts";
+import { makeTrail } from "./trail.ts";
+import type { CanvasSize, TrailStroke } from "./trail-layer.ts";
+import { TrailLayer } from "./trail-layer.ts";
 import { trailColour } from "./trail-colour.ts";
 import type { View } from "./view.ts";
 import { fitView, zoomView } from "./view.ts";
@@ -31,6 +33,12 @@ import { walkerRow } from "./walker-row.ts";
 const SHOWN_WITHIN = 48;
 /** Handles are shown while the pointer is this near to one, in px of the screen. */
 const HANDLES_NEAR = 40;
+
+/** The trail: thin where the run goes on, thick over it up to the shown frame. */
+const THIN_EDGE: TrailStroke = { width: 4, colour: "rgba(28, 33, 36, 0.5)" };
+const THIN: TrailStroke = { width: 2, colour: trailColour };
+const EDGE: TrailStroke = { width: 7, colour: "#1c2124" };
+const THICK: TrailStroke = { width: 4, colour: trailColour };
 
 /** What is painted: the room and the state of the Bench, its right and lower edge in px of the canvas. */
 interface Scene {
@@ -52,6 +60,13 @@ export class FieldPainter {
   private picture: RoomPicture | null = null;
   private trail: Trail | null = null;
   private ghost: Trail | null = null;
+  private readonly layers = {
+    ghost: new TrailLayer(),
+    thinEdge: new TrailLayer(),
+    thin: new TrailLayer(),
+    edge: new TrailLayer(),
+    thick: new TrailLayer(),
+  };
   private asked = 0;
   /** The run that was drawn last. */
   private painted: BenchState["run"] = null;
@@ -261,12 +276,11 @@ export class FieldPainter {
     const occupied =
       row && row.room === roomNumber ? { x: Math.floor(row.x / size + 0.5), y: Math.floor(row.y / size + 0.5) } : null;
     this.rulers.draw(c, { view: this.view, room, size, occupied, width: this.width, height: this.height });
-    const frames = (state.walk?.rows ?? state.run?.rows)?.count ?? 0;
     drawLegend(
       c,
       Math.min(right, this.width - 12),
       Math.min(bottom + 17, this.height - 10),
-      frames - 1,
+      this.trail?.scale ?? 0,
       this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null,
     );
     drawAxes(c, this.view, this.width, this.height);
@@ -274,7 +288,7 @@ export class FieldPainter {
 
   private drawTrails(c: CanvasRenderingContext2D, state: BenchState, room: number, size: number): void {
     const rows = state.walk?.rows ?? state.run?.rows ?? null;
-    this.trail = trailOf(this.trail, rows, room, size, state.walk !== null);
+    this.trail = trailOf(this.trail, rows, room, size, state.walk?.phase === "walking");
     // What is looked at stands before another rule set, that before the run of a moment ago.
     this.ghost = trailOf(
       this.ghost,
@@ -286,24 +300,19 @@ export class FieldPainter {
     const { zoom } = this.view;
     c.lineJoin = "round";
     c.lineCap = "round";
+    const on: CanvasSize = { width: this.width, height: this.height, ratio: window.devicePixelRatio };
     if (this.ghost && (state.overlays.ghost || state.preview !== null)) {
-      c.strokeStyle = "rgba(255, 253, 246, 0.66)";
-      c.lineWidth = Math.max(3, 2.5 * zoom);
-      strokeTrail(c, this.ghost, this.view, 0, Infinity, null);
+      const pale: TrailStroke = { width: Math.max(3, 2.5 * zoom), colour: "rgba(255, 253, 246, 0.66)" };
+      this.layers.ghost.draw(c, this.ghost, this.view, on, pale, 0, Infinity);
     }
     if (!this.trail || !state.overlays.trail) return;
-    const frames = this.trail.rows.count - 1;
-    const shown = state.walk ? frames : state.frame;
-    c.strokeStyle = "rgba(28, 33, 36, 0.5)";
-    c.lineWidth = 4;
-    strokeTrail(c, this.trail, this.view, shown, Infinity, null);
-    c.lineWidth = 2;
-    strokeTrail(c, this.trail, this.view, shown, Infinity, trailColour);
-    c.strokeStyle = "#1c2124";
-    c.lineWidth = 7;
-    strokeTrail(c, this.trail, this.view, 0, shown, null);
-    c.lineWidth = 4;
-    strokeTrail(c, this.trail, this.view, 0, shown, trailColour);
+    const shown = state.walk ? this.trail.rows.count - 1 : state.frame;
+    if (shown < this.trail.rows.count - 1) {
+      this.layers.thinEdge.draw(c, this.trail, this.view, on, THIN_EDGE, shown, Infinity);
+      this.layers.thin.draw(c, this.trail, this.view, on, THIN, shown, Infinity);
+    }
+    this.layers.edge.draw(c, this.trail, this.view, on, EDGE, 0, shown);
+    this.layers.thick.draw(c, this.trail, this.view, on, THICK, 0, shown);
     this.drawStations(c, this.trail, shown);
   }
 
@@ -397,8 +406,8 @@ function trailOf(
   growing: boolean,
 ): Trail | null {
   if (rows === null) return null;
-  if (old && old.rows === rows && old.room === room && !growing) return old;
-  return makeTrail(rows, room, size / 2);
+  if (old && old.rows === rows && old.room === room && !growing && !old.growing) return old;
+  return makeTrail(rows, room, size / 2, growing);
 }
 
 function disc(c: CanvasRenderingContext2D, x: number, y: number, radius: number, colour: string): void {

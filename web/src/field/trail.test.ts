@@ -1,70 +1,14 @@
 import type { TraceRows } from "@keen-pebble/core/simulate";
-import { ARRIVE } from "@keen-pebble/core/world";
 import fc from "fast-check";
 import { expect, it } from "vitest";
+import { EdgeCanvas, HALF, PLACE, edge, walked } from "../test-support/stroked-edges.ts";
 import { makeTrail, strokeTrail } from "./trail.ts";
 import { trailStep } from "./trail-colour.ts";
 
-const WAYS = [
-  [0, 0],
-  [1, 0],
-  [-1, 0],
-  [0, 1],
-  [0, -1],
-] as const;
-/** Half a tile, in px, and a place that takes it back: lines go through what the rows say. */
-const HALF = 1;
-const PLACE = { zoom: 1, left: -HALF, top: -HALF };
-
-/** A walk by one px a frame, held within four px each way: it often goes where it was. */
-function walked(keys: readonly number[], arrivals: readonly number[] = []): TraceRows {
-  const x = [0];
-  const y = [0];
-  for (const key of keys) {
-    const [dx, dy] = WAYS[key]!;
-    x.push(Math.min(4, Math.max(0, x.at(-1)! + dx)));
-    y.push(Math.min(4, Math.max(0, y.at(-1)! + dy)));
-  }
-  const units = (px: number[]): Int32Array => Int32Array.from(px, (each) => each * 256);
-  return {
-    count: x.length,
-    x: units(x),
-    y: units(y),
-    room: new Uint8Array(x.length),
-    events: Int32Array.from(arrivals.flatMap((frame) => [frame, ARRIVE, 0])),
-  } as unknown as TraceRows;
-}
-
-const edge = (ax: number, ay: number, bx: number, by: number): string =>
-  `${Math.min(ax, bx)},${Math.min(ay, by)} ${ax === bx ? "down" : "right"}`;
-
-/** The step of colour that is seen of each stroked edge, a px long, and how many lines that took. */
-function stroked(rows: TraceRows, from: number, to: number): { edges: Map<string, number>; lines: number } {
-  const edges = new Map<string, number>();
-  let path: string[] = [];
-  let lines = 0;
-  let at: readonly [number, number] = [0, 0];
-  const c = {
-    strokeStyle: "",
-    beginPath: () => {
-      path = [];
-    },
-    stroke: () => {
-      for (const each of path) edges.set(each, Number(c.strokeStyle));
-    },
-    moveTo: (x: number, y: number) => {
-      at = [Math.round(x), Math.round(y)];
-    },
-    lineTo: (toX: number, toY: number) => {
-      lines++;
-      const [x, y] = [Math.round(toX), Math.round(toY)];
-      const [dx, dy] = [Math.sign(x - at[0]), Math.sign(y - at[1])];
-      for (let [ax, ay] = at; ax !== x || ay !== y; [ax, ay] = [ax + dx, ay + dy])
-        path.push(edge(ax, ay, ax + dx, ay + dy));
-    },
-  };
-  strokeTrail(c as unknown as CanvasRenderingContext2D, makeTrail(rows, 0, HALF), PLACE, from, to, String);
-  return { edges, lines };
+function stroked(rows: TraceRows, from: number, to: number): EdgeCanvas {
+  const canvas = new EdgeCanvas();
+  strokeTrail(canvas as unknown as CanvasRenderingContext2D, makeTrail(rows, 0, HALF), PLACE, from, to, String);
+  return canvas;
 }
 
 it("strokes each frame's way from one frame to another in the colour of the last frame there, and nothing else", () => {

@@ -11,6 +11,10 @@ export interface Trail {
   readonly room: number;
   /** Half a tile, in px. */
   readonly half: number;
+  /** The frames over which its colours go. */
+  readonly scale: number;
+  /** Whether frames are still to come, as of a walk that goes on. */
+  readonly growing: boolean;
   readonly pieces: Float32Array;
   /** The pieces of each step of colour that has some, in the order of the run. */
   readonly stretches: readonly TrailStretch[];
@@ -35,10 +39,27 @@ export interface TrailStretch {
 }
 
 /**
+ * From so many pieces on a picture of a trail is laid on the canvas as quickly as it is stroked. The colours of a walk go
+ * over more frames than it has from then on, so that they stay what they are for a while.
+ */
+export const MANY_PIECES = 400;
+
+/**
  * Makes the trail of a run in a room.
  * @param half half a tile, in px
+ * @param growing whether frames are still to come
  */
-export function makeTrail(rows: TraceRows, room: number, half: number): Trail {
+export function makeTrail(rows: TraceRows, room: number, half: number, growing = false): Trail {
+  const frames = rows.count - 1;
+  const trail = trailOver(rows, room, half, growing, frames);
+  if (!growing || trail.pieces.length < MANY_PIECES * 6) return trail;
+  let scale = MANY_PIECES;
+  while (scale < frames) scale *= 2;
+  return trailOver(rows, room, half, growing, scale);
+}
+
+/** @param scale the frames over which its colours go */
+function trailOver(rows: TraceRows, room: number, half: number, growing: boolean, scale: number): Trail {
   const pieces: number[] = [];
   const steps: number[] = [];
   const frames = rows.count - 1;
@@ -55,7 +76,7 @@ export function makeTrail(rows: TraceRows, room: number, half: number): Trail {
       direction = -1;
       continue;
     }
-    const step = trailStep(frame, frames);
+    const step = trailStep(frame, scale);
     const way = (Math.sign(dx) + 1) * 3 + Math.sign(dy) + 1;
     const straight = dx === 0 || dy === 0;
     const toX = rows.x[frame]! / 256 + half;
@@ -75,8 +96,10 @@ export function makeTrail(rows: TraceRows, room: number, half: number): Trail {
     rows,
     room,
     half,
+    scale,
+    growing,
     pieces: numbers,
-    stretches: stretchesOf(numbers, steps),
+    stretches: stretchesOf(numbers, steps, growing),
     stations: stationsOf(rows, room, half),
   };
 }
@@ -103,20 +126,21 @@ interface Way {
   coveredBy: number;
 }
 
-function stretchesOf(pieces: Float32Array, steps: readonly number[]): TrailStretch[] {
+/** @param growing whether it is made anew with each frame: then each piece is a way of its own, which is quicker said */
+function stretchesOf(pieces: Float32Array, steps: readonly number[], growing: boolean): TrailStretch[] {
   const stretches: TrailStretch[] = [];
   const latest = new Map<string, Way>();
   const all: Way[] = [];
   steps.forEach((step, at) => {
-    const key = keyOf(pieces, at * 6);
-    const before = latest.get(key);
+    const key = growing ? "" : keyOf(pieces, at * 6);
+    const before = growing ? undefined : latest.get(key);
     if (before?.step === step) {
       before.last = at;
       return;
     }
     if (before !== undefined) before.coveredBy = step;
     const way: Way = { step, first: at, last: at, coveredBy: NEVER };
-    latest.set(key, way);
+    if (!growing) latest.set(key, way);
     all.push(way);
   });
   for (let begin = 0, way = 0; begin < steps.length;) {
@@ -144,6 +168,9 @@ function keyOf(pieces: Float32Array, at: number): string {
   return one < other ? `${one} ${other}` : `${other} ${one}`;
 }
 
+/** The frame at which a stretch ends. */
+export const lastFrameOf = ({ pieces }: Trail, { end }: TrailStretch): number => pieces[end * 6 - 5]!;
+
 /** Where a trail is drawn. */
 export interface TrailPlace {
   readonly zoom: number;
@@ -156,7 +183,7 @@ export interface TrailPlace {
  * @param colour stroke of a step; null keeps the one that is set
  */
 export function strokeTrail(
-  c: CanvasRenderingContext2D,
+  c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
   trail: Trail,
   place: TrailPlace,
   from: number,
@@ -166,10 +193,10 @@ export function strokeTrail(
   const { pieces } = trail;
   /** The last step that is drawn to its end. */
   let whole = -1;
-  for (const { step, end } of trail.stretches) if (pieces[end * 6 - 5]! <= to) whole = step;
+  for (const stretch of trail.stretches) if (lastFrameOf(trail, stretch) <= to) whole = stretch.step;
   for (const stretch of trail.stretches) {
     const first = pieces[stretch.begin * 6]!;
-    const last = pieces[stretch.end * 6 - 5]!;
+    const last = lastFrameOf(trail, stretch);
     if (last <= from || first >= to) continue;
     c.beginPath();
     let some = false;
@@ -190,7 +217,7 @@ export function strokeTrail(
 
 /** The part of one piece that lies between two frames, if one does; along a piece the walker goes evenly. */
 function strokePiece(
-  c: CanvasRenderingContext2D,
+  c: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
   pieces: Float32Array,
   at: number,
   place: TrailPlace,

@@ -95,7 +95,9 @@ function drawRuler(c: CanvasRenderingContext2D, scale: LineScale, end: number, c
     const big = frame % every === 0;
     c.fillStyle = big ? colours.quiet : colours.lineStrong;
     c.fillRect(x, big ? 11 : 16, 1, big ? 9 : 4);
-    if (big) c.fillText(String(frame), x + 4, 14);
+    // Half a number would be read as another one.
+    if (big && x + 4 + c.measureText(String(frame)).width <= scale.left + scale.width)
+      c.fillText(String(frame), x + 4, 14);
   }
   for (let step = 0; step < TRAIL_STEPS; step++) {
     const [begin, stop] = [frameX(scale, (step / TRAIL_STEPS) * end), frameX(scale, ((step + 1) / TRAIL_STEPS) * end)];
