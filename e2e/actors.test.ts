@@ -36,7 +36,7 @@ interface Stored {
 }
 
 it("an actor is placed, its path drawn, walked past in time; made faster the log breaks, and the frame says who was met", async () => {
-  const { id } = await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {});
+  const id = await started.copy("saltglass-cistern");
   await browser.driver.get(`${started.address}/w/${id}/bench`);
   await bench.ready();
   await browser.press(".kit-head [role=tab]", "Actors");

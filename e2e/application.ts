@@ -12,4 +12,9 @@ export class Application {
     if (!response.ok) throw new Error(`${route}: ${response.status} ${await response.text()}`);
     return (await response.json()) as T;
   }
+
+  /** Makes a copy of a world; gives back its id. */
+  async copy(world: string): Promise<string> {
+    return (await this.api<{ id: string }>(`/worlds/${world}/copy`, {})).id;
+  }
 }

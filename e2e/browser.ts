@@ -122,7 +122,8 @@ export class Browser {
       );
     } catch (error) {
       // The page that was looked at is gone: the next look is at the one that came.
-      if (/navigation|unloaded|context|detached/.test(String(error))) return before;
+      if (/aborted by navigation|document unloaded|execution context|frame detached/i.test(String(error)))
+        return before;
       throw error;
     }
   }

@@ -14,7 +14,7 @@ withSharedApplication((scene) => ({ started, browser, bench } = scene));
 
 /** Opens a log of the Trying grounds, in a copy of its own. */
 const open = async (log: string): Promise<string> => {
-  const { id } = await started.api<{ id: string }>("/worlds/trying-grounds/copy", {});
+  const id = await started.copy("trying-grounds");
   await browser.driver.get(`${started.address}/w/${id}/bench?log=${log}`);
   await bench.ready();
   await whole();

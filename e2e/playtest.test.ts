@@ -24,7 +24,7 @@ withApplication((scene) => {
 });
 beforeAll(async () => {
   player = await Browser.open();
-  ({ id } = await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {}));
+  id = await started.copy("saltglass-cistern");
 });
 afterAll(async () => player.close());
 

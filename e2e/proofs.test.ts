@@ -20,7 +20,7 @@ withApplication((scene) => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-const copy = async (): Promise<string> => (await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {})).id;
+const copy = (): Promise<string> => started.copy("saltglass-cistern");
 const logs = async (id: string): Promise<Readonly<Record<string, string>>> =>
   (await started.api<{ logs: Record<string, string> }>(`/worlds/${id}`)).logs;
 const logUntil = async (id: string, log: string, fits: (text: string) => boolean): Promise<string> => {

@@ -25,8 +25,6 @@ interface Stored {
   readonly logs: Readonly<Record<string, string>>;
 }
 const stored = (id: string): Promise<Stored> => started.api<Stored>(`/worlds/${id}`);
-const copyOfDemo = async (): Promise<string> =>
-  (await started.api<{ id: string }>("/worlds/saltglass-cistern/copy", {})).id;
 const until = async (id: string, fits: (project: Stored) => boolean): Promise<Stored> => {
   await browser.wait(async () => fits(await stored(id)));
   return stored(id);
@@ -201,7 +199,7 @@ it("two rooms are linked by drag, a key and a door placed, walked with real keys
 });
 
 it("the plan tells what a room gives back: by walking out and in again, and by pointing at what a fixture could keep for", async () => {
-  const id = await copyOfDemo();
+  const id = await started.copy("saltglass-cistern");
   await browser.driver.get(`${started.address}/w/${id}/floorplan?log=04-wheel-and-gate&f=9999`);
   await browser.untilText(".re-entry .btn", (text) => text === "Leave Settling gallery and return");
   await press(".re-entry .btn", "Leave");
@@ -233,7 +231,7 @@ it("the plan tells what a room gives back: by walking out and in again, and by p
 });
 
 it("set down with a frame's bag and doors, the walk is kept whole in itself", async () => {
-  const id = await copyOfDemo();
+  const id = await started.copy("saltglass-cistern");
   await browser.driver.get(`${started.address}/w/${id}/bench?log=02-crank-opens-sluice&f=300`);
   await bench.ready();
   await bench.dragPixels([16.5 * 16, 9.5 * 16], [16.5 * 16, 9.5 * 16]);

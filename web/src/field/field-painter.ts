@@ -1,6 +1,6 @@
 import { session } from "../page-session.ts";
 import type { Project } from "@keen-pebble/core/edit";
-import type { Explanation, TraceRows } from "@keen-pebble/core/simulate";
+import type { Explanation } from "@keen-pebble/core/simulate";
 import type { Room, Rules, World } from "@keen-pebble/core/world";
 import { onPaletteChange, palette } from "../look/palette.ts";
 import type { BenchState } from "../session/bench/bench-store.ts";
@@ -18,11 +18,7 @@ import { drawWall } from "./draw-wall.ts";
 import { drawSolid } from "./draw-solid.ts";
 import { closedDoors } from "./fixture-looks.ts";
 import { RoomPicture } from "./room-picture.ts";
-import type { Trail } from "./trail.ts";
-import { makeTrail } from "./trail.ts";
-import type { CanvasSize, TrailStroke } from "./trail-layer.ts";
-import { TrailLayer } from "./trail-layer.ts";
-import { trailColour } from "./trail-colour.ts";
+import { TrailPainter } from "./trail-painter.ts";
 import type { View } from "./view.ts";
 import { fitView, zoomView } from "./view.ts";
 import { drawWalkerPicture, onWalkerLoaded, walkerPicture } from "./walker-art.ts";
@@ -33,12 +29,6 @@ import { walkerRow } from "./walker-row.ts";
 const SHOWN_WITHIN = 48;
 /** Handles are shown while the pointer is this near to one, in px of the screen. */
 const HANDLES_NEAR = 40;
-
-/** The trail: thin where the run goes on, thick over it up to the shown frame. */
-const THIN_EDGE: TrailStroke = { width: 4, colour: "rgba(28, 33, 36, 0.5)" };
-const THIN: TrailStroke = { width: 2, colour: trailColour };
-const EDGE: TrailStroke = { width: 7, colour: "#1c2124" };
-const THICK: TrailStroke = { width: 4, colour: trailColour };
 
 /** What is painted: the room and the state of the Bench, its right and lower edge in px of the canvas. */
 interface Scene {
@@ -58,15 +48,7 @@ export class FieldPainter {
   private view: View = { zoom: 1, left: 0, top: 0 };
   private fitted = "";
   private picture: RoomPicture | null = null;
-  private trail: Trail | null = null;
-  private ghost: Trail | null = null;
-  private readonly layers = {
-    ghost: new TrailLayer(),
-    thinEdge: new TrailLayer(),
-    thin: new TrailLayer(),
-    edge: new TrailLayer(),
-    thick: new TrailLayer(),
-  };
+  private readonly trails = new TrailPainter();
   private asked = 0;
   /** The run that was drawn last. */
   private painted: BenchState["run"] = null;
@@ -223,7 +205,8 @@ export class FieldPainter {
     c.beginPath();
     c.rect(left, top, right - left, bottom - top);
     c.clip();
-    this.drawTrails(c, state, roomNumber, size);
+    const canvas = { width: this.width, height: this.height, ratio: window.devicePixelRatio };
+    this.trails.paint(c, state, roomNumber, size, this.view, canvas);
     c.restore();
   }
 
@@ -280,59 +263,10 @@ export class FieldPainter {
       c,
       Math.min(right, this.width - 12),
       Math.min(bottom + 17, this.height - 10),
-      this.trail?.scale ?? 0,
-      this.ghost !== null && (state.overlays.ghost || state.preview !== null) ? ghostName(state) : null,
+      this.trails.scale,
+      this.trails.ghostName(state),
     );
     drawAxes(c, this.view, this.width, this.height);
-  }
-
-  private drawTrails(c: CanvasRenderingContext2D, state: BenchState, room: number, size: number): void {
-    const rows = state.walk?.rows ?? state.run?.rows ?? null;
-    this.trail = trailOf(this.trail, rows, room, size, state.walk?.phase === "walking");
-    // What is looked at stands before another rule set, that before the run of a moment ago.
-    this.ghost = trailOf(
-      this.ghost,
-      state.walk ? null : (state.preview ?? state.beside?.rows ?? state.gameGhost?.rows ?? state.ghost),
-      room,
-      size,
-      false,
-    );
-    const { zoom } = this.view;
-    c.lineJoin = "round";
-    c.lineCap = "round";
-    const on: CanvasSize = { width: this.width, height: this.height, ratio: window.devicePixelRatio };
-    if (this.ghost && (state.overlays.ghost || state.preview !== null)) {
-      const pale: TrailStroke = { width: Math.max(3, 2.5 * zoom), colour: "rgba(255, 253, 246, 0.66)" };
-      this.layers.ghost.draw(c, this.ghost, this.view, on, pale, 0, Infinity);
-    }
-    if (!this.trail || !state.overlays.trail) return;
-    const shown = state.walk ? this.trail.rows.count - 1 : state.frame;
-    if (shown < this.trail.rows.count - 1) {
-      this.layers.thinEdge.draw(c, this.trail, this.view, on, THIN_EDGE, shown, Infinity);
-      this.layers.thin.draw(c, this.trail, this.view, on, THIN, shown, Infinity);
-    }
-    this.layers.edge.draw(c, this.trail, this.view, on, EDGE, 0, shown);
-    this.layers.thick.draw(c, this.trail, this.view, on, THICK, 0, shown);
-    this.drawStations(c, this.trail, shown);
-  }
-
-  /** Where the run begins, and each cell at which it arrived up to the shown frame. */
-  private drawStations(c: CanvasRenderingContext2D, { stations, rows, room, half }: Trail, shown: number): void {
-    const { zoom, left, top } = this.view;
-    c.fillStyle = "#fffdf6";
-    c.beginPath();
-    for (let i = 0; i < stations.length && stations[i]! <= shown; i += 3) {
-      const x = left + stations[i + 1]! * zoom;
-      const y = top + stations[i + 2]! * zoom;
-      c.moveTo(x + 2, y);
-      c.arc(x, y, 2, 0, 7);
-    }
-    c.fill();
-    if (rows.room[0] !== room) return;
-    const x = left + (rows.x[0]! / 256 + half) * zoom;
-    const y = top + (rows.y[0]! / 256 + half) * zoom;
-    disc(c, x, y, 6, "#1c2124");
-    disc(c, x, y, 3.5, "#fffdf6");
   }
 
   /** The body's handles, once the pointer is near: they would hide a small body. */
@@ -388,31 +322,4 @@ function shownRules(state: BenchState, { world }: Project): Rules | undefined {
 function shownExplanation(state: BenchState): Explanation | null {
   const { explanation, frame } = state;
   return explanation && explanation.frame === frame ? explanation : null;
-}
-
-/** What the pale second trail is. */
-function ghostName({ preview, beside, gameGhost }: BenchState): string {
-  if (preview !== null) return "Ghost: with the change";
-  if (beside?.rows) return `Ghost: ${beside.name}`;
-  if (gameGhost !== null) return `Ghost: ${gameGhost.game.name}`;
-  return "Ghost: before the change";
-}
-
-function trailOf(
-  old: Trail | null,
-  rows: TraceRows | null,
-  room: number,
-  size: number,
-  growing: boolean,
-): Trail | null {
-  if (rows === null) return null;
-  if (old && old.rows === rows && old.room === room && !growing && !old.growing) return old;
-  return makeTrail(rows, room, size / 2, growing);
-}
-
-function disc(c: CanvasRenderingContext2D, x: number, y: number, radius: number, colour: string): void {
-  c.fillStyle = colour;
-  c.beginPath();
-  c.arc(x, y, radius, 0, 7);
-  c.fill();
 }

@@ -1,5 +1,8 @@
 import type { Trail, TrailPlace } from "./trail.ts";
-import { MANY_PIECES, lastFrameOf, strokeTrail } from "./trail.ts";
+import { lastFrameOf, strokeTrail } from "./trail.ts";
+
+/** With fewer pieces a trail is stroked as quickly as a picture of it is laid on the canvas. */
+const MANY_PIECES = 400;
 
 /** How a trail is stroked: in one colour, or each step of the run in its own. */
 export interface TrailStroke {

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import { EdgeCanvas, HALF, PLACE, edge, walked } from "../test-support/stroked-edges.ts";
 import { makeTrail, strokeTrail } from "./trail.ts";
-import { trailStep } from "./trail-colour.ts";
+import { trailScale, trailStep } from "./trail-colour.ts";
 
 function stroked(rows: TraceRows, from: number, to: number): EdgeCanvas {
   const canvas = new EdgeCanvas();
@@ -51,4 +51,11 @@ it("has each place of arrival once, by its first frame", () => {
   const rows = walked(Array.from({ length: 50 }, () => round).flat(), [1, 2, 5, 6, 7, 9, 199]);
   expect([...makeTrail(rows, 0, HALF).stations]).toEqual([1, 2, 1, 2, 2, 2, 7, 1, 2]);
   expect(makeTrail(rows, 1, HALF).stations.length).toBe(0);
+});
+
+it("has its colours over its own frames, but for a long walk that goes on", () => {
+  expect([0, 600, 601, 1200, 1201, 36_000].map((frames) => trailScale(frames, true))).toEqual([
+    0, 600, 1200, 1200, 2400, 38_400,
+  ]);
+  expect([0, 601, 36_000].map((frames) => trailScale(frames, false))).toEqual([0, 601, 36_000]);
 });

@@ -1,6 +1,6 @@
 import type { TraceRows } from "@keen-pebble/core/simulate";
 import { ARRIVE } from "@keen-pebble/core/world";
-import { trailStep } from "./trail-colour.ts";
+import { trailScale, trailStep } from "./trail-colour.ts";
 
 /**
  * A run's path as line pieces: neighbouring frames that go the same way, in the same step of colour and without a jump
@@ -39,30 +39,15 @@ export interface TrailStretch {
 }
 
 /**
- * From so many pieces on a picture of a trail is laid on the canvas as quickly as it is stroked. The colours of a walk go
- * over more frames than it has from then on, so that they stay what they are for a while.
- */
-export const MANY_PIECES = 400;
-
-/**
  * Makes the trail of a run in a room.
  * @param half half a tile, in px
  * @param growing whether frames are still to come
  */
 export function makeTrail(rows: TraceRows, room: number, half: number, growing = false): Trail {
-  const frames = rows.count - 1;
-  const trail = trailOver(rows, room, half, growing, frames);
-  if (!growing || trail.pieces.length < MANY_PIECES * 6) return trail;
-  let scale = MANY_PIECES;
-  while (scale < frames) scale *= 2;
-  return trailOver(rows, room, half, growing, scale);
-}
-
-/** @param scale the frames over which its colours go */
-function trailOver(rows: TraceRows, room: number, half: number, growing: boolean, scale: number): Trail {
   const pieces: number[] = [];
   const steps: number[] = [];
   const frames = rows.count - 1;
+  const scale = trailScale(frames, growing);
   let direction = -1;
   for (let frame = 1; frame <= frames; frame++) {
     if (rows.room[frame] !== room || rows.room[frame - 1] !== room) {
@@ -126,36 +111,43 @@ interface Way {
   coveredBy: number;
 }
 
-/** @param growing whether it is made anew with each frame: then each piece is a way of its own, which is quicker said */
-function stretchesOf(pieces: Float32Array, steps: readonly number[], growing: boolean): TrailStretch[] {
-  const stretches: TrailStretch[] = [];
+function waysOf(pieces: Float32Array, steps: readonly number[]): Way[] {
   const latest = new Map<string, Way>();
   const all: Way[] = [];
   steps.forEach((step, at) => {
-    const key = growing ? "" : keyOf(pieces, at * 6);
-    const before = growing ? undefined : latest.get(key);
+    const key = keyOf(pieces, at * 6);
+    const before = latest.get(key);
     if (before?.step === step) {
       before.last = at;
       return;
     }
     if (before !== undefined) before.coveredBy = step;
     const way: Way = { step, first: at, last: at, coveredBy: NEVER };
-    if (!growing) latest.set(key, way);
+    latest.set(key, way);
     all.push(way);
   });
+  return all;
+}
+
+/** @param growing whether it is made anew with each frame: then each piece is a way of its own, which is quicker said */
+function stretchesOf(pieces: Float32Array, steps: readonly number[], growing: boolean): TrailStretch[] {
+  const stretches: TrailStretch[] = [];
+  const all = growing ? [] : waysOf(pieces, steps);
   for (let begin = 0, way = 0; begin < steps.length;) {
     const step = steps[begin]!;
-    const ways: Way[] = [];
-    for (; all[way]?.step === step; way++) ways.push(all[way]!);
-    const end = all[way]?.first ?? steps.length;
-    stretches.push({
-      step,
-      begin,
-      end,
-      firsts: Uint32Array.from(ways, ({ first }) => first),
-      lasts: Uint32Array.from(ways, ({ last }) => last),
-      coveredBy: Uint8Array.from(ways, ({ coveredBy }) => coveredBy),
-    });
+    let end = begin;
+    while (end < steps.length && steps[end] === step) end++;
+    if (growing) {
+      const each = Uint32Array.from({ length: end - begin }, (_, i) => begin + i);
+      const coveredBy = new Uint8Array(end - begin).fill(NEVER);
+      stretches.push({ step, begin, end, firsts: each, lasts: each, coveredBy });
+    } else {
+      const ways: Way[] = [];
+      for (; all[way]?.step === step; way++) ways.push(all[way]!);
+      const [firsts, lasts] = [ways.map(({ first }) => first), ways.map(({ last }) => last)];
+      const coveredBy = Uint8Array.from(ways, (each) => each.coveredBy);
+      stretches.push({ step, begin, end, firsts: Uint32Array.from(firsts), lasts: Uint32Array.from(lasts), coveredBy });
+    }
     begin = end;
   }
   return stretches;

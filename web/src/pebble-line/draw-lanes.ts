@@ -1,7 +1,7 @@
 import type { TraceRows } from "@keen-pebble/core/simulate";
 import { gridDistance } from "@keen-pebble/core/check";
 import { DOWN, EVENT_NAMES, LEFT, RIGHT, UP, keysText } from "@keen-pebble/core/world";
-import { TRAIL_STEPS, trailColour } from "../field/trail-colour.ts";
+import { TRAIL_STEPS, trailColour, trailScale } from "../field/trail-colour.ts";
 import type { Palette } from "../look/palette.ts";
 import type { PhasesOf } from "./draw-phases.ts";
 import { drawPhases } from "./draw-phases.ts";
@@ -19,6 +19,8 @@ const GRID_BASE = 114;
 
 interface LaneInput {
   readonly rows: TraceRows;
+  /** Whether frames are still to come, as of a walk that goes on. */
+  readonly growing: boolean;
   /** Frames of the log; the run may have ended earlier. */
   readonly tileSize: number;
   readonly roomNames: readonly string[];
@@ -40,7 +42,7 @@ export interface UntilEnd {
 export function drawLanes(
   c: CanvasRenderingContext2D,
   scale: LineScale,
-  { rows, tileSize, roomNames, untils, apart, phases }: LaneInput,
+  { rows, growing, tileSize, roomNames, untils, apart, phases }: LaneInput,
   colours: Palette,
 ): void {
   const end = rows.count - 1;
@@ -50,7 +52,7 @@ export function drawLanes(
   c.beginPath();
   c.rect(scale.left - 6, 0, scale.width + 12, 200);
   c.clip();
-  drawRuler(c, scale, end, colours);
+  drawRuler(c, scale, end, growing, colours);
   drawEvents(c, scale, rows, colours);
   drawKeys(c, scale, rows, colours);
   drawUntils(c, scale, untils, colours);
@@ -80,7 +82,13 @@ function drawNames(c: CanvasRenderingContext2D, scale: LineScale, last: string, 
     c.fillText(name, scale.left - 12, y);
 }
 
-function drawRuler(c: CanvasRenderingContext2D, scale: LineScale, end: number, colours: Palette): void {
+function drawRuler(
+  c: CanvasRenderingContext2D,
+  scale: LineScale,
+  end: number,
+  growing: boolean,
+  colours: Palette,
+): void {
   const perFrame = scale.width / scale.frames;
   const every =
     [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000].find((n) => n * perFrame >= 56) ??
@@ -99,11 +107,14 @@ function drawRuler(c: CanvasRenderingContext2D, scale: LineScale, end: number, c
     if (big && x + 4 + c.measureText(String(frame)).width <= scale.left + scale.width)
       c.fillText(String(frame), x + 4, 14);
   }
+  // The colours of the trail.
+  const over = trailScale(end, growing);
+  const most = Math.min(frameX(scale, end), scale.left + scale.width);
   for (let step = 0; step < TRAIL_STEPS; step++) {
-    const [begin, stop] = [frameX(scale, (step / TRAIL_STEPS) * end), frameX(scale, ((step + 1) / TRAIL_STEPS) * end)];
-    const from = Math.max(begin, scale.left);
+    const begin = Math.max(frameX(scale, (step / TRAIL_STEPS) * over), scale.left);
+    const stop = Math.min(frameX(scale, ((step + 1) / TRAIL_STEPS) * over), most);
     c.fillStyle = trailColour(step);
-    if (stop > from) c.fillRect(from, RULER_Y, Math.min(stop, scale.left + scale.width) - from + 0.4, 3);
+    if (stop > begin) c.fillRect(begin, RULER_Y, stop - begin + 0.4, 3);
   }
   c.fillStyle = colours.lineStrong;
   c.fillRect(scale.left, CHECKS_Y, scale.width, 1);

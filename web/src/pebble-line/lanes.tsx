@@ -124,6 +124,7 @@ function useDrawnLanes(
   lanes: DrawnLanes | null,
 ): void {
   const { rows, tileSize, names, untils, apart, phases } = lanes ?? {};
+  const growing = useBench((state) => state.walk?.phase === "walking");
   useEffect(() => {
     const draw = (): void => {
       const { current } = canvas;
@@ -143,6 +144,7 @@ function useDrawnLanes(
           scale,
           {
             rows: lanes.rows,
+            growing,
             tileSize: lanes.tileSize,
             roomNames: lanes.names.split("\n"),
             untils: lanes.untils,
@@ -155,7 +157,7 @@ function useDrawnLanes(
     draw();
     if (document.fonts.status !== "loaded") void document.fonts.ready.then(draw);
     return onPaletteChange(draw);
-  }, [rows, scale, tileSize, names, width, untils, apart, phases]);
+  }, [rows, growing, scale, tileSize, names, width, untils, apart, phases]);
 }
 
 /** What the mark under the pointer says. */
