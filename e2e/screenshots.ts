@@ -121,6 +121,7 @@ try {
   await browser.driver.executeScript("document.activeElement.blur()");
   await bench.key("b");
   await browser.untilText(".broke", (text) => text.includes("broke it"));
+  await browser.untilText(".reach-strip [role=status]", (text) => text.endsWith("hold"));
   await take("proofs");
 
   await (await browser.find('.areas a[href*="/bench"]')).click();
@@ -131,6 +132,7 @@ try {
   await bench.key("w");
   await browser.driver.executeScript("[...document.querySelectorAll('.detail-foot .btn')].at(-1).click()");
   await browser.untilText(".wander [role=status] p", (text) => text.startsWith("2000 of"));
+  await browser.untilText(".reach-strip [role=status]", (text) => text.endsWith("hold"));
   await take("proofs-wander");
   await bench.key(Key.CONTROL, "z");
   await bench.key(Key.CONTROL, "z");
